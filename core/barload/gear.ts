@@ -1,0 +1,27 @@
+import type { Mass } from "../units/mass";
+
+export interface Bar {
+  id: string;
+  name: string;
+  mass: Mass;
+  /** Most the bar may hold, with itself. */
+  rated: Mass;
+  /** Sleeve length for plates, mm. */
+  sleeveMm: number;
+}
+
+export interface PlateStock {
+  mass: Mass;
+  /** Pairs at hand: one plate for either side. */
+  pairs: number;
+  thicknessMm: number;
+}
+
+export interface LoadingGear {
+  bar: Bar;
+  plates: readonly PlateStock[];
+  /** Mass of one collar; two go on. */
+  collar: Mass;
+}
+
+export type RoundingMode = "nearest" | "down";

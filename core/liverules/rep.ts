@@ -1,0 +1,111 @@
+import { formatPercent } from "../units/percent";
+import { formatVelocity } from "../units/velocity";
+
+/** What ends a set, in the order that breaks ties. */
+export const STOP_RULES = ["fault", "floor", "loss", "cap"] as const;
+export type StopRule = (typeof STOP_RULES)[number];
+
+export interface SetRules {
+  /** Reps planned. */
+  cap: number;
+  /** Largest velocity loss, %, from the set's best so far or its first rep. */
+  lossPercent?: number;
+  lossFrom: "best" | "first";
+  /** Under this a set ends, m/s. */
+  floorMps?: number;
+}
+
+export interface RuleHit {
+  rule: StopRule;
+  /** What was compared with what, in words. */
+  text: string;
+  /** The line that was crossed, m/s; undefined for the cap and faults. */
+  lineMps?: number;
+}
+
+export interface RepAdvice {
+  advice: "go-on" | "last-one" | "stop";
+  /** All rules that were met by the last rep; the first is the one that ended the set. */
+  hits: RuleHit[];
+  /** One line for the screen. */
+  text: string;
+  best: number | undefined;
+  /** Loss of the last rep against the reference, %, never under 0. */
+  lossPercent: number | undefined;
+}
+
+/** The velocity under which the loss rule ends the set; undefined before the first rep. */
+export function lossLine(velocities: readonly number[], rules: SetRules): number | undefined {
+  if (rules.lossPercent === undefined || velocities.length === 0) return undefined;
+  const reference = rules.lossFrom === "first" ? (velocities[0] as number) : Math.max(...velocities);
+  return reference * (1 - rules.lossPercent / 100);
+}
+
+/**
+ * After each counted rep: go on, last one, or stop. The earliest rule wins; where one rep meets
+ * several, all are told in the order fault, floor, loss, cap. A rep that was not measured
+ * (undefined) counts towards the cap and is never filled in.
+ *
+ * @param velocities counted reps in order, m/s; undefined where a rep was not measured
+ * @param fault a fault tagged "cut" on the last rep
+ */
+export function afterRep(
+  velocities: ReadonlyArray<number | undefined>,
+  rules: SetRules,
+  fault?: string,
+): RepAdvice {
+  const measured = velocities.filter((v): v is number => v !== undefined);
+  const last = velocities[velocities.length - 1];
+  const best = measured.length > 0 ? Math.max(...measured) : undefined;
+  const line = lossLine(measured, rules);
+  const reference = rules.lossFrom === "first" ? measured[0] : best;
+  const lossPercent =
+    last === undefined || reference === undefined
+      ? undefined
+      : Math.max(0, 100 * (1 - last / reference));
+
+  const hits: RuleHit[] = [];
+  if (fault !== undefined) hits.push({ rule: "fault", text: `Fault: ${fault}` });
+  if (last !== undefined && rules.floorMps !== undefined && last < rules.floorMps) {
+    hits.push({
+      rule: "floor",
+      text: `${formatVelocity(last)} is under the floor of ${formatVelocity(rules.floorMps)}`,
+      lineMps: rules.floorMps,
+    });
+  }
+  if (last !== undefined && line !== undefined && last < line && measured.length > 1) {
+    hits.push({
+      rule: "loss",
+      text: `${formatVelocity(last)} is ${formatPercent(lossPercent ?? 0, 0)} under the ${rules.lossFrom === "first" ? "first rep" : "best"}, ${formatPercent(rules.lossPercent ?? 0, 0)} allowed`,
+      lineMps: line,
+    });
+  }
+  if (velocities.length >= rules.cap) {
+    hits.push({ rule: "cap", text: `All ${rules.cap} reps done` });
+  }
+  const first = hits[0];
+  if (first) return { advice: "stop", hits, text: `Stop. ${first.text}.`, best, lossPercent };
+
+  if (velocities.length === rules.cap - 1) {
+    return { advice: "last-one", hits, text: "One more.", best, lossPercent };
+  }
+  const next = expectedNext(measured);
+  if (line !== undefined && next !== undefined && next < line) {
+    return {
+      advice: "last-one",
+      hits,
+      text: `One more: at this rate the next is about ${formatVelocity(next)}, the line is ${formatVelocity(line)}.`,
+      best,
+      lossPercent,
+    };
+  }
+  return { advice: "go-on", hits, text: "Go on.", best, lossPercent };
+}
+
+/** The next rep if it drops as much as the last one did; undefined without two measured reps. */
+function expectedNext(measured: readonly number[]): number | undefined {
+  const last = measured[measured.length - 1];
+  const before = measured[measured.length - 2];
+  if (last === undefined || before === undefined || last >= before) return undefined;
+  return last - (before - last);
+}

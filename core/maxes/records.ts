@@ -1,0 +1,135 @@
+import { formatKg, type Mass, massKg, plainNumber } from "../units/mass";
+import { daysBetween, type LocalDate } from "../units/time";
+import type { Working } from "../units/working";
+
+/** How a max came to be known. */
+export const MAX_KINDS = [
+  "competition",
+  "tested",
+  "rep-max-estimate",
+  "velocity-estimate",
+  "coach",
+] as const;
+export type MaxKind = (typeof MAX_KINDS)[number];
+
+export const MAX_KIND_NAMES: Record<MaxKind, string> = {
+  competition: "Competition",
+  tested: "Tested in training",
+  "rep-max-estimate": "Rep-max estimate",
+  "velocity-estimate": "Velocity estimate",
+  coach: "Coach's call",
+};
+
+/**
+ * Default share of a record that a training day can stand on. A meet single is above what an
+ * ordinary day gives, and estimates run high; a coach edits the factor per athlete.
+ */
+export const DEFAULT_FACTORS: Record<MaxKind, number> = {
+  competition: 0.95,
+  tested: 1,
+  "rep-max-estimate": 0.95,
+  "velocity-estimate": 0.95,
+  coach: 1,
+};
+
+/** A record older than this is flagged, never blocked. */
+export const STALE_AFTER_DAYS = 56;
+/** A step between two records over this asks for a second look. */
+export const LARGE_JUMP_SHARE = 0.1;
+/** Under a year of real barbell training a max is information only. */
+export const TRUSTED_TRAINING_YEARS = 1;
+
+export interface MaxRecord {
+  id: string;
+  load: Mass;
+  date: LocalDate;
+  kind: MaxKind;
+  note: string;
+}
+
+export interface WorkingMax {
+  kg: number;
+  record: MaxRecord;
+  factor: number;
+  factorIsDefault: boolean;
+  /** Days since the record; over 56 is stale. */
+  ageDays: number;
+  stale: boolean;
+  working: Working;
+}
+
+/**
+ * One chosen record × a factor.
+ * @param factor the coach's factor, 0.5–1.1; the kind's default where none was set
+ */
+export function workingMax(input: {
+  liftName: string;
+  record: MaxRecord;
+  factor: number | undefined;
+  today: LocalDate;
+}): WorkingMax {
+  const { record, today, liftName } = input;
+  const factor = input.factor ?? DEFAULT_FACTORS[record.kind];
+  const recordKg = massKg(record.load);
+  const kg = recordKg * factor;
+  const ageDays = daysBetween(record.date, today);
+  const stale = ageDays > STALE_AFTER_DAYS;
+  return {
+    kg,
+    record,
+    factor,
+    factorIsDefault: input.factor === undefined,
+    ageDays,
+    stale,
+    working: {
+      title: `Working max, ${liftName}`,
+      lines: [
+        {
+          label: `${MAX_KIND_NAMES[record.kind]}, ${record.date}`,
+          value: `${plainNumber(record.load.amount, 3)} ${record.load.unit}`,
+          detail: record.note || undefined,
+        },
+        {
+          label: "Factor",
+          value: `× ${plainNumber(factor, 3)}`,
+          detail:
+            input.factor === undefined
+              ? `default for ${MAX_KIND_NAMES[record.kind].toLowerCase()}`
+              : "set by a coach",
+        },
+        { label: "Working max", value: formatKg(kg), emphasis: "answer" },
+        {
+          label: "Age",
+          value: `${ageDays} days`,
+          detail: stale ? `stale after ${STALE_AFTER_DAYS}` : undefined,
+        },
+      ],
+      sources: ["Factors: coaching defaults, docs/sources.md"],
+      changes: ["A new record, another chosen record, or another factor."],
+    },
+  };
+}
+
+export type RecordWarning =
+  | { code: "large-jump"; fromKg: number; toKg: number; share: number }
+  | { code: "future-date" };
+
+/** What a coach should look at twice before a record is kept. */
+export function recordWarnings(
+  history: readonly MaxRecord[],
+  next: { load: Mass; date: LocalDate },
+  today: LocalDate,
+): RecordWarning[] {
+  const warnings: RecordWarning[] = [];
+  if (daysBetween(today, next.date) > 0) warnings.push({ code: "future-date" });
+  const previous = [...history]
+    .filter((record) => daysBetween(record.date, next.date) >= 0)
+    .sort((a, b) => daysBetween(b.date, a.date))[0];
+  if (previous) {
+    const fromKg = massKg(previous.load);
+    const toKg = massKg(next.load);
+    const share = Math.abs(toKg / fromKg - 1);
+    if (share > LARGE_JUMP_SHARE) warnings.push({ code: "large-jump", fromKg, toKg, share });
+  }
+  return warnings;
+}

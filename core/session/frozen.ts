@@ -1,0 +1,47 @@
+import type { LoadingGear } from "../barload/gear";
+import type { LoadVelocityLine } from "../profile/line";
+import type { LocalDate } from "../units/time";
+import type { VelocityMetric } from "../units/velocity";
+import type { LiftStart } from "../velocity/stream";
+import type { SetPrescription } from "./prescribe";
+
+/** Version of the core's rules; frozen with a session, so that a review reads what applied. */
+export const CORE_VERSION = 1;
+
+export interface FrozenLifter {
+  athleteId: string;
+  /** Shown on the rack; not part of any log entry. */
+  name: string;
+  unit: "kg" | "lb";
+  sets: SetPrescription[];
+  /** The athlete's line, for what a call should take off; kept apart from the target. */
+  line: LoadVelocityLine | undefined;
+  /** Instructions that the screen must show; never a reason. */
+  instructions: string[];
+}
+
+export interface FrozenRack {
+  id: string;
+  name: string;
+  gear: LoadingGear;
+  lifters: FrozenLifter[];
+}
+
+/** Everything that a started session stands on; it does not change afterwards. */
+export interface FrozenSession {
+  coreVersion: number;
+  planVersion: number;
+  title: string;
+  date: LocalDate;
+  zone: string;
+  roomName: string;
+  slotId: string;
+  liftName: string;
+  liftStart: LiftStart;
+  metric: VelocityMetric;
+  rest: { leastS: number; mostS: number };
+  stop: { lossPercent?: number; lossFrom: "best" | "first"; floorMps?: number };
+  velocityLed: boolean;
+  cautions: string[];
+  racks: FrozenRack[];
+}

@@ -1,0 +1,31 @@
+/** Whole seconds as m:ss, the way a rest clock shows them. Negative time keeps its sign. */
+export function formatClock(seconds: number): string {
+  const sign = seconds < 0 ? "-" : "";
+  const whole = Math.floor(Math.abs(seconds));
+  return `${sign}${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
+}
+
+/** A local calendar date, `YYYY-MM-DD`. */
+export type LocalDate = string;
+
+const DAY_MS = 86_400_000;
+
+function dayNumber(date: LocalDate): number {
+  const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(date);
+  if (!match) throw new RangeError(`"${date}" is not a date written YYYY-MM-DD.`);
+  return Date.UTC(Number(match[1]), Number(match[2]) - 1, Number(match[3])) / DAY_MS;
+}
+
+/** Days from `from` to `to`; a calendar count, so clock changes do not matter. */
+export function daysBetween(from: LocalDate, to: LocalDate): number {
+  return dayNumber(to) - dayNumber(from);
+}
+
+export function addDays(date: LocalDate, days: number): LocalDate {
+  return new Date((dayNumber(date) + days) * DAY_MS).toISOString().slice(0, 10);
+}
+
+/** Monday = 1 … Sunday = 7 (ISO 8601). */
+export function isoWeekday(date: LocalDate): number {
+  return ((((dayNumber(date) + 3) % 7) + 7) % 7) + 1;
+}

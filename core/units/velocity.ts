@@ -1,0 +1,23 @@
+/**
+ * What a velocity is of. MCV: displacement over time of the whole concentric. MPV: the mean up
+ * to the end of the propulsive phase. PV: the peak. Different metrics are never mixed.
+ */
+export type VelocityMetric = "MCV" | "MPV" | "PV";
+
+/** Where a velocity came from; kept with every stored value. */
+export type VelocitySource = "sensor" | "simulated" | "typed" | "eye" | "video";
+
+export const METRIC_NAMES: Record<VelocityMetric, string> = {
+  MCV: "mean concentric velocity",
+  MPV: "mean propulsive velocity",
+  PV: "peak velocity",
+};
+
+/** Two decimals shown, three kept. */
+export function formatVelocity(mps: number): string {
+  return mps.toFixed(2);
+}
+
+export function keepVelocity(mps: number): number {
+  return Math.round(mps * 1000) / 1000;
+}
