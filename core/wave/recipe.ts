@@ -39,6 +39,9 @@ export interface Recipe {
   cycle: string[];
   /** Wanted speed, m/s; without it each athlete's profile at the load is asked. */
   target?: { lowMps: number; highMps: number };
+  /** What moves the load when a set is over the wanted speed: the percentage stays, or speed
+   * leads and the load goes up. */
+  lead: "percent" | "velocity";
   /** A set ends by the earliest of these; the rep cap is the step's reps. */
   stop: { lossPercent?: number; lossFrom: "best" | "first"; floorMps?: number };
 }

@@ -1,0 +1,59 @@
+import { betterAuth } from "better-auth";
+import { drizzleAdapter } from "better-auth/adapters/drizzle";
+import * as schema from "../../db/schema/auth";
+import { databases } from "./database.server";
+import { environment } from "./env.server";
+
+export const LEAST_PASSWORD = 10;
+
+function make() {
+  const settings = environment();
+  return betterAuth({
+    appName: "Sprezza",
+    secret: settings.SESSION_SECRET,
+    telemetry: { enabled: false },
+    logger: { disabled: true },
+    database: drizzleAdapter(databases().auth.database, { provider: "pg", schema }),
+    // Nobody signs up by themselves: an owner adds people to the team.
+    emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: LEAST_PASSWORD },
+    session: { expiresIn: 60 * 60 * 24 * 14, updateAge: 60 * 60 * 24 },
+    rateLimit: {
+      enabled: true,
+      storage: "database",
+      customRules: {
+        "/sign-in/email": { window: 60, max: settings.SIGN_IN_TRIES_A_MINUTE },
+      },
+    },
+    advanced: {
+      cookiePrefix: "sprezza",
+      useSecureCookies: settings.TLS_CERT !== undefined,
+      // Set by our own server from the connection; what a client sends is overwritten.
+      ipAddress: { ipAddressHeaders: ["x-client-address"] },
+    },
+  });
+}
+
+type Auth = ReturnType<typeof make>;
+let instance: Auth | undefined;
+
+export function auth(): Auth {
+  instance ??= make();
+  return instance;
+}
+
+/** Calls the sign-in library as if over HTTP, so that its rate limit counts. */
+export function callAuth(request: Request, path: string, body: unknown): Promise<Response> {
+  const url = new URL(request.url);
+  const headers = new Headers({ "content-type": "application/json", origin: url.origin });
+  for (const name of ["cookie", "x-client-address", "user-agent"]) {
+    const value = request.headers.get(name);
+    if (value !== null) headers.set(name, value);
+  }
+  return auth().handler(
+    new Request(`${url.origin}/api/auth${path}`, {
+      method: "POST",
+      headers,
+      body: JSON.stringify(body),
+    }),
+  );
+}

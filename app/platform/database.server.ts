@@ -1,0 +1,54 @@
+import { type Connection, connect } from "../../db/connection.server";
+import { type TeamTransaction, withTeam } from "../../db/team.server";
+import { environment } from "./env.server";
+import type { Principal } from "./rights";
+
+interface Pools {
+  app: Connection;
+  auth: Connection;
+}
+
+let pools: Pools | undefined;
+
+export function databases(): Pools {
+  pools ??= {
+    app: connect(environment().DATABASE_URL, 12),
+    auth: connect(environment().AUTH_DATABASE_URL, 6),
+  };
+  return pools;
+}
+
+/** One transaction in the principal's team: the only way a workflow reaches team tables. */
+export function inTeam<T>(
+  principal: Pick<Principal, "teamId">,
+  work: (tx: TeamTransaction) => Promise<T>,
+): Promise<T> {
+  return withTeam(databases().app.database, principal.teamId, work);
+}
+
+export async function closeDatabases(): Promise<void> {
+  const open = pools;
+  pools = undefined;
+  await Promise.all([open?.app.close(), open?.auth.close()]);
+}
+
+const LOST = new Set([
+  "ECONNREFUSED",
+  "ECONNRESET",
+  "CONNECT_TIMEOUT",
+  "CONNECTION_CLOSED",
+  "CONNECTION_ENDED",
+  "CONNECTION_DESTROYED",
+  "57P01",
+  "57P03",
+]);
+
+/** Whether an error means that the database is away (as against a mistake of ours). */
+export function isDatabaseAway(error: unknown): boolean {
+  for (let at: unknown = error; at instanceof Error; at = at.cause) {
+    const code = (at as { code?: string }).code;
+    if (code !== undefined && LOST.has(code)) return true;
+    if (at instanceof AggregateError && at.errors.some(isDatabaseAway)) return true;
+  }
+  return false;
+}

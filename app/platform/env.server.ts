@@ -1,0 +1,34 @@
+import { z } from "zod";
+
+/** The environment, parsed once. What each setting means stands in docs/settings.md. */
+const Environment = z.object({
+  NODE_ENV: z.enum(["development", "production", "test"]).default("production"),
+  DATABASE_URL: z.url(),
+  AUTH_DATABASE_URL: z.url(),
+  SESSION_SECRET: z.string().min(32),
+  HOST: z.string().default("127.0.0.1"),
+  PORT: z.coerce.number().int().min(0).max(65535).default(3000),
+  TLS_KEY: z.string().optional(),
+  TLS_CERT: z.string().optional(),
+  /** Fixes the clock for tests and pictures, ISO 8601. */
+  SPREZZA_NOW: z.iso.datetime({ offset: true }).optional(),
+  SIGN_IN_TRIES_A_MINUTE: z.coerce.number().int().positive().default(8),
+  LOG_LEVEL: z.enum(["silent", "error", "warn", "info", "debug"]).default("info"),
+  /** Shows the demo sign-in on the sign-in page. */
+  SPREZZA_DEMO: z.enum(["0", "1"]).default("0"),
+});
+
+export type Environment = z.infer<typeof Environment>;
+
+let parsed: Environment | undefined;
+
+export function environment(): Environment {
+  if (parsed) return parsed;
+  const result = Environment.safeParse(process.env);
+  if (!result.success) {
+    const lines = result.error.issues.map((issue) => `  ${issue.path.join(".")}: ${issue.message}`);
+    throw new Error(`The environment is not complete:\n${lines.join("\n")}\nSee docs/settings.md.`);
+  }
+  parsed = result.data;
+  return parsed;
+}

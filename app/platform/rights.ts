@@ -1,0 +1,86 @@
+/**
+ * Who may do what: one table. The guard (guard.server.ts) runs before every loader and action and
+ * looks the address up here; an address that is not here is refused, so a new route cannot be
+ * forgotten (and a test compares this table with app/routes.ts).
+ */
+export type Role = "owner" | "coach" | "assistant" | "athlete";
+
+export type Principal =
+  | {
+      kind: "person";
+      userId: string;
+      teamId: string;
+      role: Role;
+      name: string;
+      athleteId: string | undefined;
+    }
+  | {
+      kind: "rack";
+      deviceId: string;
+      teamId: string;
+      roomId: string;
+      rackId: string;
+      name: string;
+      /** A revoked tablet may still hand in what it logged before. */
+      revokedAt: Date | undefined;
+    };
+
+/** What a principal is for the table below. */
+export type Actor = Role | "rack" | "revoked-rack";
+
+export function actorOf(principal: Principal): Actor {
+  if (principal.kind === "person") return principal.role;
+  return principal.revokedAt ? "revoked-rack" : "rack";
+}
+
+export type Allowed = "anyone" | readonly Actor[];
+
+export interface RouteRight {
+  /** Address pattern as in app/routes.ts. */
+  path: string;
+  read: Allowed;
+  /** Absent: the address takes no action. */
+  write?: Allowed;
+}
+
+const staff: readonly Actor[] = ["owner", "coach", "assistant"];
+const coaches: readonly Actor[] = ["owner", "coach"];
+const floor: readonly Actor[] = ["owner", "coach", "assistant", "rack"];
+const people: readonly Actor[] = ["owner", "coach", "assistant", "athlete"];
+const signedIn: readonly Actor[] = [...people, "rack"];
+
+export const ROUTE_RIGHTS: readonly RouteRight[] = [
+  { path: "/", read: signedIn },
+  { path: "/sign-in", read: "anyone", write: "anyone" },
+  { path: "/sign-out", read: "anyone", write: "anyone" },
+  { path: "/pair", read: "anyone", write: "anyone" },
+  { path: "/health", read: "anyone" },
+  { path: "/floor", read: staff, write: ["owner", "coach", "assistant"] },
+  { path: "/floor/:sessionId", read: staff, write: staff },
+  { path: "/rack/:sessionId/:rackId", read: floor },
+  { path: "/plan", read: staff },
+  { path: "/plan/:planId", read: staff, write: coaches },
+  { path: "/athletes", read: staff },
+  { path: "/athletes/:athleteId", read: staff, write: coaches },
+  { path: "/lab", read: staff },
+  { path: "/review", read: staff },
+  { path: "/review/:sessionId", read: staff },
+  { path: "/gear", read: staff },
+  { path: "/tablets", read: coaches, write: coaches },
+  { path: "/card", read: ["athlete"] },
+  { path: "/api/log/:sessionId", read: floor, write: [...floor, "revoked-rack"] },
+  { path: "/api/live/:sessionId", read: floor },
+  { path: "/api/find", read: staff },
+];
+
+export function isAllowed(allowed: Allowed | undefined, actor: Actor | undefined): boolean {
+  if (allowed === undefined) return false;
+  if (allowed === "anyone") return true;
+  return actor !== undefined && allowed.includes(actor);
+}
+
+/** Where an actor starts. */
+export function homeOf(principal: Principal): string {
+  if (principal.kind === "rack") return "/";
+  return principal.role === "athlete" ? "/card" : "/floor";
+}

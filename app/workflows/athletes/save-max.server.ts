@@ -1,0 +1,82 @@
+import { uuidv7 } from "uuidv7";
+import { type MaxKind, recordWarnings } from "../../../core/maxes/records";
+import { formatKg, type Mass } from "../../../core/units/mass";
+import { formatPercent } from "../../../core/units/percent";
+import { addRecord, chooseWorkingMax, recordsOf, variantById } from "../../../db/queries/maxes.server";
+import { athleteById } from "../../../db/queries/squads.server";
+import { localDate, now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import type { Principal } from "../../platform/rights";
+import { done, failed, type Outcome } from "../outcome";
+
+const GONE = "This athlete or lift is not in your team any more.";
+
+/** Adds a record. A jump over 10 % or a date to come is asked about once. */
+export function saveRecord(
+  principal: Principal,
+  input: {
+    athleteId: string;
+    variantId: string;
+    load: Mass;
+    date: string;
+    kind: MaxKind;
+    note: string;
+    confirmed: boolean;
+  },
+): Promise<Outcome<{ recordId: string }>> {
+  return inTeam(principal, async (tx) => {
+    const person = await athleteById(tx, input.athleteId);
+    const variant = await variantById(tx, input.variantId);
+    if (!person || !variant) return failed("no-athlete", GONE);
+    const history = (await recordsOf(tx, person.id)).filter(
+      (record) => record.variantId === variant.id,
+    );
+    const warnings = recordWarnings(history, input, localDate("UTC"));
+    if (warnings.some((warning) => warning.code === "future-date")) {
+      return failed("future-date", "This date is still to come. A record is dated when it was done.");
+    }
+    const jump = warnings.find((warning) => warning.code === "large-jump");
+    if (jump && !input.confirmed) {
+      return failed(
+        "look-twice",
+        `From ${formatKg(jump.fromKg)} to ${formatKg(jump.toKg)} is ${formatPercent(100 * jump.share, 0)}. Look twice, then save again to keep it.`,
+      );
+    }
+    const recordId = uuidv7();
+    await addRecord(tx, {
+      id: recordId,
+      athleteId: person.id,
+      variantId: variant.id,
+      load: input.load,
+      date: input.date,
+      kind: input.kind,
+      note: input.note,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ recordId });
+  });
+}
+
+/** Chooses the record that percentages stand on. */
+export function chooseMax(
+  principal: Principal,
+  input: { athleteId: string; variantId: string; recordId: string; factor: number | undefined },
+): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    const record = (await recordsOf(tx, input.athleteId)).find(
+      (one) => one.id === input.recordId && one.variantId === input.variantId,
+    );
+    if (!record) return failed("no-record", GONE);
+    await chooseWorkingMax(tx, {
+      id: uuidv7(),
+      athleteId: input.athleteId,
+      variantId: input.variantId,
+      recordId: record.id,
+      factor: input.factor ?? null,
+      chosenBy: principal.name,
+      chosenAt: now(),
+    });
+    return done(null);
+  });
+}

@@ -1,0 +1,35 @@
+import { reduceFloor } from "../../../core/floor/state";
+import { reviewSession } from "../../../core/review/session";
+import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
+import { inTeam } from "../../platform/database.server";
+import type { Principal } from "../../platform/rights";
+import { done, failed } from "../outcome";
+
+export function readReviews(principal: Principal) {
+  return inTeam(principal, (tx) => listSessions(tx, 60));
+}
+
+export function readReview(principal: Principal, sessionId: string) {
+  return inTeam(principal, async (tx) => {
+    const row = await frozenOf(tx, sessionId);
+    if (!row) return failed("no-session", "This session is not in your team. Open the list.");
+    const floor = reduceFloor(row.frozen, await entriesAfter(tx, sessionId, 0));
+    return done({
+      session: {
+        id: row.id,
+        title: row.title,
+        date: row.date,
+        status: row.status,
+        roomName: row.frozen.roomName,
+        planId: row.planId,
+        planVersion: row.frozen.planVersion,
+        metric: row.frozen.metric,
+      },
+      review: reviewSession(floor),
+      racks: floor.racks,
+      decided: floor.decided,
+      conflicts: floor.conflicts,
+      setAside: floor.setAside,
+    });
+  });
+}

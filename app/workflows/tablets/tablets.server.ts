@@ -1,0 +1,103 @@
+import { uuidv7 } from "uuidv7";
+import { racksOf } from "../../../db/queries/gear.server";
+import { runningSessions, frozenOf } from "../../../db/queries/sessions.server";
+import { listRooms } from "../../../db/queries/squads.server";
+import {
+  keepTablet,
+  listTablets,
+  openPairing,
+  revokeTablet,
+  tryPairing,
+} from "../../../db/queries/tablets.server";
+import { now } from "../../platform/clock.server";
+import { databases, inTeam } from "../../platform/database.server";
+import { hashSecret, newPairingCode, newToken, sameHash } from "../../platform/rack-token.server";
+import type { Principal } from "../../platform/rights";
+import { done, failed, type Outcome } from "../outcome";
+
+export const PAIRING_MINUTES = 5;
+export const PAIRING_TRIES = 5;
+
+export function readTablets(principal: Principal) {
+  return inTeam(principal, async (tx) => {
+    const rooms = await listRooms(tx);
+    const racks = await racksOf(tx);
+    return {
+      tablets: await listTablets(tx),
+      racks: racks.map((rack) => ({
+        id: rack.rackId,
+        label: `${rooms.find((room) => room.id === rack.roomId)?.name}, rack ${rack.number}`,
+      })),
+    };
+  });
+}
+
+/** Opens a pairing for a rack and gives the code to type on the tablet. */
+export function startPairing(
+  principal: Principal,
+  rackId: string,
+): Promise<Outcome<{ code: string; minutes: number }>> {
+  return inTeam(principal, async (tx) => {
+    const rack = (await racksOf(tx)).find((one) => one.rackId === rackId);
+    if (!rack) return failed("no-rack", "This rack is not in your team any more.");
+    const { handle, secret } = newPairingCode();
+    await openPairing(tx, {
+      id: uuidv7(),
+      rackId,
+      roomId: rack.roomId,
+      handle,
+      secretHash: hashSecret(secret),
+      triesLeft: PAIRING_TRIES,
+      expiresAt: new Date(Date.now() + PAIRING_MINUTES * 60_000),
+      createdBy: principal.name,
+    });
+    return done({ code: `${handle}-${secret}`, minutes: PAIRING_MINUTES });
+  });
+}
+
+const WRONG = "This code does not open a rack. Codes work once, for five minutes. Ask a coach for a new one.";
+
+/** Exchanges a code for the tablet's own token. */
+export async function pairTablet(code: string): Promise<Outcome<{ token: string }>> {
+  const match = /^\s*([A-Za-z]{3})[\s-]*(\d{6})\s*$/.exec(code);
+  if (!match) return failed("shape", "A code is three letters and six digits, for example KTW-482913.");
+  const pairing = await tryPairing(
+    databases().auth.database,
+    (match[1] as string).toUpperCase(),
+    new Date(),
+  );
+  if (!pairing || !sameHash(pairing.secretHash, hashSecret(match[2] as string))) {
+    return failed("wrong-code", WRONG);
+  }
+  const token = newToken();
+  return inTeam({ teamId: pairing.teamId }, async (tx) => {
+    const kept = await keepTablet(tx, pairing.id, {
+      id: uuidv7(),
+      roomId: pairing.roomId,
+      rackId: pairing.rackId,
+      name: "Rack tablet",
+      tokenHash: hashSecret(token),
+      pairedAt: now(),
+    });
+    return kept ? done({ token }) : failed("wrong-code", WRONG);
+  });
+}
+
+export function takeTabletOff(principal: Principal, tabletId: string): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    const revoked = await revokeTablet(tx, tabletId, new Date());
+    return revoked ? done(null) : failed("no-tablet", "This tablet was taken off already.");
+  });
+}
+
+/** The running session that uses a tablet's rack. */
+export function sessionAtRack(principal: Extract<Principal, { kind: "rack" }>) {
+  return inTeam(principal, async (tx) => {
+    for (const session of await runningSessions(tx)) {
+      if (session.roomId !== principal.roomId) continue;
+      const row = await frozenOf(tx, session.id);
+      if (row?.frozen.racks.some((rack) => rack.id === principal.rackId)) return session.id;
+    }
+    return undefined;
+  });
+}

@@ -1,0 +1,118 @@
+import type { LoadingGear, RoundingMode } from "../barload/gear";
+import { GROUP_CURVES } from "../profile/line";
+import type { LocalDate } from "../units/time";
+import type { VelocityMetric } from "../units/velocity";
+import type { LiftStart } from "../velocity/stream";
+import type { Recipe, WaveWeek } from "../wave/recipe";
+import { CORE_VERSION, type FrozenSession } from "./frozen";
+import { groupByLoad } from "./groups";
+import { type AthleteBase, prescribeSet, type SetPrescription } from "./prescribe";
+import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "./turns";
+
+/** A plan as far as its numbers need it. */
+export interface SessionPlan {
+  id: string;
+  name: string;
+  squadName: string;
+  version: number;
+  recipe: Recipe;
+  variant: { id: string; name: string; lift: string; start: LiftStart; caution: string };
+  metric: VelocityMetric;
+  rounding: RoundingMode;
+}
+
+export interface SessionAthlete extends AthleteBase {
+  id: string;
+  name: string;
+  unit: "kg" | "lb" | undefined;
+  /** What screens show of a limit; never its reason. */
+  instruction: string | undefined;
+}
+
+/** Overrides by "athlete id/set key", kg. */
+export type Overrides = ReadonlyMap<string, number>;
+
+/** One athlete's week with every number settled for the gear. */
+export function prescribeWeek(input: {
+  plan: SessionPlan;
+  week: WaveWeek;
+  athlete: SessionAthlete;
+  gear: LoadingGear;
+  overrides: Overrides;
+}): SetPrescription[] {
+  const { plan, week, athlete, gear, overrides } = input;
+  const { lift } = plan.variant;
+  return week.sets.map((set) =>
+    prescribeSet({
+      recipe: plan.recipe,
+      set,
+      variant: plan.variant,
+      athlete,
+      gear,
+      mode: plan.rounding,
+      metric: plan.metric,
+      groupCurve: lift === "bench" || lift === "squat" ? GROUP_CURVES[lift] : undefined,
+      overrideKg: overrides.get(`${athlete.id}/${set.key}`),
+    }),
+  );
+}
+
+const GENERAL_CAUTION =
+  "Pain, dizziness or a new injury: stop and refer. Local rules and licensed practitioners come first.";
+
+/**
+ * One week of a plan as it goes to the floor: who is here is grouped over the free racks, and
+ * every number is settled with each rack's own bar and plates. The result does not change again.
+ */
+export function freezeSession(input: {
+  plan: SessionPlan;
+  week: WaveWeek;
+  athletes: readonly SessionAthlete[];
+  racks: ReadonlyArray<{ rackId: string; number: number; gear: LoadingGear }>;
+  overrides: Overrides;
+  date: LocalDate;
+  zone: string;
+  roomName: string;
+}): FrozenSession {
+  const { plan, week, racks, overrides } = input;
+  const { recipe } = plan;
+  const groups = groupByLoad({
+    lifters: input.athletes.map((athlete) => ({ athlete, loadKg: athlete.workingMax?.kg })),
+    racks: racks.length,
+    rest: recipe.rest,
+    setS: DEFAULT_SET_S,
+    changeS: DEFAULT_CHANGE_S,
+  });
+  return {
+    coreVersion: CORE_VERSION,
+    planVersion: plan.version,
+    title: `${plan.name}, ${plan.squadName}, week ${week.number} of ${recipe.weeks.length}`,
+    date: input.date,
+    zone: input.zone,
+    roomName: input.roomName,
+    slotId: plan.id,
+    liftName: plan.variant.name,
+    liftStart: plan.variant.start,
+    metric: plan.metric,
+    rest: recipe.rest,
+    stop: recipe.stop,
+    velocityLed: recipe.lead === "velocity",
+    cautions: [plan.variant.caution, GENERAL_CAUTION],
+    racks: groups.map((group, i) => {
+      const rack = racks[i] as (typeof racks)[number];
+      return {
+        id: rack.rackId,
+        name: String(rack.number),
+        gear: rack.gear,
+        lifters: group.lifters.map(({ athlete }) => ({
+          athleteId: athlete.id,
+          name: athlete.name,
+          unit: athlete.unit ?? "kg",
+          line: athlete.profile?.line,
+          instructions: athlete.instruction ? [athlete.instruction] : [],
+          sets: prescribeWeek({ plan, week, athlete, gear: rack.gear, overrides }),
+        })),
+      };
+    }),
+  };
+}

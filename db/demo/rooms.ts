@@ -1,0 +1,91 @@
+import type { PlateStock } from "../../core/barload/gear";
+import type { Mass, MassUnit } from "../../core/units/mass";
+
+export interface DemoRoom {
+  name: "Boathouse" | "Dojo gym";
+  zone: string;
+  bars: Array<{ name: string; mass: Mass; rated: Mass; collar: Mass; racks: number[] }>;
+  plates: PlateStock[];
+}
+
+const plates = (unit: MassUnit, rows: Array<[amount: number, pairs: number, mm: number]>) =>
+  rows.map(([amount, pairs, thicknessMm]) => ({ mass: { amount, unit }, pairs, thicknessMm }));
+
+/** Two rooms: one in kilograms, one with an old set in pounds. */
+export const DEMO_ROOMS: DemoRoom[] = [
+  {
+    name: "Boathouse",
+    zone: "Europe/Oslo",
+    bars: [
+      {
+        name: "Straight bar",
+        mass: { amount: 20, unit: "kg" },
+        rated: { amount: 320, unit: "kg" },
+        collar: { amount: 0, unit: "kg" },
+        racks: [1, 2, 3, 4],
+      },
+      {
+        name: "Straight bar, thin",
+        mass: { amount: 15, unit: "kg" },
+        rated: { amount: 200, unit: "kg" },
+        collar: { amount: 0, unit: "kg" },
+        racks: [5, 6],
+      },
+    ],
+    plates: plates("kg", [
+      [25, 2, 45],
+      [20, 2, 40],
+      [15, 1, 34],
+      [10, 2, 27],
+      [5, 2, 22],
+      [2.5, 2, 16],
+      [1.25, 1, 12],
+    ]),
+  },
+  {
+    name: "Dojo gym",
+    zone: "Europe/Oslo",
+    bars: [
+      {
+        name: "Straight bar, pounds",
+        mass: { amount: 45, unit: "lb" },
+        rated: { amount: 600, unit: "lb" },
+        collar: { amount: 0, unit: "lb" },
+        racks: [1, 2, 3],
+      },
+    ],
+    plates: plates("lb", [
+      [45, 2, 40],
+      [35, 1, 34],
+      [25, 2, 30],
+      [10, 2, 22],
+      [5, 2, 17],
+      [2.5, 2, 13],
+    ]),
+  },
+];
+
+export const DEMO_VARIANTS = [
+  {
+    name: "Bench press, straight bar",
+    lift: "bench" as const,
+    bar: "straight",
+    start: "top" as const,
+    caution:
+      "Spotter at the head, collars on. Safeties below the arched chest and above the neck.",
+  },
+  {
+    name: "Back squat, straight bar",
+    lift: "squat" as const,
+    bar: "straight",
+    start: "top" as const,
+    caution: "Safeties just below the bar's lowest point. Collars on, clear floor behind.",
+  },
+  {
+    name: "Deadlift, straight bar",
+    lift: "deadlift" as const,
+    bar: "straight",
+    start: "bottom" as const,
+    caution: "Collars on, flat shoes, clear floor in front. Bar down under control.",
+  },
+];

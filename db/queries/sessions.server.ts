@@ -1,0 +1,202 @@
+import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
+import type { LogEntry } from "../../core/floor/entries";
+import type { FrozenSession } from "../../core/session/frozen";
+import { logEntry, simulatedLifter, trainingSession } from "../schema";
+import type { TeamTransaction } from "../team.server";
+
+export interface SessionHead {
+  id: string;
+  planId: string;
+  week: number;
+  date: string;
+  roomId: string;
+  status: "running" | "ended";
+  title: string;
+  startedAt: Date;
+  endedAt: Date | null;
+  lastSeq: number;
+}
+
+const head = {
+  id: trainingSession.id,
+  planId: trainingSession.planId,
+  week: trainingSession.week,
+  date: sql<string>`${trainingSession.date}`,
+  roomId: trainingSession.roomId,
+  status: trainingSession.status,
+  title: sql<string>`${trainingSession.frozen}->>'title'`,
+  startedAt: trainingSession.startedAt,
+  endedAt: trainingSession.endedAt,
+  lastSeq: trainingSession.lastSeq,
+};
+
+export function listSessions(tx: TeamTransaction, most: number): Promise<SessionHead[]> {
+  return tx
+    .select(head)
+    .from(trainingSession)
+    .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
+    .limit(most);
+}
+
+export function runningSessions(tx: TeamTransaction): Promise<SessionHead[]> {
+  return tx
+    .select(head)
+    .from(trainingSession)
+    .where(eq(trainingSession.status, "running"))
+    .orderBy(desc(trainingSession.startedAt));
+}
+
+export function sessionsOfPlan(tx: TeamTransaction, planId: string): Promise<SessionHead[]> {
+  return tx
+    .select(head)
+    .from(trainingSession)
+    .where(eq(trainingSession.planId, planId))
+    .orderBy(asc(trainingSession.week));
+}
+
+export async function sessionHead(tx: TeamTransaction, id: string) {
+  const [row] = await tx.select(head).from(trainingSession).where(eq(trainingSession.id, id));
+  return row;
+}
+
+export async function frozenOf(tx: TeamTransaction, id: string) {
+  const [row] = await tx
+    .select({ ...head, frozen: trainingSession.frozen })
+    .from(trainingSession)
+    .where(eq(trainingSession.id, id));
+  return row;
+}
+
+/** Starts a session once: undefined when this week of the plan was started already. */
+export async function insertSession(
+  tx: TeamTransaction,
+  row: Omit<typeof trainingSession.$inferInsert, "teamId"> & { frozen: FrozenSession },
+): Promise<string | undefined> {
+  const rows = await tx
+    .insert(trainingSession)
+    .values({ teamId: tx.teamId, ...row })
+    .onConflictDoNothing({
+      target: [trainingSession.teamId, trainingSession.planId, trainingSession.week],
+    })
+    .returning({ id: trainingSession.id });
+  return rows[0]?.id;
+}
+
+/** A guarded change of state: only a running session ends. */
+export async function endSession(tx: TeamTransaction, id: string, at: Date): Promise<boolean> {
+  const rows = await tx
+    .update(trainingSession)
+    .set({ status: "ended", endedAt: at })
+    .where(and(eq(trainingSession.id, id), eq(trainingSession.status, "running")))
+    .returning({ id: trainingSession.id });
+  return rows.length === 1;
+}
+
+/** Locks the session against other writers of its log until the transaction ends. */
+export async function lockSession(tx: TeamTransaction, id: string) {
+  const [row] = await tx
+    .select({
+      status: trainingSession.status,
+      roomId: trainingSession.roomId,
+      endedAt: trainingSession.endedAt,
+    })
+    .from(trainingSession)
+    .where(eq(trainingSession.id, id))
+    .for("update");
+  return row;
+}
+
+/** Allots the next `count` sequence numbers of a locked session; returns the first. */
+export async function allotSeq(tx: TeamTransaction, id: string, count: number): Promise<number> {
+  const [row] = await tx
+    .update(trainingSession)
+    .set({ lastSeq: sql`${trainingSession.lastSeq} + ${count}` })
+    .where(eq(trainingSession.id, id))
+    .returning({ last: trainingSession.lastSeq });
+  return (row?.last ?? 0) - count + 1;
+}
+
+type EntryRow = typeof logEntry.$inferSelect;
+
+function toEntry(row: EntryRow): LogEntry {
+  return {
+    id: row.id,
+    deviceId: row.deviceId,
+    bootId: row.bootId,
+    deviceSeq: row.deviceSeq,
+    monoMs: row.monoMs,
+    wallTime: new Date(row.wallTime).toISOString(),
+    supersedes: row.supersedes,
+    schemaVersion: row.schemaVersion,
+    body: row.body,
+    seq: row.seq,
+  };
+}
+
+/** Entries with these ids, wherever in the team they are. */
+export async function entriesById(tx: TeamTransaction, ids: string[]) {
+  if (ids.length === 0) return [];
+  const rows = await tx.select().from(logEntry).where(inArray(logEntry.id, ids));
+  return rows.map((row) => ({ sessionId: row.sessionId, entry: toEntry(row) }));
+}
+
+export async function insertEntries(
+  tx: TeamTransaction,
+  sessionId: string,
+  author: string,
+  receivedAt: Date,
+  entries: ReadonlyArray<LogEntry & { seq: number }>,
+): Promise<void> {
+  if (entries.length === 0) return;
+  await tx.insert(logEntry).values(
+    entries.map((entry) => ({
+      teamId: tx.teamId,
+      id: entry.id,
+      sessionId,
+      seq: entry.seq,
+      deviceId: entry.deviceId,
+      bootId: entry.bootId,
+      deviceSeq: entry.deviceSeq,
+      monoMs: entry.monoMs,
+      wallTime: entry.wallTime,
+      receivedAt,
+      supersedes: entry.supersedes,
+      schemaVersion: entry.schemaVersion,
+      kind: entry.body.kind,
+      body: entry.body,
+      author,
+    })),
+  );
+}
+
+/** Everything after a sequence number, in order. */
+export async function entriesAfter(
+  tx: TeamTransaction,
+  sessionId: string,
+  seq: number,
+): Promise<LogEntry[]> {
+  const rows = await tx
+    .select()
+    .from(logEntry)
+    .where(and(eq(logEntry.sessionId, sessionId), gt(logEntry.seq, seq)))
+    .orderBy(asc(logEntry.seq));
+  return rows.map(toEntry);
+}
+
+/** The stand-in lifters of some athletes for one variant. */
+export async function simulatedLifters(
+  tx: TeamTransaction,
+  variantId: string,
+  athleteIds: string[],
+) {
+  if (athleteIds.length === 0) return [];
+  return tx
+    .select({ athleteId: simulatedLifter.athleteId, truth: simulatedLifter.truth })
+    .from(simulatedLifter)
+    .where(
+      and(
+        eq(simulatedLifter.variantId, variantId),
+        inArray(simulatedLifter.athleteId, athleteIds),
+      ),
+    );
+}

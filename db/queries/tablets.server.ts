@@ -1,0 +1,90 @@
+import { and, asc, eq, gt, sql } from "drizzle-orm";
+import type { Database } from "../connection.server";
+import { devicePairing, rack, rackDevice, room } from "../schema";
+import type { TeamTransaction } from "../team.server";
+
+/** A tablet by its token. Runs as the sign-in role. */
+export async function rackByToken(signIn: Database, tokenHash: string) {
+  const [row] = await signIn.select().from(rackDevice).where(eq(rackDevice.tokenHash, tokenHash));
+  if (!row) return undefined;
+  return {
+    deviceId: row.id,
+    teamId: row.teamId,
+    roomId: row.roomId,
+    rackId: row.rackId,
+    name: row.name,
+    revokedAt: row.revokedAt ?? undefined,
+  };
+}
+
+/** Takes one try off an open pairing and gives it back for checking; undefined when there is
+ * none, it is too late, or the tries are used up. Runs as the sign-in role. */
+export async function tryPairing(signIn: Database, handle: string, at: Date) {
+  const [row] = await signIn
+    .update(devicePairing)
+    .set({ triesLeft: sql`${devicePairing.triesLeft} - 1` })
+    .where(
+      and(
+        eq(devicePairing.handle, handle),
+        gt(devicePairing.triesLeft, 0),
+        gt(devicePairing.expiresAt, at),
+      ),
+    )
+    .returning();
+  return row;
+}
+
+export async function openPairing(
+  tx: TeamTransaction,
+  row: Omit<typeof devicePairing.$inferInsert, "teamId">,
+): Promise<void> {
+  // One open pairing a rack: an older code stops working.
+  await tx.delete(devicePairing).where(eq(devicePairing.rackId, row.rackId));
+  await tx.insert(devicePairing).values({ teamId: tx.teamId, ...row });
+}
+
+/** Uses the pairing up and keeps the tablet; false when somebody was quicker. */
+export async function keepTablet(
+  tx: TeamTransaction,
+  pairingId: string,
+  device: Omit<typeof rackDevice.$inferInsert, "teamId">,
+): Promise<boolean> {
+  const used = await tx.delete(devicePairing).where(eq(devicePairing.id, pairingId)).returning();
+  if (used.length === 0) return false;
+  await tx.insert(rackDevice).values({ teamId: tx.teamId, ...device });
+  return true;
+}
+
+export async function revokeTablet(tx: TeamTransaction, id: string, at: Date): Promise<boolean> {
+  const rows = await tx
+    .update(rackDevice)
+    .set({ revokedAt: at })
+    .where(and(eq(rackDevice.id, id), sql`${rackDevice.revokedAt} IS NULL`))
+    .returning();
+  return rows.length > 0;
+}
+
+export interface TabletRow {
+  id: string;
+  name: string;
+  roomName: string;
+  rackNumber: number;
+  pairedAt: Date;
+  revokedAt: Date | null;
+}
+
+export function listTablets(tx: TeamTransaction): Promise<TabletRow[]> {
+  return tx
+    .select({
+      id: rackDevice.id,
+      name: rackDevice.name,
+      roomName: room.name,
+      rackNumber: rack.number,
+      pairedAt: rackDevice.pairedAt,
+      revokedAt: rackDevice.revokedAt,
+    })
+    .from(rackDevice)
+    .innerJoin(room, and(eq(room.teamId, rackDevice.teamId), eq(room.id, rackDevice.roomId)))
+    .innerJoin(rack, and(eq(rack.teamId, rackDevice.teamId), eq(rack.id, rackDevice.rackId)))
+    .orderBy(asc(room.name), asc(rack.number));
+}

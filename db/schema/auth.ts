@@ -1,0 +1,64 @@
+/** Sign-in: people, their sessions and passwords. A schema of its own, which only the sign-in
+ * role may read; nothing here belongs to a team. */
+import { bigint, boolean, integer, pgSchema, text, timestamp } from "drizzle-orm/pg-core";
+
+export const authSchema = pgSchema("auth");
+
+const moment = (name: string) => timestamp(name, { withTimezone: true });
+
+export const user = authSchema.table("user", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  email: text("email").notNull().unique(),
+  emailVerified: boolean("email_verified").notNull().default(false),
+  image: text("image"),
+  createdAt: moment("created_at").notNull().defaultNow(),
+  updatedAt: moment("updated_at").notNull().defaultNow(),
+});
+
+export const session = authSchema.table("session", {
+  id: text("id").primaryKey(),
+  expiresAt: moment("expires_at").notNull(),
+  token: text("token").notNull().unique(),
+  createdAt: moment("created_at").notNull().defaultNow(),
+  updatedAt: moment("updated_at").notNull().defaultNow(),
+  ipAddress: text("ip_address"),
+  userAgent: text("user_agent"),
+  userId: text("user_id")
+    .notNull()
+    .references(() => user.id, { onDelete: "cascade" }),
+});
+
+export const account = authSchema.table("account", {
+  id: text("id").primaryKey(),
+  accountId: text("account_id").notNull(),
+  providerId: text("provider_id").notNull(),
+  userId: text("user_id")
+    .notNull()
+    .references(() => user.id, { onDelete: "cascade" }),
+  accessToken: text("access_token"),
+  refreshToken: text("refresh_token"),
+  idToken: text("id_token"),
+  accessTokenExpiresAt: moment("access_token_expires_at"),
+  refreshTokenExpiresAt: moment("refresh_token_expires_at"),
+  scope: text("scope"),
+  password: text("password"),
+  createdAt: moment("created_at").notNull().defaultNow(),
+  updatedAt: moment("updated_at").notNull().defaultNow(),
+});
+
+export const verification = authSchema.table("verification", {
+  id: text("id").primaryKey(),
+  identifier: text("identifier").notNull(),
+  value: text("value").notNull(),
+  expiresAt: moment("expires_at").notNull(),
+  createdAt: moment("created_at").notNull().defaultNow(),
+  updatedAt: moment("updated_at").notNull().defaultNow(),
+});
+
+export const rateLimit = authSchema.table("rate_limit", {
+  id: text("id").primaryKey(),
+  key: text("key").notNull().unique(),
+  count: integer("count").notNull(),
+  lastRequest: bigint("last_request", { mode: "number" }).notNull(),
+});

@@ -1,0 +1,134 @@
+import { bigint, check, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+import { sql } from "drizzle-orm";
+import type { EntryBody } from "../../core/floor/entries";
+import type { FrozenSession } from "../../core/session/frozen";
+import type { SimulatedLifter } from "../../device/lifter";
+import { rack } from "./gear";
+import { liftVariant } from "./maxes";
+import { plan } from "./plan";
+import { athlete, room, team } from "./team";
+
+/** A day on the floor. Starting it freezes plan, room, prescriptions and the core's version. */
+export const trainingSession = pgTable(
+  "training_session",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    planId: uuid("plan_id").notNull(),
+    week: integer("week").notNull(),
+    /** Local date in the room's zone. */
+    date: date("date").notNull(),
+    roomId: uuid("room_id").notNull(),
+    status: text("status", { enum: ["running", "ended"] }).notNull(),
+    frozen: jsonb("frozen").$type<FrozenSession>().notNull(),
+    /** Sequence number of the last entry; allotted in the inserting transaction. */
+    lastSeq: bigint("last_seq", { mode: "number" }).notNull().default(0),
+    startedAt: timestamp("started_at", { withTimezone: true }).notNull(),
+    endedAt: timestamp("ended_at", { withTimezone: true }),
+    startedBy: text("started_by").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    unique().on(t.teamId, t.planId, t.week),
+    index("training_session_by_date").on(t.teamId, t.date),
+    foreignKey({ columns: [t.teamId, t.planId], foreignColumns: [plan.teamId, plan.id] }),
+    foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),
+    check("ended_has_a_moment", sql`(${t.status} = 'ended') = (${t.endedAt} IS NOT NULL)`),
+  ],
+);
+
+/** The append-only log. No row is ever changed: rights and a trigger both forbid it. */
+export const logEntry = pgTable(
+  "log_entry",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    sessionId: uuid("session_id").notNull(),
+    seq: bigint("seq", { mode: "number" }).notNull(),
+    deviceId: uuid("device_id").notNull(),
+    bootId: uuid("boot_id").notNull(),
+    deviceSeq: integer("device_seq").notNull(),
+    monoMs: doublePrecision("mono_ms").notNull(),
+    wallTime: timestamp("wall_time", { withTimezone: true, mode: "string" }).notNull(),
+    receivedAt: timestamp("received_at", { withTimezone: true }).notNull(),
+    supersedes: uuid("supersedes").array().notNull(),
+    schemaVersion: integer("schema_version").notNull(),
+    kind: text("kind").notNull(),
+    body: jsonb("body").$type<EntryBody>().notNull(),
+    /** Person or rack device that sent it. */
+    author: text("author").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    unique().on(t.teamId, t.sessionId, t.seq),
+    foreignKey({
+      columns: [t.teamId, t.sessionId],
+      foreignColumns: [trainingSession.teamId, trainingSession.id],
+    }),
+  ],
+);
+
+/** A tablet fixed at a rack: a principal of its own, with the scope of one room. */
+export const rackDevice = pgTable(
+  "rack_device",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    roomId: uuid("room_id").notNull(),
+    rackId: uuid("rack_id").notNull(),
+    name: text("name").notNull(),
+    /** SHA-256 of the token; the token itself is only on the tablet. */
+    tokenHash: text("token_hash").notNull(),
+    pairedAt: timestamp("paired_at", { withTimezone: true }).notNull(),
+    revokedAt: timestamp("revoked_at", { withTimezone: true }),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    unique().on(t.tokenHash),
+    foreignKey({ columns: [t.teamId, t.rackId], foreignColumns: [rack.teamId, rack.id] }),
+    foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),
+  ],
+);
+
+/** An open pairing: single use, five minutes, five tries. */
+export const devicePairing = pgTable(
+  "device_pairing",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    rackId: uuid("rack_id").notNull(),
+    roomId: uuid("room_id").notNull(),
+    /** The open half of the code finds the pairing, the secret half opens it. */
+    handle: text("handle").notNull().unique(),
+    secretHash: text("secret_hash").notNull(),
+    triesLeft: integer("tries_left").notNull(),
+    expiresAt: timestamp("expires_at", { withTimezone: true }).notNull(),
+    createdBy: text("created_by").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    foreignKey({ columns: [t.teamId, t.rackId], foreignColumns: [rack.teamId, rack.id] }),
+    check("tries_not_negative", sql`${t.triesLeft} >= 0`),
+  ],
+);
+
+/** The hidden truth of a simulated lifter, for the stand-in sensor. Demo teams only. */
+export const simulatedLifter = pgTable(
+  "simulated_lifter",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    athleteId: uuid("athlete_id").notNull(),
+    variantId: uuid("variant_id").notNull(),
+    truth: jsonb("truth").$type<SimulatedLifter>().notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    unique().on(t.teamId, t.athleteId, t.variantId),
+    foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
+    foreignKey({
+      columns: [t.teamId, t.variantId],
+      foreignColumns: [liftVariant.teamId, liftVariant.id],
+    }),
+  ],
+);

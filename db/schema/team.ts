@@ -1,0 +1,81 @@
+import { foreignKey, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+
+/** Roles from DESIGN: what each may do stands in app/platform/rights.ts. */
+export const ROLES = ["owner", "coach", "assistant", "athlete"] as const;
+export type Role = (typeof ROLES)[number];
+
+export const team = pgTable("team", {
+  id: uuid("id").primaryKey(),
+  name: text("name").notNull(),
+  /** Unit in which the team reads loads; a person may have another. */
+  unit: text("unit", { enum: ["kg", "lb"] }).notNull().default("kg"),
+  createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+});
+
+export const room = pgTable(
+  "room",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    name: text("name").notNull(),
+    /** IANA zone, for the local date of sessions. */
+    zone: text("zone").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.teamId, t.id] })],
+);
+
+export const squad = pgTable(
+  "squad",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    name: text("name").notNull(),
+    sport: text("sport").notNull(),
+    roomId: uuid("room_id").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),
+  ],
+);
+
+export const athlete = pgTable(
+  "athlete",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    name: text("name").notNull(),
+    squadId: uuid("squad_id").notNull(),
+    birthYear: text("birth_year"),
+    /** First date of real barbell training; the training age counts from it. */
+    trainingSince: text("training_since"),
+    unit: text("unit", { enum: ["kg", "lb"] }),
+    /** What cards and screens show; the reason is kept elsewhere (docs/decisions/privacy.md). */
+    instruction: text("instruction"),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    foreignKey({ columns: [t.teamId, t.squadId], foreignColumns: [squad.teamId, squad.id] }),
+  ],
+);
+
+/** A person's place in a team. */
+export const membership = pgTable(
+  "membership",
+  {
+    teamId: uuid("team_id").notNull().references(() => team.id),
+    id: uuid("id").notNull(),
+    userId: text("user_id").notNull(),
+    /** As the team writes it; the sign-in's own name stays with the sign-in. */
+    name: text("name").notNull(),
+    role: text("role", { enum: ROLES }).notNull(),
+    /** For the role athlete: whose card it is. */
+    athleteId: uuid("athlete_id"),
+    createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    unique().on(t.teamId, t.userId),
+    foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
+  ],
+);
