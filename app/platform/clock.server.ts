@@ -1,10 +1,12 @@
 import { Temporal } from "temporal-polyfill";
 import { environment } from "./env.server";
 
-/** Now; a fixed moment (that does not run) where SPREZZA_NOW is set. */
+const startedAt = Date.now();
+
+/** Now. Where SPREZZA_NOW is set (tests, pictures), the clock starts there and runs on. */
 export function now(): Date {
   const fixed = environment().SPREZZA_NOW;
-  return fixed ? new Date(fixed) : new Date();
+  return fixed ? new Date(Date.parse(fixed) + Date.now() - startedAt) : new Date();
 }
 
 /** Today's date in a zone, YYYY-MM-DD. */

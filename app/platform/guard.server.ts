@@ -1,4 +1,5 @@
 import { createContext, matchPath, redirect, type RouterContextProvider } from "react-router";
+import { orAway } from "./answers.server";
 import { log, requestId } from "./log.server";
 import { findPrincipal } from "./principal.server";
 import { actorOf, isAllowed, type Principal, ROUTE_RIGHTS, type RouteRight } from "./rights";
@@ -51,7 +52,7 @@ export async function guard(
     }
   }
   const allowed = reading ? rule.read : rule.write;
-  const principal = await findPrincipal(request);
+  const principal = await orAway(request, () => findPrincipal(request));
   context.set(principalContext, principal);
   const actor = principal && actorOf(principal);
   if (isAllowed(allowed, actor)) return next();

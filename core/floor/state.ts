@@ -79,6 +79,8 @@ export interface RackState {
   lifters: LifterState[];
   /** Who is up: the fewest sets done, then the rack's order. */
   upId: string | undefined;
+  /** What the last finished set left on the bar. */
+  onBar: { athleteName: string; side: Mass[] } | undefined;
 }
 
 export interface FloorState {
@@ -136,9 +138,30 @@ export function reduceFloor(session: FrozenSession, entries: Iterable<LogEntry>)
       (best, one) => (best === undefined || one.doneCount < best.doneCount ? one : best),
       undefined,
     );
-    state.racks.push({ rack, lifters, upId: (running ?? next)?.lifter.athleteId });
+    state.racks.push({
+      rack,
+      lifters,
+      upId: (running ?? next)?.lifter.athleteId,
+      onBar: leftOnBar(lifters, current),
+    });
   }
   return state;
+}
+
+/** The plates of the set that was finished last at this rack, in the log's order. */
+function leftOnBar(lifters: LifterState[], current: readonly LogEntry[]): RackState["onBar"] {
+  const finished = new Map(
+    lifters.flatMap((one) =>
+      one.sets.flatMap((set) =>
+        set.doneEntryId ? [[set.doneEntryId, { one, set }] as const] : [],
+      ),
+    ),
+  );
+  for (let i = current.length - 1; i >= 0; i--) {
+    const found = finished.get((current[i] as LogEntry).id);
+    if (found) return { athleteName: found.one.lifter.name, side: found.set.side };
+  }
+  return undefined;
 }
 
 function reduceLifter(

@@ -91,6 +91,7 @@ export function freezeSession(input: {
     zone: input.zone,
     roomName: input.roomName,
     slotId: plan.id,
+    lift: plan.variant.lift,
     liftName: plan.variant.name,
     liftStart: plan.variant.start,
     metric: plan.metric,

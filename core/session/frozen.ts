@@ -36,6 +36,7 @@ export interface FrozenSession {
   zone: string;
   roomName: string;
   slotId: string;
+  lift: string;
   liftName: string;
   liftStart: LiftStart;
   metric: VelocityMetric;

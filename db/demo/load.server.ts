@@ -190,7 +190,7 @@ async function loadAthlete(
   const truth: SimulatedLifter = {
     v0Mps,
     l0Kg: person.benchKg / (1 - BENCH_MVT / v0Mps),
-    repFade: 0.025 + 0.015 * random.uniform(),
+    repFade: 0.02 + 0.045 * random.uniform(),
     setFade: 0.006 + 0.012 * random.uniform(),
     fullRestS: 150,
     spreadMps: 0.015 + 0.008 * random.uniform(),

@@ -23,7 +23,7 @@ export const RISING_LADDER: Recipe = {
   rest: { leastS: 45, mostS: 75 },
   cycle: grips,
   lead: "percent",
-  stop: { lossPercent: 15, lossFrom: "best" },
+  stop: { lossPercent: 10, lossFrom: "best" },
 };
 
 /** Flat sets that rise five points a week. */

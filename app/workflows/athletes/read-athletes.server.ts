@@ -9,7 +9,7 @@ import { athleteById, listAthletes, listRooms, listSquads } from "../../../db/qu
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed } from "../outcome";
+import { done, failed } from "../../platform/outcome";
 import { trainingYears } from "../plan/prescribe-plan.server";
 
 /** The squads with what a coach compares. */

@@ -7,7 +7,7 @@ import { athleteById } from "../../../db/queries/squads.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed, type Outcome } from "../outcome";
+import { done, failed, type Outcome } from "../../platform/outcome";
 
 const GONE = "This athlete or lift is not in your team any more.";
 

@@ -7,7 +7,7 @@ import { athleteById } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed } from "../outcome";
+import { done, failed } from "../../platform/outcome";
 import { planAthletes, planOverrides, sessionPlan } from "../plan/prescribe-plan.server";
 
 /** An athlete's own next session, and nobody else's. */

@@ -10,7 +10,7 @@ import { type EntryAnswer, EntrySchema } from "../../forms/entries";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed, type Outcome } from "../outcome";
+import { done, failed, type Outcome } from "../../platform/outcome";
 
 type Unsent = Omit<LogEntry, "seq">;
 

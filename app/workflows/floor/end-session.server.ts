@@ -2,7 +2,7 @@ import { endSession } from "../../../db/queries/sessions.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed, type Outcome } from "../outcome";
+import { done, failed, type Outcome } from "../../platform/outcome";
 
 /** Ends a running session. What tablets logged before this moment is still taken. */
 export function finishSession(

@@ -10,7 +10,7 @@ import {
 } from "../../../db/queries/sessions.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed, type Outcome } from "../outcome";
+import { done, failed, type Outcome } from "../../platform/outcome";
 
 export interface SessionOnFloor {
   sessionId: string;

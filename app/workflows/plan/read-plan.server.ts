@@ -6,7 +6,7 @@ import { recipeWarnings } from "../../../core/wave/recipe";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed } from "../outcome";
+import { done, failed } from "../../platform/outcome";
 import { planAthletes, planOverrides, prescribePlan, sessionPlan } from "./prescribe-plan.server";
 
 export function readPlans(principal: Principal) {

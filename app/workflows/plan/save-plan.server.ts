@@ -7,7 +7,7 @@ import { athleteById } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed, type Outcome } from "../outcome";
+import { done, failed, type Outcome } from "../../platform/outcome";
 
 export function saveRecipeEdit(
   principal: Principal,

@@ -3,7 +3,7 @@ import { reviewSession } from "../../../core/review/session";
 import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed } from "../outcome";
+import { done, failed } from "../../platform/outcome";
 
 export function readReviews(principal: Principal) {
   return inTeam(principal, (tx) => listSessions(tx, 60));

@@ -13,7 +13,7 @@ import { now } from "../../platform/clock.server";
 import { databases, inTeam } from "../../platform/database.server";
 import { hashSecret, newPairingCode, newToken, sameHash } from "../../platform/rack-token.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed, type Outcome } from "../outcome";
+import { done, failed, type Outcome } from "../../platform/outcome";
 
 export const PAIRING_MINUTES = 5;
 export const PAIRING_TRIES = 5;
@@ -48,7 +48,7 @@ export function startPairing(
       handle,
       secretHash: hashSecret(secret),
       triesLeft: PAIRING_TRIES,
-      expiresAt: new Date(Date.now() + PAIRING_MINUTES * 60_000),
+      expiresAt: new Date(now().getTime() + PAIRING_MINUTES * 60_000),
       createdBy: principal.name,
     });
     return done({ code: `${handle}-${secret}`, minutes: PAIRING_MINUTES });
@@ -64,7 +64,7 @@ export async function pairTablet(code: string): Promise<Outcome<{ token: string 
   const pairing = await tryPairing(
     databases().auth.database,
     (match[1] as string).toUpperCase(),
-    new Date(),
+    now(),
   );
   if (!pairing || !sameHash(pairing.secretHash, hashSecret(match[2] as string))) {
     return failed("wrong-code", WRONG);
@@ -85,7 +85,7 @@ export async function pairTablet(code: string): Promise<Outcome<{ token: string 
 
 export function takeTabletOff(principal: Principal, tabletId: string): Promise<Outcome<null>> {
   return inTeam(principal, async (tx) => {
-    const revoked = await revokeTablet(tx, tabletId, new Date());
+    const revoked = await revokeTablet(tx, tabletId, now());
     return revoked ? done(null) : failed("no-tablet", "This tablet was taken off already.");
   });
 }

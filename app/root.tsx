@@ -1,0 +1,57 @@
+import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
+import "./app.css";
+import type { ReactNode } from "react";
+import { Links, Meta, Outlet, Scripts, ScrollRestoration, useMatches } from "react-router";
+import type { Route } from "./+types/root";
+import { guard } from "./platform/guard.server";
+import { readTheme, type Theme } from "./ui/theme";
+import { Problem } from "./ui/problem";
+
+export const middleware: Route.MiddlewareFunction[] = [
+  ({ request, context }, next) => guard({ request, context }, next),
+];
+
+export function loader({ request }: Route.LoaderArgs) {
+  return { theme: readTheme(request.headers.get("cookie")) };
+}
+
+export const meta: Route.MetaFunction = () => [{ title: "Sprezza" }];
+
+export const links: Route.LinksFunction = () => [
+  { rel: "icon", href: "/mark.svg", type: "image/svg+xml" },
+];
+
+export function Layout({ children }: { children: ReactNode }) {
+  const matches = useMatches();
+  const chosen = (matches[0]?.loaderData as { theme?: Theme } | undefined)?.theme;
+  const fixed = matches
+    .map((match) => (match.handle as { theme?: Theme } | undefined)?.theme)
+    .find(Boolean);
+  return (
+    <html lang="en" data-theme={chosen ?? fixed ?? "chalk"}>
+      <head>
+        <meta charSet="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <Meta />
+        <Links />
+      </head>
+      <body>
+        {children}
+        <ScrollRestoration />
+        <Scripts />
+      </body>
+    </html>
+  );
+}
+
+export default function App() {
+  return <Outlet />;
+}
+
+export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {
+  return (
+    <main className="mx-auto max-w-xl p-6">
+      <Problem error={error} />
+    </main>
+  );
+}

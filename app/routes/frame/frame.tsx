@@ -1,0 +1,188 @@
+import { useEffect, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Form, NavLink, Outlet, useNavigate, useNavigation } from "react-router";
+import { Toaster } from "sonner";
+import { principalOf } from "../../platform/guard.server";
+import { readFrame } from "../../workflows/frame.server";
+import { switchTheme } from "../../ui/theme";
+import { WorkingProvider } from "../../ui/working";
+import type { Route } from "./+types/frame";
+import { KeyList } from "./key-list";
+import { Palette } from "./palette";
+import { PLACES } from "./places";
+import { singleKeysOn } from "./single-keys";
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const principal = principalOf(context);
+  return readFrame(principal);
+}
+
+export default function Frame({ loaderData }: Route.ComponentProps) {
+  const { team, person, role } = loaderData;
+  const staff = role !== "athlete";
+  const [palette, setPalette] = useState(false);
+  const [keys, setKeys] = useState(false);
+  const navigate = useNavigate();
+  const loading = useNavigation().state !== "idle";
+  const places = PLACES.filter((place) => place.roles.includes(role));
+
+  useHotkeys("mod+k", () => setPalette(true), {
+    enabled: staff,
+    enableOnFormTags: true,
+    preventDefault: true,
+  });
+  useHotkeys("shift+slash", () => setKeys(true), { ignoreEventWhen: () => !singleKeysOn(), useKey: false });
+  useHotkeys("w", () => window.dispatchEvent(new Event("sprezza:working")), {
+    ignoreEventWhen: () => !singleKeysOn(),
+  });
+  // `g` and then a letter within a second and a half.
+  useEffect(() => {
+    let armed = 0;
+    const onKey = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement;
+      const typing = /^(input|textarea|select)$/i.test(target.tagName) || target.isContentEditable;
+      if (typing || event.ctrlKey || event.metaKey || event.altKey || !singleKeysOn()) return;
+      if (event.key === "g") {
+        armed = event.timeStamp;
+        return;
+      }
+      const place = PLACES.find((one) => one.key === event.key && one.roles.includes(role));
+      if (place && armed && event.timeStamp - armed < 1500) {
+        event.preventDefault();
+        void navigate(place.to);
+      }
+      armed = 0;
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [navigate, role]);
+
+  return (
+    <WorkingProvider>
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2"
+      >
+        Skip to the page
+      </a>
+      <div className="no-print sticky top-0 z-30 flex h-11 items-stretch gap-1 border-b border-rule bg-base-100 px-4">
+        <span className="mr-3 self-center text-lg font-bold tracking-tight max-sm:hidden">
+          sprezza
+        </span>
+        <nav aria-label="Places" className="flex items-stretch overflow-x-auto">
+          {places
+            .filter((place) => place.main)
+            .map((place) => (
+              <NavLink
+                key={place.to}
+                to={place.to}
+                className={({ isActive }) =>
+                  `flex items-center border-b-2 px-3 max-sm:px-2 ${isActive ? "border-base-content font-bold" : "border-transparent text-muted hover:text-base-content"}`
+                }
+              >
+                {place.name}
+              </NavLink>
+            ))}
+        </nav>
+        <span className="ml-auto flex items-center gap-3">
+          <span role="status" className="text-muted max-md:hidden">
+            {loading ? "Loading …" : team}
+          </span>
+          {staff ? (
+            <button
+              type="button"
+              className="rounded border border-control px-2 py-0.5 text-sm text-muted max-sm:hidden"
+              onClick={() => setPalette(true)}
+            >
+              Find <kbd className="font-sans">Ctrl K</kbd>
+            </button>
+          ) : null}
+          <Menu
+            person={person}
+            role={role}
+            places={places.filter((place) => !place.main)}
+            onKeys={() => setKeys(true)}
+          />
+        </span>
+      </div>
+      <Outlet />
+      {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
+      {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
+      <Toaster position="bottom-left" toastOptions={{ style: { borderRadius: 4 } }} />
+    </WorkingProvider>
+  );
+}
+
+function Menu({
+  person,
+  role,
+  places,
+  onKeys,
+}: {
+  person: string;
+  role: string;
+  places: Array<{ to: string; name: string }>;
+  onKeys: () => void;
+}) {
+  const initials = person
+    .split(" ")
+    .map((word) => word[0])
+    .join("")
+    .slice(0, 2);
+  const [open, setOpen] = useState(false);
+  const row = "block w-full px-3 py-2 text-left hover:bg-wash";
+  const close = () => setOpen(false);
+  return (
+    <div className="relative">
+      <button
+        type="button"
+        className="flex min-h-9 min-w-9 items-center justify-center rounded font-medium hover:bg-wash"
+        aria-expanded={open}
+        aria-haspopup="true"
+        aria-label={`Menu of ${person}`}
+        onClick={() => setOpen(!open)}
+        onKeyDown={(event) => event.key === "Escape" && close()}
+      >
+        {initials}
+      </button>
+      {open ? (
+        <div className="absolute right-0 z-40 mt-1 w-56 rounded border border-control bg-base-100 py-1 shadow-[0_6px_24px_rgb(0_0_0/0.18)]">
+          <p className="border-b border-faint px-3 py-2">
+            {person}
+            <span className="block text-sm text-muted">{role}</span>
+          </p>
+          {places.map((place) => (
+            <NavLink key={place.to} to={place.to} className={row} onClick={close}>
+              {place.name}
+            </NavLink>
+          ))}
+          <button
+            type="button"
+            className={row}
+            onClick={() => {
+              const dark = document.documentElement.dataset.theme === "cellar";
+              switchTheme(dark ? "chalk" : "cellar");
+            }}
+          >
+            Light or dark
+          </button>
+          <button
+            type="button"
+            className={row}
+            onClick={() => {
+              close();
+              onKeys();
+            }}
+          >
+            Keys
+          </button>
+          <Form method="post" action="/sign-out">
+            <button type="submit" className={row}>
+              Sign out
+            </button>
+          </Form>
+        </div>
+      ) : null}
+    </div>
+  );
+}

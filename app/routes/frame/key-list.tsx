@@ -1,0 +1,79 @@
+import { useEffect, useRef, useState } from "react";
+import { PLACES } from "./places";
+import { setSingleKeys, singleKeysOn } from "./single-keys";
+
+const KEYS: Array<{ where: string; rows: Array<[keys: string, what: string]> }> = [
+  {
+    where: "Everywhere",
+    rows: [
+      ["?", "This list"],
+      ["Ctrl K", "Find an athlete, plan, session or place"],
+      ["w", "Open or close the working of a figure"],
+      ["arrows, Enter", "From figure to figure; select one"],
+      ...PLACES.map((place): [string, string] => [`g ${place.key}`, place.name]),
+    ],
+  },
+  {
+    where: "At a rack",
+    rows: [
+      ["n", "Next lifter"],
+      ["Space", "Begin the set; end it"],
+      ["digits, Enter", "A speed by hand: 82 or 0.82"],
+      ["f", "Fault"],
+      ["u", "Undo"],
+      ["1 · 2 · 3", "Take, change or decline the call"],
+    ],
+  },
+];
+
+export function KeyList({ onClose }: { onClose: () => void }) {
+  const dialog = useRef<HTMLDialogElement>(null);
+  const [on, setOn] = useState(singleKeysOn);
+  useEffect(() => {
+    dialog.current?.showModal();
+  }, []);
+  return (
+    <dialog
+      ref={dialog}
+      onClose={onClose}
+      aria-labelledby="keys-title"
+      className="m-auto w-[min(92vw,640px)] rounded border border-control bg-base-100 p-5 text-base-content backdrop:bg-black/40"
+    >
+      <h2 id="keys-title">Keys</h2>
+      <div className="mt-2 grid gap-6 sm:grid-cols-2">
+        {KEYS.map((group) => (
+          <section key={group.where}>
+            <h3 className="border-b border-rule pb-1 text-muted">{group.where}</h3>
+            <dl>
+              {group.rows.map(([keys, what]) => (
+                <div key={keys} className="grid grid-cols-[7rem_1fr] border-b border-faint py-1">
+                  <dt>
+                    <kbd className="font-sans font-bold">{keys}</kbd>
+                  </dt>
+                  <dd className="text-muted">{what}</dd>
+                </div>
+              ))}
+            </dl>
+          </section>
+        ))}
+      </div>
+      <label className="mt-4 flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-sm border-control"
+          checked={on}
+          onChange={(event) => {
+            setSingleKeys(event.target.checked);
+            setOn(event.target.checked);
+          }}
+        />
+        Single keys work (not only those with Ctrl)
+      </label>
+      <form method="dialog" className="mt-4">
+        <button type="submit" className="btn">
+          Close
+        </button>
+      </form>
+    </dialog>
+  );
+}

@@ -1,0 +1,231 @@
+import { Link } from "react-router";
+import type { SetState } from "../../../core/floor/state";
+import { formatKg, plainNumber } from "../../../core/units/mass";
+import { formatClock } from "../../../core/units/time";
+import { formatVelocity } from "../../../core/units/velocity";
+import { notThere } from "../../platform/answers.server";
+import { principalOf } from "../../platform/guard.server";
+import { Notice, Page } from "../../ui/page";
+import { SpeedStrip, stripWords } from "../../ui/speed-strip";
+import { Figure, Figures } from "../../ui/working";
+import { readReview } from "../../workflows/review/read-review.server";
+import type { Route } from "./+types/review";
+
+export function meta({ loaderData }: Route.MetaArgs) {
+  return [{ title: `Review, ${loaderData?.session.date ?? ""} · Sprezza` }];
+}
+
+export async function loader({ context, params }: Route.LoaderArgs) {
+  const result = await readReview(principalOf(context), params.sessionId);
+  if (!result.ok) throw notThere(result);
+  return result.value;
+}
+
+const STANDING = {
+  under: "under",
+  on: "on speed",
+  over: "over",
+  "no-target": "no wanted speed",
+  "not-measured": "not measured",
+};
+
+const DECISION = { take: "taken", change: "changed", decline: "declined" };
+
+export default function Review({ loaderData }: Route.ComponentProps) {
+  const { session, review, racks, decided, conflicts, setAside } = loaderData;
+  const states = racks.flatMap((rack) => rack.lifters);
+  const name = (id: string) =>
+    states.find((one) => one.lifter.athleteId === id)?.lifter.name ?? "Somebody";
+  const setNumber = (id: string, key: string) =>
+    states
+      .find((one) => one.lifter.athleteId === id)
+      ?.sets.find((set) => set.prescription.key === key)?.prescription.number;
+  return (
+    <Page
+      title={session.title}
+      facts={`${session.date} · ${session.roomName} · plan version ${session.planVersion} · ${session.metric}`}
+      actions={
+        session.status === "running" ? (
+          <Link className="btn" to={`/floor/${session.id}`}>
+            Still running: open the floor
+          </Link>
+        ) : (
+          <Link className="btn" to={`/plan/${session.planId}`}>
+            Open the plan
+          </Link>
+        )
+      }
+      margin={
+        <>
+          <h2>Calls, {decided.length} decided</h2>
+          {review.callsWaiting > 0 ? (
+            <p className="text-muted">{review.callsWaiting} were left open.</p>
+          ) : null}
+          {decided.length === 0 ? <p className="text-muted">No decision was asked for.</p> : null}
+          <ul className="max-h-[40vh] overflow-auto lg:max-h-[60vh]">
+            {decided.map((one) => (
+              <li key={one.athleteId + one.setKey} className="border-b border-faint py-1.5">
+                <b>{name(one.athleteId)}</b>, set {setNumber(one.athleteId, one.setKey)}:{" "}
+                {one.call.replaceAll("-", " ")}, {DECISION[one.decision]}
+                {one.decision !== "decline" && one.action.type === "load"
+                  ? ` to ${formatKg(one.action.toKg)}`
+                  : ""}
+                {one.decision !== "decline" && one.action.type === "rest"
+                  ? ` (+${one.action.addS} s)`
+                  : ""}
+                {one.reason ? <span className="block text-sm text-muted">{one.reason}</span> : null}
+              </li>
+            ))}
+          </ul>
+        </>
+      }
+    >
+      <dl className="flex flex-wrap gap-x-10 gap-y-2 border-b border-rule pb-3">
+        <Total label="Sets done" value={`${review.setsDone} of ${review.setsPlanned}`} />
+        <Total label="On or over speed" value={`${review.onSpeed} of ${review.judged}`} />
+        <Total label="Cut" value={String(review.cut)} />
+      </dl>
+      {conflicts.length > 0 ? (
+        <Notice kind="warning" title={`${conflicts.length} entries disagreed.`}>
+          The same set came from two tablets, or was corrected twice. The first one counts here.
+        </Notice>
+      ) : null}
+      {setAside.length > 0 ? (
+        <Notice kind="warning" title={`${setAside.length} entries were set aside.`}>
+          {setAside[0]?.reason}
+        </Notice>
+      ) : null}
+      <Figures label="Done against planned" className="overflow-x-auto">
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th scope="col">Athlete</th>
+              <th scope="col" className="!text-right">
+                Sets
+              </th>
+              <th scope="col" className="!text-right">
+                Reps
+              </th>
+              <th scope="col" className="!text-right">
+                Tonnage
+              </th>
+              <th scope="col">Speed, set by set</th>
+              <th scope="col">Notes</th>
+            </tr>
+          </thead>
+          <tbody>
+            {review.lifters.map((one) => {
+              const state = states.find((other) => other.lifter.athleteId === one.athleteId);
+              return (
+                <tr key={one.athleteId}>
+                  <th scope="row" className="!text-base-content">
+                    <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
+                      {one.name}
+                    </Link>
+                  </th>
+                  <td className="text-right whitespace-nowrap">
+                    {one.setsDone} of {one.setsPlanned}
+                  </td>
+                  <td className="text-right whitespace-nowrap">
+                    {one.repsDone} of {one.repsPlanned}
+                  </td>
+                  <td className="text-right whitespace-nowrap">
+                    <Figure
+                      id={`tonnage/${one.athleteId}`}
+                      working={one.working}
+                      label={`${one.name}, tonnage ${plainNumber(one.tonnageKg, 1)} kg`}
+                      unit="kg"
+                    >
+                      {plainNumber(one.tonnageKg, 1)}
+                    </Figure>
+                  </td>
+                  <td>
+                    <div className="flex flex-wrap gap-x-3 gap-y-0.5">
+                      {state?.sets
+                        .filter((set) => set.stage === "done")
+                        .map((set) => (
+                          <SetStrip key={set.prescription.key} set={set} name={one.name} unit={state.lifter.unit} />
+                        ))}
+                    </div>
+                  </td>
+                  <td className="text-sm text-muted">
+                    {one.cutSets.map((cut) => (
+                      <span key={cut.number} className="block">
+                        Set {cut.number} cut: {cut.cause}
+                      </span>
+                    ))}
+                    {one.faults.length > 0 ? `Faults: ${one.faults.join(", ")}` : ""}
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </Figures>
+    </Page>
+  );
+}
+
+function Total({ label, value }: { label: string; value: string }) {
+  return (
+    <div>
+      <dt className="text-muted">{label}</dt>
+      <dd className="text-2xl font-bold">{value}</dd>
+    </div>
+  );
+}
+
+function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg" | "lb" }) {
+  const reps = set.reps.flatMap((rep) =>
+    rep.velocityMps === undefined || rep.outcome === "failed"
+      ? []
+      : [{ number: rep.number, velocityMps: rep.velocityMps }],
+  );
+  const best = reps.length > 0 ? Math.max(...reps.map((rep) => rep.velocityMps)) : undefined;
+  const standing = set.verdict?.standing ?? "not-measured";
+  const { number } = set.prescription;
+  const lines = [
+    { label: "Load", value: formatKg(set.loadKg ?? 0, unit, 1) },
+    ...set.reps.map((rep) => ({
+      label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
+      value: rep.velocityMps === undefined ? "not measured" : `${formatVelocity(rep.velocityMps)} m/s`,
+      detail: rep.source,
+    })),
+    {
+      label: "Wanted",
+      value: set.target
+        ? `${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
+        : "not set",
+    },
+    {
+      label: "Best",
+      value: best === undefined ? "not measured" : `${formatVelocity(best)} m/s, ${STANDING[standing]}`,
+      emphasis: "answer" as const,
+    },
+    ...(set.restTaken
+      ? [
+          {
+            label: "Rest before it",
+            value: formatClock(set.restTaken.seconds),
+            detail: set.restTaken.measured ? "measured on one tablet" : "estimated: two clocks",
+          },
+        ]
+      : []),
+    { label: "Ended by", value: set.endedBy ?? "" },
+  ];
+  return (
+    <div className="w-[86px]">
+      <SpeedStrip reps={reps} target={set.target} height={20} width={86} label={`${name}, set ${number}. ${stripWords(reps, set.target)}`} />
+      <Figure
+        id={`set/${name}/${set.prescription.key}`}
+        working={{ title: `${name}, set ${number}`, lines }}
+        label={`${name}, set ${number}, best ${best === undefined ? "not measured" : formatVelocity(best)}, ${STANDING[standing]}`}
+        className="text-sm"
+      >
+        {best === undefined ? "–" : formatVelocity(best)}
+        {standing === "under" ? <span className="text-accent"> ▾under</span> : null}
+        {standing === "over" ? <span> ▴over</span> : null}
+      </Figure>
+    </div>
+  );
+}

@@ -1,0 +1,51 @@
+import { Form, redirect } from "react-router";
+import { environment } from "../../platform/env.server";
+import { rackCookie } from "../../platform/rack-token.server";
+import { pairTablet } from "../../workflows/tablets/tablets.server";
+import { Field } from "../../ui/field";
+import type { Route } from "./+types/pair";
+
+export function meta() {
+  return [{ title: "Pair a tablet · Sprezza" }];
+}
+
+export const handle = { theme: "cellar" as const };
+
+export function loader() {
+  return null;
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const code = String((await request.formData()).get("code") ?? "");
+  const result = await pairTablet(code);
+  if (!result.ok) return { code, message: result.message };
+  const secure = environment().TLS_CERT !== undefined;
+  throw redirect("/", { headers: { "set-cookie": rackCookie(result.value.token, secure) } });
+}
+
+export default function Pair({ actionData }: Route.ComponentProps) {
+  return (
+    <main className="mx-auto flex min-h-dvh max-w-md flex-col justify-center p-6 text-[17px]">
+      <h1>Pair this tablet with a rack</h1>
+      <p className="mt-2 text-muted">
+        A coach opens Tablets on their own screen and reads out a code: three letters and six
+        digits. It works once, for five minutes.
+      </p>
+      <Form method="post" className="mt-4 grid gap-4">
+        <Field
+          label="Code"
+          name="code"
+          autoComplete="off"
+          autoCapitalize="characters"
+          placeholder="KTW-482913"
+          defaultValue={actionData?.code}
+          problem={actionData?.message}
+          required
+        />
+        <button type="submit" className="btn btn-primary min-h-16 text-lg">
+          Pair
+        </button>
+      </Form>
+    </main>
+  );
+}

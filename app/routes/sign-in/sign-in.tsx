@@ -1,0 +1,127 @@
+import { Form, Link, redirect, useNavigation } from "react-router";
+import { z } from "zod";
+import { callAuth } from "../../platform/auth.server";
+import { environment } from "../../platform/env.server";
+import { maybePrincipal } from "../../platform/guard.server";
+import { homeOf } from "../../platform/rights";
+import { Field } from "../../ui/field";
+import { keepForm } from "../../ui/keep-form";
+import { Notice } from "../../ui/page";
+import type { Route } from "./+types/sign-in";
+
+const SignInForm = z.object({
+  email: z.email("Write your email address, for example name@club.example."),
+  password: z.string().min(1, "Write your password."),
+});
+
+export function meta() {
+  return [{ title: "Sign in · Sprezza" }];
+}
+
+export function loader({ context, request }: Route.LoaderArgs) {
+  const principal = maybePrincipal(context);
+  if (principal?.kind === "person") throw redirect(homeOf(principal));
+  const to = new URL(request.url).searchParams.get("to");
+  return { to: safeTarget(to), demo: environment().SPREZZA_DEMO === "1", asked: to !== null };
+}
+
+export async function action({ request }: Route.ActionArgs) {
+  const form = await request.formData();
+  const email = String(form.get("email") ?? "");
+  const parsed = SignInForm.safeParse({ email, password: String(form.get("password") ?? "") });
+  if (!parsed.success) {
+    const problems = z.flattenError(parsed.error).fieldErrors;
+    return { ok: false as const, email, problems, message: undefined };
+  }
+  const response = await callAuth(request, "/sign-in/email", parsed.data);
+  if (response.status === 429) {
+    return {
+      ok: false as const,
+      email,
+      problems: {},
+      message: "Too many tries from this address. Wait a minute, then try again.",
+    };
+  }
+  if (response.status >= 500) {
+    return {
+      ok: false as const,
+      email,
+      problems: {},
+      message: "The database does not answer, so nobody can sign in now. Try again in a moment.",
+    };
+  }
+  if (!response.ok) {
+    return {
+      ok: false as const,
+      email,
+      problems: {},
+      message: "Email and password do not match. Check both, or ask your team's owner.",
+    };
+  }
+  const headers = new Headers();
+  for (const cookie of response.headers.getSetCookie()) headers.append("set-cookie", cookie);
+  throw redirect(safeTarget(String(form.get("to") ?? "/")), { headers });
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+/** Only addresses of our own. */
+function safeTarget(to: string | null): string {
+  return to && /^\/(?!\/)[\w\-./?=&%:]*$/.test(to) ? to : "/";
+}
+
+export default function SignIn({ loaderData, actionData }: Route.ComponentProps) {
+  const busy = useNavigation().state === "submitting";
+  const problems: { email?: string[]; password?: string[] } =
+    actionData && "problems" in actionData ? actionData.problems : {};
+  return (
+    <main className="mx-auto flex min-h-dvh max-w-sm flex-col justify-center p-6">
+      <p className="text-2xl font-bold tracking-tight">sprezza</p>
+      <h1 className="mt-6">Sign in</h1>
+      {loaderData.asked && !actionData ? (
+        <Notice kind="note" title="Sign in to go on.">
+          You were signed out, or have not signed in on this device. You come back to where you
+          were.
+        </Notice>
+      ) : null}
+      {actionData?.message ? <Notice kind="problem" title={actionData.message} /> : null}
+      <Form method="post" className="mt-3 grid gap-3" noValidate>
+        <input type="hidden" name="to" value={loaderData.to} />
+        <Field
+          label="Email"
+          name="email"
+          type="email"
+          autoComplete="username"
+          defaultValue={actionData && "email" in actionData ? actionData.email : ""}
+          problem={problems.email?.[0]}
+          required
+        />
+        <Field
+          label="Password"
+          name="password"
+          type="password"
+          autoComplete="current-password"
+          problem={problems.password?.[0]}
+          required
+        />
+        <button type="submit" className="btn btn-primary" disabled={busy}>
+          {busy ? "Signing in …" : "Sign in"}
+        </button>
+      </Form>
+      <p className="mt-4 text-muted">
+        A tablet at a rack is paired with a code: <Link className="underline" to="/pair">pair it here</Link>.
+      </p>
+      {loaderData.demo ? (
+        <div className="mt-6 border-t border-rule pt-3 text-muted">
+          <p className="font-bold">Demo sign-in</p>
+          <p>
+            coach@skerry.example, also owner@, assistant@ and maren@skerry.example (an athlete).
+            Password for all: skerry-coast-demo
+          </p>
+        </div>
+      ) : null}
+    </main>
+  );
+}

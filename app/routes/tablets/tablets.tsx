@@ -1,0 +1,113 @@
+import { Form } from "react-router";
+import { z } from "zod";
+import { principalOf } from "../../platform/guard.server";
+import { Select } from "../../ui/field";
+import { keepForm } from "../../ui/keep-form";
+import { Empty, Notice, Page } from "../../ui/page";
+import { readTablets, startPairing, takeTabletOff } from "../../workflows/tablets/tablets.server";
+import type { Route } from "./+types/tablets";
+
+export function meta() {
+  return [{ title: "Tablets · Sprezza" }];
+}
+
+export function loader({ context }: Route.LoaderArgs) {
+  return readTablets(principalOf(context));
+}
+
+const TabletForm = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("pair"), rackId: z.uuid() }),
+  z.object({ intent: z.literal("revoke"), tabletId: z.uuid() }),
+]);
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const principal = principalOf(context);
+  const parsed = TabletForm.safeParse(Object.fromEntries(await request.formData()));
+  if (!parsed.success) throw new Response("This form is not one of this page's.", { status: 400 });
+  if (parsed.data.intent === "pair") {
+    const result = await startPairing(principal, parsed.data.rackId);
+    return result.ok ? { ok: true as const, ...result.value } : result;
+  }
+  const result = await takeTabletOff(principal, parsed.data.tabletId);
+  return result.ok ? { ok: true as const } : result;
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+export default function Tablets({ loaderData, actionData }: Route.ComponentProps) {
+  const { tablets, racks } = loaderData;
+  return (
+    <Page
+      title="Tablets"
+      facts="A tablet fixed at a rack signs in by itself, for its own room only."
+      margin={
+        <Form method="post" className="grid gap-2">
+          <h2>Pair a tablet</h2>
+          <Select label="Rack" name="rackId">
+            {racks.map((rack) => (
+              <option key={rack.id} value={rack.id}>
+                {rack.label}
+              </option>
+            ))}
+          </Select>
+          <button type="submit" name="intent" value="pair" className="btn btn-primary">
+            Give me a code
+          </button>
+          {actionData && "code" in actionData && actionData.ok ? (
+            <div role="status" className="border-t border-rule pt-2">
+              <p className="text-muted">Open this address on the tablet and type the code:</p>
+              <p className="text-lg">/pair</p>
+              <p className="text-3xl font-bold tracking-wide" data-testid="pairing-code">
+                {actionData.code}
+              </p>
+              <p className="text-muted">Works once, for {actionData.minutes} minutes, five tries.</p>
+            </div>
+          ) : null}
+          {actionData && !actionData.ok ? (
+            <Notice kind="problem" title={actionData.message} />
+          ) : null}
+        </Form>
+      }
+    >
+      {tablets.length === 0 ? (
+        <Empty>No tablet is paired yet. Choose a rack in the margin and ask for a code.</Empty>
+      ) : (
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th scope="col">Rack</th>
+              <th scope="col">Paired</th>
+              <th scope="col">State</th>
+              <th scope="col">
+                <span className="sr-only">Actions</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {tablets.map((tablet) => (
+              <tr key={tablet.id}>
+                <td>
+                  {tablet.roomName}, rack {tablet.rackNumber}
+                </td>
+                <td>{tablet.pairedAt.toISOString().slice(0, 10)}</td>
+                <td>{tablet.revokedAt ? "taken off" : "paired"}</td>
+                <td className="text-right">
+                  {tablet.revokedAt ? null : (
+                    <Form method="post">
+                      <input type="hidden" name="tabletId" value={tablet.id} />
+                      <button type="submit" name="intent" value="revoke" className="btn btn-sm">
+                        Take off
+                      </button>
+                    </Form>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </Page>
+  );
+}

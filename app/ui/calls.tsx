@@ -1,0 +1,219 @@
+import { useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import type { EntryBody } from "../../core/floor/entries";
+import type { FloorState, WaitingCall } from "../../core/floor/state";
+import type { CallAction } from "../../core/liverules/set";
+import { readMass, massKg } from "../../core/units/mass";
+import { SpeedStrip, stripWords } from "./speed-strip";
+
+type Decide = (
+  call: WaitingCall,
+  decision: "take" | "change" | "decline",
+  action: CallAction,
+  reason: string,
+) => void;
+
+export function callEntry(
+  slotId: string,
+  call: WaitingCall,
+  decision: "take" | "change" | "decline",
+  action: CallAction,
+  reason: string,
+): EntryBody {
+  return {
+    kind: "call",
+    athleteId: call.athleteId,
+    slotId,
+    setKey: call.setKey,
+    call: call.kind,
+    decision,
+    action,
+    reason,
+  };
+}
+
+/** All waiting calls of a floor; keys 1 to 9 take the one with that number. */
+export function FloorCalls({
+  floor,
+  slotId,
+  append,
+}: {
+  floor: FloorState;
+  slotId: string;
+  append: (body: EntryBody) => void;
+}) {
+  const decide: Decide = (call, decision, action, reason) =>
+    append(callEntry(slotId, call, decision, action, reason));
+  useHotkeys("1,2,3,4,5,6,7,8,9", (event) => {
+    const call = floor.calls[Number(event.key) - 1];
+    if (call) decide(call, "take", call.action, "");
+  });
+  if (floor.calls.length === 0) {
+    return (
+      <p className="mt-2 border-t border-rule pt-2 text-muted">
+        No decision waits. Calls appear here with their evidence as sets are done.
+      </p>
+    );
+  }
+  return (
+    <ol className="mt-2">
+      {floor.calls.map((call, i) => (
+        <li key={`${call.athleteId}${call.setKey}`} className="border-t border-rule py-2">
+          <CallCard call={call} keyHint={i < 9 ? String(i + 1) : undefined} decide={decide} named />
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** One call: proposal, evidence with its picture, and take, change, decline. */
+export function CallCard({
+  call,
+  keyHint,
+  decide,
+  named,
+  large,
+}: {
+  call: WaitingCall;
+  keyHint: string | undefined;
+  decide: Decide;
+  named?: boolean;
+  large?: boolean;
+}) {
+  const [asking, setAsking] = useState<"change" | "decline">();
+  const reps = call.velocities.map((velocityMps, i) => ({ number: i + 1, velocityMps }));
+  const size = large ? "min-h-16 text-[17px]" : "";
+  return (
+    <section aria-label={`Call for ${call.athleteName}`}>
+      <p className="font-bold">
+        {named ? `${call.athleteName.split(" ")[0]}: ` : ""}
+        {call.proposal}
+      </p>
+      <p className="text-muted">{call.evidence}</p>
+      <div className="my-1">
+        <SpeedStrip
+          reps={reps}
+          target={call.target}
+          height={24}
+          width={280}
+          label={stripWords(reps, call.target)}
+        />
+      </div>
+      {asking ? (
+        <AskForm
+          kind={asking}
+          call={call}
+          large={large ?? false}
+          onCancel={() => setAsking(undefined)}
+          onDone={(action, reason) => {
+            setAsking(undefined);
+            decide(call, asking, action, reason);
+          }}
+        />
+      ) : (
+        <div className="flex flex-wrap gap-2">
+          <button
+            type="button"
+            className={`btn btn-primary ${size}`}
+            onClick={() => decide(call, "take", call.action, "")}
+          >
+            Take{" "}
+            {keyHint ? (
+              <kbd className="rounded border border-current px-1 font-sans text-[0.8em]">
+                {keyHint}
+              </kbd>
+            ) : null}
+          </button>
+          {call.action.type === "load" || call.action.type === "rest" ? (
+            <button type="button" className={`btn ${size}`} onClick={() => setAsking("change")}>
+              Change
+            </button>
+          ) : null}
+          <button type="button" className={`btn ${size}`} onClick={() => setAsking("decline")}>
+            Decline
+          </button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+const REASONS = ["Looked fast from the side", "Athlete asks to stay", "Reading was wrong"];
+
+function AskForm({
+  kind,
+  call,
+  large,
+  onCancel,
+  onDone,
+}: {
+  kind: "change" | "decline";
+  call: WaitingCall;
+  large: boolean;
+  onCancel: () => void;
+  onDone: (action: CallAction, reason: string) => void;
+}) {
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState<string>();
+  const rest = call.action.type === "rest";
+  const submit = () => {
+    if (kind === "decline") return onDone({ type: "none" }, text.trim() || "No reason given");
+    if (rest) {
+      const addS = Number(text);
+      if (!(addS >= 0 && addS <= 900)) return setProblem("Seconds from 0 to 900.");
+      return onDone({ type: "rest", addS }, "");
+    }
+    const reading = readMass(text, "kg");
+    if (!reading.ok || call.action.type !== "load") return setProblem("A load, for example 57.5.");
+    const toKg = massKg(reading.mass);
+    onDone({ type: "load", deltaKg: toKg - call.action.toKg + call.action.deltaKg, toKg }, "");
+  };
+  const size = large ? "min-h-16 text-[17px]" : "";
+  return (
+    <form
+      className="grid gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit();
+      }}
+    >
+      <label className="block">
+        <span className="text-muted">
+          {kind === "decline" ? "Why not?" : rest ? "How many seconds more?" : "Which load, kg?"}
+        </span>
+        <input
+          // biome-ignore lint/a11y/noAutofocus: the question was just asked for by a button
+          autoFocus
+          className="field"
+          value={text}
+          inputMode={kind === "decline" ? "text" : "decimal"}
+          onChange={(event) => setText(event.target.value)}
+          aria-invalid={problem ? true : undefined}
+        />
+        {problem ? <span className="text-accent">{problem}</span> : null}
+      </label>
+      {kind === "decline" ? (
+        <div className="flex flex-wrap gap-1">
+          {REASONS.map((reason) => (
+            <button
+              key={reason}
+              type="button"
+              className={`btn btn-sm ${size}`}
+              onClick={() => onDone({ type: "none" }, reason)}
+            >
+              {reason}
+            </button>
+          ))}
+        </div>
+      ) : null}
+      <div className="flex gap-2">
+        <button type="submit" className={`btn btn-primary ${size}`}>
+          {kind === "decline" ? "Decline" : "Change"}
+        </button>
+        <button type="button" className={`btn ${size}`} onClick={onCancel}>
+          Back
+        </button>
+      </div>
+    </form>
+  );
+}

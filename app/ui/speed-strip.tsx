@@ -1,0 +1,173 @@
+import { formatVelocity } from "../../core/units/velocity";
+
+export interface StripRep {
+  number: number;
+  velocityMps: number;
+}
+
+export interface SpeedStripProps {
+  reps: readonly StripRep[];
+  target: { lowMps: number; highMps: number } | undefined;
+  lossLineMps?: number;
+  floorMps?: number;
+  /** 24 px is a line in a table; from 80 px on it carries its axis and words. */
+  height: number;
+  width?: number;
+  /** In words, for those who do not see the picture. */
+  label: string;
+}
+
+/**
+ * One set on a velocity axis: a tick a rep in order (the later, the taller its number stands),
+ * the wanted range, the loss line, the floor.
+ */
+export function SpeedStrip(props: SpeedStripProps) {
+  const { reps, target, lossLineMps, floorMps, height, width = 640, label } = props;
+  const full = height >= 80;
+  const values = [
+    ...reps.map((rep) => rep.velocityMps),
+    ...(target ? [target.lowMps, target.highMps] : []),
+    ...(lossLineMps === undefined ? [] : [lossLineMps]),
+    ...(floorMps === undefined ? [] : [floorMps]),
+  ];
+  const low = Math.floor((Math.min(0.9, ...values) - 0.08) * 10) / 10;
+  const high = Math.ceil((Math.max(low + 0.5, ...values) + 0.08) * 10) / 10;
+  const pad = full ? 14 : 2;
+  const x = (mps: number) => pad + ((mps - low) / (high - low)) * (width - 2 * pad);
+  const axisY = full ? height - 26 : height - 3;
+  const top = full ? 30 : 2;
+  const crowded = reps.length > 4;
+
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className="block w-full"
+      style={{ height, maxWidth: full ? undefined : width }}
+      role="img"
+      aria-label={label}
+      preserveAspectRatio={full ? "xMidYMid meet" : "xMinYMid meet"}
+    >
+      {target ? (
+        <>
+          <rect
+            x={x(target.lowMps)}
+            y={top}
+            width={x(target.highMps) - x(target.lowMps)}
+            height={axisY - top}
+            className="fill-wash stroke-primary"
+            strokeWidth={full ? 1 : 0.5}
+          />
+          {full ? (
+            <text
+              x={(x(target.lowMps) + x(target.highMps)) / 2}
+              y={18}
+              textAnchor="middle"
+              className="fill-primary text-[15px] font-medium"
+            >
+              wanted {formatVelocity(target.lowMps)} to {formatVelocity(target.highMps)}
+            </text>
+          ) : null}
+        </>
+      ) : null}
+      <line x1={pad} x2={width - pad} y1={axisY} y2={axisY} className="stroke-control" />
+      {full ? axisTicks(low, high).map((tick) => (
+        <g key={tick}>
+          <line x1={x(tick)} x2={x(tick)} y1={axisY} y2={axisY + 5} className="stroke-control" />
+          <text x={x(tick)} y={axisY + 20} textAnchor="middle" className="fill-muted text-[14px]">
+            {tick.toFixed(1)}
+          </text>
+        </g>
+      )) : null}
+      {lossLineMps !== undefined ? (
+        <g>
+          <line
+            x1={x(lossLineMps)}
+            x2={x(lossLineMps)}
+            y1={top}
+            y2={axisY}
+            className="stroke-secondary"
+            strokeWidth={full ? 2.5 : 1.5}
+            strokeDasharray={full ? "3 4" : "2 2"}
+          />
+          {full ? (
+            <text
+              x={x(lossLineMps) - 6}
+              y={top + 14}
+              textAnchor="end"
+              className="fill-secondary text-[14px]"
+            >
+              loss line
+            </text>
+          ) : null}
+        </g>
+      ) : null}
+      {floorMps !== undefined ? (
+        <g>
+          <line
+            x1={x(floorMps)}
+            x2={x(floorMps)}
+            y1={top}
+            y2={axisY}
+            className="stroke-accent"
+            strokeWidth={full ? 2.5 : 1.5}
+          />
+          {full ? (
+            <text
+              x={x(floorMps) - 6}
+              y={top + 32}
+              textAnchor="end"
+              className="fill-accent text-[14px]"
+            >
+              floor
+            </text>
+          ) : null}
+        </g>
+      ) : null}
+      {reps.map((rep, i) => {
+        const under = target !== undefined && rep.velocityMps < target.lowMps;
+        const rise = full ? Math.min(axisY - top - 18, 34 + i * (crowded ? 7 : 12)) : height - 8;
+        return (
+          <g key={rep.number} className={under ? "fill-accent" : "fill-base-content"}>
+            <rect
+              x={x(rep.velocityMps) - (full ? 4 : 1.5)}
+              y={axisY - rise}
+              width={full ? 8 : 3}
+              height={rise}
+            />
+            {full ? (
+              <text
+                x={x(rep.velocityMps)}
+                y={axisY - rise - 5}
+                textAnchor="middle"
+                className="text-[14px] font-bold"
+              >
+                {rep.number}
+              </text>
+            ) : null}
+          </g>
+        );
+      })}
+    </svg>
+  );
+}
+
+function axisTicks(low: number, high: number): number[] {
+  const step = high - low > 1.2 ? 0.2 : 0.1;
+  const ticks: number[] = [];
+  for (let i = Math.ceil(low / step - 1e-6); i * step <= high + 1e-6; i++) {
+    ticks.push(Math.round(i * step * 10) / 10);
+  }
+  return ticks;
+}
+
+/** "Reps 0.84, 0.86, 0.81 m/s; wanted 0.78 to 0.92." */
+export function stripWords(
+  reps: readonly StripRep[],
+  target: { lowMps: number; highMps: number } | undefined,
+): string {
+  const speeds = reps.map((rep) => formatVelocity(rep.velocityMps)).join(", ");
+  const wanted = target
+    ? `wanted ${formatVelocity(target.lowMps)} to ${formatVelocity(target.highMps)}`
+    : "wanted speed not set";
+  return reps.length === 0 ? `No reps yet; ${wanted}.` : `Reps ${speeds} m/s; ${wanted}.`;
+}

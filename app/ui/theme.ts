@@ -1,0 +1,14 @@
+/** The two themes: chalk for daylight, cellar for dim rooms and rack tablets. */
+export type Theme = "chalk" | "cellar";
+
+export function readTheme(cookies: string | null): Theme | undefined {
+  const match = /(?:^|;\s*)theme=(chalk|cellar)/.exec(cookies ?? "");
+  return match?.[1] as Theme | undefined;
+}
+
+/** Switches this browser at once and for the next year. */
+export function switchTheme(theme: Theme): void {
+  document.documentElement.dataset.theme = theme;
+  // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store API is missing where tablets need it
+  document.cookie = `theme=${theme}; Path=/; Max-Age=31536000; SameSite=Lax`;
+}

@@ -1,0 +1,110 @@
+/**
+ * `npm run demo`: installs what is missing, starts a PostgreSQL cluster of its own, loads Skerry
+ * Coast, builds, serves, and stops what it started on Ctrl-C. `-- --fresh` starts over.
+ */
+import { createHash, randomBytes } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from "node:fs";
+import path from "node:path";
+import { databaseEnvironment, freePort, startCluster } from "./cluster.mjs";
+import { ensurePackages, orSentence } from "./install.mjs";
+import { run, startServer } from "./run.mjs";
+
+const fresh = process.argv.includes("--fresh");
+const home = path.resolve(process.env.SPREZZA_DATA ?? ".sprezza");
+
+/** A fingerprint of what the build is made of: it is built again only when that changed. */
+function sources() {
+  const hash = createHash("sha256");
+  const visit = (place) => {
+    if (statSync(place).isDirectory()) {
+      for (const name of readdirSync(place).sort()) visit(path.join(place, name));
+    } else {
+      hash.update(place);
+      hash.update(readFileSync(place));
+    }
+  };
+  for (const place of ["app", "core", "device", "db", "public", "vite.config.ts", "react-router.config.ts", "package-lock.json"]) {
+    if (existsSync(place)) visit(place);
+  }
+  return hash.digest("hex");
+}
+
+function secret(folder) {
+  const file = path.join(folder, "session-secret");
+  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString("hex"), { mode: 0o600 });
+  return readFileSync(file, "utf8");
+}
+
+await orSentence(async () => {
+  ensurePackages();
+  const folder = path.join(home, "demo");
+  mkdirSync(folder, { recursive: true });
+  const cluster = await startCluster(folder, 54320);
+  let server;
+  const stopAll = async () => {
+    await server?.stop();
+    cluster.stop();
+  };
+  let leaving = false;
+  const leave = async () => {
+    if (leaving) return;
+    leaving = true;
+    console.log("\nStopping …");
+    await stopAll();
+    process.exit(0);
+  };
+  process.on("SIGINT", leave);
+  process.on("SIGTERM", leave);
+
+  try {
+    const database = "sprezza_demo";
+    const env = databaseEnvironment(cluster, database);
+    const admin = {
+      ...env,
+      ADMIN_DATABASE_URL: cluster.url("postgres", "postgres"),
+      ROLES: JSON.stringify(cluster.roles),
+      DATABASE_NAME: database,
+      ...(fresh ? { FRESH: "1" } : {}),
+    };
+    if (run("tsx", ["scripts/prepare-database.ts"], admin) !== 0) throw new Error("The database could not be prepared.");
+    if (run("tsx", ["scripts/load-demo.ts"], env) !== 0) throw new Error("The demo data could not be loaded.");
+
+    const stamp = "build/.sources";
+    const fingerprint = sources();
+    if (!existsSync(stamp) || readFileSync(stamp, "utf8") !== fingerprint) {
+      console.log("Building …");
+      if (run("react-router", ["build"], { NODE_ENV: "production" }, "ignore") !== 0) {
+        throw new Error("The build failed; `npm run build` shows why.");
+      }
+      writeFileSync(stamp, fingerprint);
+    }
+
+    const host = process.env.HOST ?? "127.0.0.1";
+    server = startServer({
+      ...env,
+      NODE_ENV: "production",
+      HOST: host,
+      PORT: String(await freePort(Number(process.env.PORT ?? 3100), host)),
+      SESSION_SECRET: secret(folder),
+      SPREZZA_DEMO: "1",
+      LOG_LEVEL: process.env.LOG_LEVEL ?? "warn",
+    });
+    const address = await server.address;
+    console.log(`\nSprezza is at ${address}\n`);
+    console.log("Sign in as coach@skerry.example with the password skerry-coast-demo");
+    console.log("(owner@, assistant@ and maren@skerry.example have the same password).");
+    console.log("Ctrl-C stops everything that was started here.");
+    const code = await server.ended;
+    if (!leaving) {
+      console.error(`The server ended by itself with code ${code}.`);
+      cluster.stop();
+      process.exit(1);
+    }
+    await new Promise(() => {});
+  } catch (error) {
+    if (!leaving) {
+      await stopAll();
+      throw error;
+    }
+  }
+});

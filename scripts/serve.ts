@@ -1,0 +1,90 @@
+/**
+ * The production server: our own Express around the built application, so that it stops cleanly
+ * (connections, event streams, the database pools) and can speak TLS to tablets on the local
+ * network. Prints `listening ADDRESS` when it is ready.
+ */
+import { randomUUID } from "node:crypto";
+import { readFileSync } from "node:fs";
+import { createServer as createPlain } from "node:http";
+import { createServer as createSecure } from "node:https";
+import type { AddressInfo } from "node:net";
+import path from "node:path";
+
+process.env.NODE_ENV ??= "production";
+const { environment } = await import("../app/platform/env.server");
+const settings = environment();
+const compression = (await import("compression")).default;
+const express = (await import("express")).default;
+const { createRequestHandler } = await import("@react-router/express");
+const { log } = await import("../app/platform/log.server");
+
+const buildFile = path.resolve("build/server/index.js");
+const build = await import(buildFile);
+
+const app = express();
+app.disable("x-powered-by");
+app.use((request, response, next) => {
+  // Set here, never taken from outside: what the sign-in's rate limit counts by, and the log.
+  request.headers["x-client-address"] = request.socket.remoteAddress ?? "unknown";
+  const id = randomUUID();
+  request.headers["x-request-id"] = id;
+  response.setHeader("x-request-id", id);
+  response.setHeader("x-content-type-options", "nosniff");
+  response.setHeader("referrer-policy", "same-origin");
+  response.setHeader("x-frame-options", "DENY");
+  const startedAt = performance.now();
+  response.on("finish", () => {
+    if (request.path.startsWith("/assets/")) return;
+    log.info(
+      {
+        requestId: id,
+        method: request.method,
+        path: request.path,
+        status: response.statusCode,
+        ms: Math.round(performance.now() - startedAt),
+      },
+      "request",
+    );
+  });
+  next();
+});
+app.use(compression());
+app.use("/assets", express.static("build/client/assets", { immutable: true, maxAge: "1y" }));
+app.use(express.static("build/client", { maxAge: "1h" }));
+app.all(/.*/, createRequestHandler({ build }));
+
+const secure = settings.TLS_KEY !== undefined && settings.TLS_CERT !== undefined;
+const server = secure
+  ? createSecure(
+      {
+        key: readFileSync(settings.TLS_KEY as string),
+        cert: readFileSync(settings.TLS_CERT as string),
+      },
+      app,
+    )
+  : createPlain(app);
+
+server.on("error", (error: NodeJS.ErrnoException) => {
+  console.error(
+    error.code === "EADDRINUSE"
+      ? `Port ${settings.PORT} on ${settings.HOST} is in use. Set PORT to a free one.`
+      : `The server could not start: ${error.message}`,
+  );
+  process.exit(1);
+});
+server.listen(settings.PORT, settings.HOST, () => {
+  const { port } = server.address() as AddressInfo;
+  console.log(`listening ${secure ? "https" : "http"}://${settings.HOST}:${port}`);
+});
+
+let stopping = false;
+async function stop() {
+  if (stopping) return;
+  stopping = true;
+  server.close();
+  server.closeAllConnections();
+  await build.entry.module.shutdown?.();
+  process.exit(0);
+}
+process.on("SIGTERM", stop);
+process.on("SIGINT", stop);
