@@ -4,8 +4,8 @@ import type { ReactNode } from "react";
 import { Links, Meta, Outlet, Scripts, ScrollRestoration, useMatches } from "react-router";
 import type { Route } from "./+types/root";
 import { guard } from "./platform/guard.server";
-import { readTheme, type Theme } from "./ui/theme";
 import { Problem } from "./ui/problem";
+import { readTheme, type Theme } from "./ui/theme";
 
 export const middleware: Route.MiddlewareFunction[] = [
   ({ request, context }, next) => guard({ request, context }, next),

@@ -1,6 +1,6 @@
-import { invariant } from "./invariant";
-import { type Database, type Transaction } from "./connection.server";
 import { sql } from "drizzle-orm";
+import type { Database, Transaction } from "./connection.server";
+import { invariant } from "./invariant";
 
 /** All access to team tables goes through here. */
 export type TeamTransaction = Transaction & { readonly teamId: string };

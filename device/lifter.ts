@@ -1,5 +1,5 @@
 import { type Random, seededRandom } from "../core/numeric/random";
-import { type MovePiece, Movement, type Piece } from "./movement";
+import { Movement, type MovePiece, type Piece } from "./movement";
 
 /**
  * The simulated lifter: a hidden load–velocity line, fatigue from rep to rep and from set to

@@ -1,5 +1,5 @@
 import { type Random, seededRandom } from "../core/numeric/random";
-import { type MovePiece, Movement, type Piece, pieceAcceleration, pieceVelocity } from "./movement";
+import { Movement, type MovePiece, type Piece, pieceAcceleration, pieceVelocity } from "./movement";
 
 /**
  * Sets of known truth, for measuring the accuracy of the velocity core: sticking points, holds
@@ -60,9 +60,7 @@ export function truePause(lowering: MovePiece, stillS: number, drive: MovePiece)
   const peakOf = (piece: MovePiece) => {
     let best = 0;
     for (let i = 0; i <= FINE; i++) {
-      if (
-        Math.abs(pieceVelocity(piece, i / FINE)) > Math.abs(pieceVelocity(piece, best / FINE))
-      ) {
+      if (Math.abs(pieceVelocity(piece, i / FINE)) > Math.abs(pieceVelocity(piece, best / FINE))) {
         best = i;
       }
     }

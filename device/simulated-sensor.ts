@@ -2,7 +2,7 @@ import { seededRandom } from "../core/numeric/random";
 import { LiveSet } from "../core/velocity/live";
 import { simulateSet } from "./lifter";
 import type { SensorEvent, SensorPort, SensorSetRequest } from "./protocol";
-import { sampleMovement, type Sample } from "./sensor";
+import { type Sample, sampleMovement } from "./sensor";
 
 /** Samples come in packets, as over a radio link. */
 const PACKET_MS = 50;

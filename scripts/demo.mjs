@@ -3,7 +3,7 @@
  * Coast, builds, serves, and stops what it started on Ctrl-C. `-- --fresh` starts over.
  */
 import { createHash, randomBytes } from "node:crypto";
-import { existsSync, mkdirSync, readFileSync, readdirSync, statSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { databaseEnvironment, freePort, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
@@ -23,7 +23,16 @@ function sources() {
       hash.update(readFileSync(place));
     }
   };
-  for (const place of ["app", "core", "device", "db", "public", "vite.config.ts", "react-router.config.ts", "package-lock.json"]) {
+  for (const place of [
+    "app",
+    "core",
+    "device",
+    "db",
+    "public",
+    "vite.config.ts",
+    "react-router.config.ts",
+    "package-lock.json",
+  ]) {
     if (existsSync(place)) visit(place);
   }
   return hash.digest("hex");
@@ -66,8 +75,10 @@ await orSentence(async () => {
       DATABASE_NAME: database,
       ...(fresh ? { FRESH: "1" } : {}),
     };
-    if (run("tsx", ["scripts/prepare-database.ts"], admin) !== 0) throw new Error("The database could not be prepared.");
-    if (run("tsx", ["scripts/load-demo.ts"], env) !== 0) throw new Error("The demo data could not be loaded.");
+    if (run("tsx", ["scripts/prepare-database.ts"], admin) !== 0)
+      throw new Error("The database could not be prepared.");
+    if (run("tsx", ["scripts/load-demo.ts"], env) !== 0)
+      throw new Error("The demo data could not be loaded.");
 
     const stamp = "build/.sources";
     const fingerprint = sources();

@@ -1,7 +1,8 @@
 /** What a fresh machine needs before anything of the project can run. Node's own modules only. */
+
+import { spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
-import { spawnSync } from "node:child_process";
 import { installDebian, SetupProblem } from "./cluster.mjs";
 
 const STAMP = "node_modules/.sprezza-installed";
@@ -27,7 +28,9 @@ export function ensurePackages() {
     stdio: ["ignore", "inherit", "inherit"],
   });
   if (result.status !== 0) {
-    throw new SetupProblem("npm install failed. Check the link to the npm registry, then run this again.");
+    throw new SetupProblem(
+      "npm install failed. Check the link to the npm registry, then run this again.",
+    );
   }
   writeFileSync(STAMP, wanted());
 }
@@ -37,7 +40,8 @@ const CHROMIUM = "/usr/bin/chromium";
 /** Debian's Chromium, for the browser tests. */
 export function ensureChromium() {
   if (!existsSync(CHROMIUM)) installDebian(["chromium"], "Chromium");
-  if (!existsSync(CHROMIUM)) throw new SetupProblem(`Chromium was installed but is not at ${CHROMIUM}.`);
+  if (!existsSync(CHROMIUM))
+    throw new SetupProblem(`Chromium was installed but is not at ${CHROMIUM}.`);
 }
 
 /** Ends with one sentence where set-up is not possible; anything else is a bug and shows itself. */

@@ -6,7 +6,9 @@ if (!existsSync("build/server/index.js")) {
   console.error("There is no build yet. Run `npm run build`, then `npm start`.");
   process.exit(1);
 }
-const missing = ["DATABASE_URL", "AUTH_DATABASE_URL", "SESSION_SECRET"].filter((name) => !process.env[name]);
+const missing = ["DATABASE_URL", "AUTH_DATABASE_URL", "SESSION_SECRET"].filter(
+  (name) => !process.env[name],
+);
 if (missing.length > 0) {
   console.error(`Not set: ${missing.join(", ")}. See docs/settings.md.`);
   process.exit(1);

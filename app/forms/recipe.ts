@@ -30,7 +30,10 @@ export const RecipeSchema = z
       .max(16),
     convention: z.enum(["bar", "lockout", "mean"]),
     rest: z
-      .object({ leastS: z.number().int().min(0).max(1800), mostS: z.number().int().min(0).max(1800) })
+      .object({
+        leastS: z.number().int().min(0).max(1800),
+        mostS: z.number().int().min(0).max(1800),
+      })
       .refine((rest) => rest.leastS <= rest.mostS, "The shorter rest comes first."),
     cycle: z.array(z.string().trim().min(1).max(40)).max(8),
     target: z

@@ -48,8 +48,7 @@ export function useSessionLog(input: {
   }
 
   const mine = useMemo(
-    () =>
-      new Set(frozen.racks.flatMap((rack) => rack.lifters.map((lifter) => lifter.athleteId))),
+    () => new Set(frozen.racks.flatMap((rack) => rack.lifters.map((lifter) => lifter.athleteId))),
     [frozen],
   );
   const merge = useCallback(

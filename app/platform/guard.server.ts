@@ -1,4 +1,4 @@
-import { createContext, matchPath, redirect, type RouterContextProvider } from "react-router";
+import { createContext, matchPath, type RouterContextProvider, redirect } from "react-router";
 import { orAway } from "./answers.server";
 import { log, requestId } from "./log.server";
 import { findPrincipal } from "./principal.server";

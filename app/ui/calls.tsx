@@ -3,7 +3,7 @@ import { useHotkeys } from "react-hotkeys-hook";
 import type { EntryBody } from "../../core/floor/entries";
 import type { FloorState, WaitingCall } from "../../core/floor/state";
 import type { CallAction } from "../../core/liverules/set";
-import { readMass, massKg } from "../../core/units/mass";
+import { massKg, readMass } from "../../core/units/mass";
 import { SpeedStrip, stripWords } from "./speed-strip";
 
 type Decide = (

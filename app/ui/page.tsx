@@ -32,16 +32,16 @@ export function Page({
         aria-label="Margin"
         className={`border-rule bg-base-200 px-4 py-3 lg:border-l ${margin ? "border-t lg:border-t-0" : "max-lg:p-0"}`}
       >
-        {margin}
         <div
           className={
             selected
-              ? "max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:max-h-[55dvh] max-lg:overflow-auto max-lg:border-t max-lg:border-control max-lg:bg-base-200 max-lg:p-4 max-lg:shadow-[0_-6px_24px_rgb(0_0_0/0.18)] lg:mt-3"
+              ? "max-lg:fixed max-lg:inset-x-0 max-lg:bottom-0 max-lg:z-20 max-lg:max-h-[55dvh] max-lg:overflow-auto max-lg:border-t max-lg:border-control max-lg:bg-base-200 max-lg:p-4 max-lg:shadow-[0_-6px_24px_rgb(0_0_0/0.18)] lg:sticky lg:top-11 lg:z-10 lg:-mx-4 lg:mb-3 lg:border-b lg:border-control lg:bg-base-200 lg:px-4 lg:pb-3"
               : ""
           }
         >
           <WorkingPanel />
         </div>
+        {margin}
         {!margin && !selected ? (
           <p className="hidden text-muted lg:block">
             Select a figure to see its working here. Arrow keys go from one to the next.
@@ -76,7 +76,10 @@ export function Notice({
     kind
   ];
   return (
-    <div className={`my-2 border-l-[3px] ${edge} pl-3`} role={kind === "problem" ? "alert" : undefined}>
+    <div
+      className={`my-2 border-l-[3px] ${edge} pl-3`}
+      role={kind === "problem" ? "alert" : undefined}
+    >
       <p className="font-bold">{title}</p>
       {children ? <div className="text-muted">{children}</div> : null}
     </div>

@@ -2,7 +2,7 @@ import { isRouteErrorResponse, Link } from "react-router";
 
 /** What went wrong, in words, with a way on. Never a stack trace. */
 export function Problem({ error }: { error: unknown }) {
-  const { title, text } = describe(error);
+  const { title, text } = inWords(error);
   return (
     <section aria-labelledby="problem">
       <h1 id="problem">{title}</h1>
@@ -19,7 +19,7 @@ export function Problem({ error }: { error: unknown }) {
   );
 }
 
-function describe(error: unknown): { title: string; text: string } {
+function inWords(error: unknown): { title: string; text: string } {
   if (isRouteErrorResponse(error)) {
     const said = typeof error.data === "string" ? error.data : "";
     if (error.status === 404) {

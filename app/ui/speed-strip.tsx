@@ -30,8 +30,8 @@ export function SpeedStrip(props: SpeedStripProps) {
     ...(lossLineMps === undefined ? [] : [lossLineMps]),
     ...(floorMps === undefined ? [] : [floorMps]),
   ];
-  const low = Math.floor((Math.min(0.9, ...values) - 0.08) * 10) / 10;
-  const high = Math.ceil((Math.max(low + 0.5, ...values) + 0.08) * 10) / 10;
+  const low = Math.max(0, Math.floor((Math.min(...values, 1) - 0.08) * 10) / 10);
+  const high = Math.max(low + 0.4, Math.ceil((Math.max(...values, low) + 0.08) * 10) / 10);
   const pad = full ? 14 : 2;
   const x = (mps: number) => pad + ((mps - low) / (high - low)) * (width - 2 * pad);
   const axisY = full ? height - 26 : height - 3;
@@ -70,14 +70,27 @@ export function SpeedStrip(props: SpeedStripProps) {
         </>
       ) : null}
       <line x1={pad} x2={width - pad} y1={axisY} y2={axisY} className="stroke-control" />
-      {full ? axisTicks(low, high).map((tick) => (
-        <g key={tick}>
-          <line x1={x(tick)} x2={x(tick)} y1={axisY} y2={axisY + 5} className="stroke-control" />
-          <text x={x(tick)} y={axisY + 20} textAnchor="middle" className="fill-muted text-[14px]">
-            {tick.toFixed(1)}
-          </text>
-        </g>
-      )) : null}
+      {full
+        ? axisTicks(low, high).map((tick) => (
+            <g key={tick}>
+              <line
+                x1={x(tick)}
+                x2={x(tick)}
+                y1={axisY}
+                y2={axisY + 5}
+                className="stroke-control"
+              />
+              <text
+                x={x(tick)}
+                y={axisY + 20}
+                textAnchor="middle"
+                className="fill-muted text-[14px]"
+              >
+                {tick.toFixed(1)}
+              </text>
+            </g>
+          ))
+        : null}
       {lossLineMps !== undefined ? (
         <g>
           <line
@@ -125,7 +138,7 @@ export function SpeedStrip(props: SpeedStripProps) {
       ) : null}
       {reps.map((rep, i) => {
         const under = target !== undefined && rep.velocityMps < target.lowMps;
-        const rise = full ? Math.min(axisY - top - 18, 34 + i * (crowded ? 7 : 12)) : height - 8;
+        const rise = full ? Math.min(axisY - top - 18, 26 + i * (crowded ? 10 : 18)) : height - 8;
         return (
           <g key={rep.number} className={under ? "fill-accent" : "fill-base-content"}>
             <rect
@@ -139,7 +152,8 @@ export function SpeedStrip(props: SpeedStripProps) {
                 x={x(rep.velocityMps)}
                 y={axisY - rise - 5}
                 textAnchor="middle"
-                className="text-[14px] font-bold"
+                className="stroke-base-100 text-[14px] font-bold [paint-order:stroke]"
+                strokeWidth={4}
               >
                 {rep.number}
               </text>

@@ -132,7 +132,6 @@ export function Figures({
     next.focus();
   };
   return (
-    // biome-ignore lint/a11y/noStaticElementInteractions: the keys move between the buttons inside
     <section ref={region} className={className} aria-label={label} onKeyDown={move}>
       {children}
     </section>
@@ -199,9 +198,7 @@ export function WorkingPanel() {
           >
             <dt className="text-muted">{line.label}</dt>
             <dd className={line.emphasis ? "text-right font-bold" : "text-right"}>{line.value}</dd>
-            {line.detail ? (
-              <dd className="col-span-2 text-sm text-muted">{line.detail}</dd>
-            ) : null}
+            {line.detail ? <dd className="col-span-2 text-sm text-muted">{line.detail}</dd> : null}
           </div>
         ))}
       </dl>

@@ -1,5 +1,5 @@
-import type { CallAction, CallKind } from "../liverules/set";
 import type { StopRule } from "../liverules/rep";
+import type { CallAction, CallKind } from "../liverules/set";
 import type { VelocitySource } from "../units/velocity";
 
 /** Version of the bodies below; older ones are lifted by `upcastBody`. */

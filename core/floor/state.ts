@@ -1,9 +1,15 @@
 import { loadBar } from "../barload/load";
 import { afterRep, type RepAdvice } from "../liverules/rep";
-import { afterSet, type Call, type CallAction, type DoneSet, type SetVerdict } from "../liverules/set";
+import {
+  afterSet,
+  type Call,
+  type CallAction,
+  type DoneSet,
+  type SetVerdict,
+} from "../liverules/set";
+import { velocityAt } from "../profile/line";
 import type { FrozenLifter, FrozenRack, FrozenSession } from "../session/frozen";
 import type { SetPrescription } from "../session/prescribe";
-import { velocityAt } from "../profile/line";
 import type { Mass } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { EntryBody, LogEntry } from "./entries";

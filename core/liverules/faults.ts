@@ -15,7 +15,13 @@ const SQUAT = [
   "Hips rose first",
   "Breath let out",
 ];
-const PULL = ["Back rounded", "Hips rose first", "Bar away from the shins", "Hitched", "Soft lockout"];
+const PULL = [
+  "Back rounded",
+  "Hips rose first",
+  "Bar away from the shins",
+  "Hitched",
+  "Soft lockout",
+];
 
 const BY_LIFT: Record<string, readonly string[]> = {
   bench: PRESS,

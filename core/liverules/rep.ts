@@ -37,7 +37,8 @@ export interface RepAdvice {
 /** The velocity under which the loss rule ends the set; undefined before the first rep. */
 export function lossLine(velocities: readonly number[], rules: SetRules): number | undefined {
   if (rules.lossPercent === undefined || velocities.length === 0) return undefined;
-  const reference = rules.lossFrom === "first" ? (velocities[0] as number) : Math.max(...velocities);
+  const reference =
+    rules.lossFrom === "first" ? (velocities[0] as number) : Math.max(...velocities);
   return reference * (1 - rules.lossPercent / 100);
 }
 

@@ -2,7 +2,7 @@ import type { LoadingGear } from "../barload/gear";
 import { describeSide, stepFrom } from "../barload/load";
 import type { LoadVelocityLine } from "../profile/line";
 import { formatKg } from "../units/mass";
-import { formatVelocity } from "../units/velocity";
+import { formatAgainst, formatVelocity } from "../units/velocity";
 
 /** A finished set, as the rules see it. */
 export interface DoneSet {
@@ -77,17 +77,18 @@ export function afterSet(input: AfterSetInput): SetVerdict {
       call: undefined,
     };
   }
-  const wanted = `${formatVelocity(target.lowMps)} to ${formatVelocity(target.highMps)}`;
   const shared = { velocities: set.velocities, target };
   if (best > target.highMps) {
-    const text = `Over the wanted speed: best ${formatVelocity(best)}, wanted ${wanted}.`;
+    const [was, most] = formatAgainst(best, target.highMps);
+    const text = `Over the wanted speed: best ${was}, wanted ${formatVelocity(target.lowMps)} to ${most}.`;
     return { standing: "over", text, call: overCall(input, set, best, text, shared) };
   }
   if (best >= target.lowMps) {
     return { standing: "on", text: `On speed: best ${formatVelocity(best)}.`, call: undefined };
   }
 
-  const text = `Under the wanted speed: best ${formatVelocity(best)}, wanted ${formatVelocity(target.lowMps)} and over.`;
+  const short = underWords(best, target.lowMps);
+  const text = `Under the wanted speed: ${short}`;
   if (input.nextLoadKg === undefined) return { standing: "under", text, call: undefined };
   const earlierOn = input.sets
     .slice(0, -1)
@@ -100,7 +101,7 @@ export function afterSet(input: AfterSetInput): SetVerdict {
     );
   if (!earlierOn) return { standing: "under", text, call: lightenCall(input, set, best, shared) };
 
-  const evidence = `Set ${earlierOn.number} was on speed at ${formatKg(earlierOn.loadKg)}; set ${set.number} best ${formatVelocity(best)}, wanted ${formatVelocity(target.lowMps)} and over.`;
+  const evidence = `Set ${earlierOn.number} was on speed at ${formatKg(earlierOn.loadKg)}; set ${set.number} ${short}`;
   if (!input.restLengthened) {
     const addS = input.restStepS ?? REST_STEP_S;
     return {
@@ -128,6 +129,11 @@ export function afterSet(input: AfterSetInput): SetVerdict {
   };
 }
 
+function underWords(best: number, wanted: number): string {
+  const [was, asked] = formatAgainst(best, wanted);
+  return `best ${was}, wanted ${asked} and over.`;
+}
+
 type CallParts = Pick<Call, "velocities" | "target">;
 
 function lightenCall(
@@ -147,7 +153,7 @@ function lightenCall(
   return {
     kind: "lighten",
     proposal: `Lighten to ${formatKg(lighter.totalKg)}`,
-    evidence: `Set ${set.number} at ${formatKg(set.loadKg)} was under at once: best ${formatVelocity(best)}, wanted ${formatVelocity(shared.target.lowMps)} and over.${slope}`,
+    evidence: `Set ${set.number} at ${formatKg(set.loadKg)} was under at once: ${underWords(best, shared.target.lowMps)}${slope}`,
     action: { type: "load", deltaKg: lighter.totalKg - from, toKg: lighter.totalKg },
     ...shared,
   };

@@ -124,12 +124,13 @@ export function recordWarnings(
   if (daysBetween(today, next.date) > 0) warnings.push({ code: "future-date" });
   const previous = [...history]
     .filter((record) => daysBetween(record.date, next.date) >= 0)
-    .sort((a, b) => daysBetween(b.date, a.date))[0];
+    .sort((a, b) => daysBetween(a.date, b.date))[0];
   if (previous) {
     const fromKg = massKg(previous.load);
     const toKg = massKg(next.load);
     const share = Math.abs(toKg / fromKg - 1);
-    if (share > LARGE_JUMP_SHARE) warnings.push({ code: "large-jump", fromKg, toKg, share });
+    // A hair of floating point must not make 100 → 110 a jump.
+    if (share > LARGE_JUMP_SHARE + 1e-9) warnings.push({ code: "large-jump", fromKg, toKg, share });
   }
   return warnings;
 }

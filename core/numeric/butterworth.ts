@@ -72,8 +72,8 @@ export function filterBothWays(filter: Biquad, input: Float64Array, padding = 9)
 export function smoothZeroLag(input: Float64Array, rateHz: number, cutoffHz: number): Float64Array {
   const held = Math.min(cutoffHz, rateHz * LARGEST_CUTOFF_SHARE);
   const filter = butterworthLowpass(held / TWO_PASS_CORRECTION, rateHz);
-  // A long extension lets the ends settle: about one period of the cut-off.
-  return filterBothWays(filter, input, Math.max(9, Math.ceil(rateHz / held)));
+  // A long extension lets the ends settle: two periods of the cut-off.
+  return filterBothWays(filter, input, Math.max(9, Math.ceil((2 * rateHz) / held)));
 }
 
 /** Central differences, one-sided at the ends; units of `input` per second. */

@@ -1,10 +1,6 @@
 /** Rest from turn-taking: n lifters share a bar, w s a set, c s to change the bar between them:
  * each rests n(w + c) − w. */
-export function restFromTurns(input: {
-  lifters: number;
-  setS: number;
-  changeS: number;
-}): number {
+export function restFromTurns(input: { lifters: number; setS: number; changeS: number }): number {
   return input.lifters * (input.setS + input.changeS) - input.setS;
 }
 

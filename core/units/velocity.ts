@@ -18,6 +18,12 @@ export function formatVelocity(mps: number): string {
   return mps.toFixed(2);
 }
 
+/** Two speeds that are compared: a third decimal where two would hide the difference. */
+export function formatAgainst(a: number, b: number): [string, string] {
+  const decimals = formatVelocity(a) === formatVelocity(b) && a !== b ? 3 : 2;
+  return [a.toFixed(decimals), b.toFixed(decimals)];
+}
+
 export function keepVelocity(mps: number): number {
   return Math.round(mps * 1000) / 1000;
 }

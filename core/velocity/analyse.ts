@@ -120,8 +120,7 @@ function measureRep(
 
   // The search may look a little past the turn, where a hold hides it.
   const slack = Math.ceil(0.1 * rateHz);
-  const fastestLowering =
-    startTop === undefined ? undefined : argMax(lowering, startTop, bottom);
+  const fastestLowering = startTop === undefined ? undefined : argMax(lowering, startTop, bottom);
   const start = findEdge({
     ...shared,
     limit: Math.max(fastestLowering ?? 0, bottom - slack),
@@ -139,9 +138,7 @@ function measureRep(
   const rangeM = topTurn.heightM - bottomTurn.heightM;
   const propulsiveEnd = endOfPropulsion(acceleration, peak, topTurn.at);
   const propulsiveM =
-    propulsiveEnd === topTurn.at
-      ? rangeM
-      : valueAt(heights, propulsiveEnd) - bottomTurn.heightM;
+    propulsiveEnd === topTurn.at ? rangeM : valueAt(heights, propulsiveEnd) - bottomTurn.heightM;
 
   let eccentricS: number | undefined;
   let pauseS: number | undefined;

@@ -104,7 +104,12 @@ function solveAt(
 ): { cost: number; heightM: number } | undefined {
   // Normal equations of [1, moving², moving³, other²]; times scaled to the window for condition.
   const scale = Math.max(1, (window.to - window.from) / 2);
-  const matrix = [new Float64Array(5), new Float64Array(5), new Float64Array(5), new Float64Array(5)];
+  const matrix = [
+    new Float64Array(5),
+    new Float64Array(5),
+    new Float64Array(5),
+    new Float64Array(5),
+  ];
   const origin = heights[window.from] as number;
   const row = new Float64Array(5);
   let squares = 0;

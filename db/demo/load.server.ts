@@ -1,8 +1,8 @@
 import { hashPassword } from "better-auth/crypto";
 import { drizzle } from "drizzle-orm/postgres-js";
 import postgres from "postgres";
-import { type Random, seededRandom } from "../../core/numeric/random";
 import { workingMax } from "../../core/maxes/records";
+import { type Random, seededRandom } from "../../core/numeric/random";
 import { loadVelocityLine } from "../../core/profile/line";
 import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core/session/freeze";
 import { addDays } from "../../core/units/time";
@@ -11,11 +11,11 @@ import { PROCESSING_VERSION } from "../../core/velocity/stream";
 import { expandRecipe, type Recipe } from "../../core/wave/recipe";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
 import { racksOf } from "../queries/gear.server";
-import { insertEntries, insertSession, allotSeq, endSession } from "../queries/sessions.server";
+import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
 import * as schema from "../schema";
 import { type TeamTransaction, withTeam } from "../team.server";
 import { simulateSession } from "./history";
-import { type DemoAthlete, DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SQUADS } from "./people";
+import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SQUADS, type DemoAthlete } from "./people";
 import { DEMO_ROOMS, DEMO_VARIANTS } from "./rooms";
 import { FLAT_RISE, RISING_LADDER } from "./waves";
 
@@ -174,12 +174,14 @@ async function loadAthlete(
     ...entered,
   });
   const squatId = uuid();
-  await tx.insert(schema.maxRecord).values([
-    record(input.bench, person.benchKg - 5, addDays(today, -118), "Before the winter block"),
-    record(input.bench, person.benchKg - 2.5, addDays(today, -76), "Mid-block"),
-    record(input.bench, person.benchKg, tested, "Paused on the chest, one spotter", recordId),
-    record(input.squat, person.squatKg, tested, "", squatId),
-  ]);
+  await tx
+    .insert(schema.maxRecord)
+    .values([
+      record(input.bench, person.benchKg - 5, addDays(today, -118), "Before the winter block"),
+      record(input.bench, person.benchKg - 2.5, addDays(today, -76), "Mid-block"),
+      record(input.bench, person.benchKg, tested, "Paused on the chest, one spotter", recordId),
+      record(input.squat, person.squatKg, tested, "", squatId),
+    ]);
   const chosen = { chosenBy: "Callum Reyk", chosenAt: enteredAt };
   await tx.insert(schema.workingMaxChoice).values([
     { teamId, id: uuid(), athleteId: id, variantId: input.bench, recordId, ...chosen },
@@ -268,10 +270,7 @@ async function loadTraining(tx: TeamTransaction, input: TrainingInput): Promise<
     const strength = 0.95 + 0.01 * wave;
     const athletes = lifters.map((lifter) => sessionAthlete(lifter, input, strength));
     const truths = new Map(
-      lifters.map((lifter) => [
-        lifter.id,
-        { ...lifter.truth, l0Kg: lifter.truth.l0Kg * strength },
-      ]),
+      lifters.map((lifter) => [lifter.id, { ...lifter.truth, l0Kg: lifter.truth.l0Kg * strength }]),
     );
     for (const week of expandRecipe(recipe)) {
       const date = addDays(startDate, 7 * (week.number - 1));

@@ -71,8 +71,7 @@ export const DEMO_VARIANTS = [
     lift: "bench" as const,
     bar: "straight",
     start: "top" as const,
-    caution:
-      "Spotter at the head, collars on. Safeties below the arched chest and above the neck.",
+    caution: "Spotter at the head, collars on. Safeties below the arched chest and above the neck.",
   },
   {
     name: "Back squat, straight bar",

@@ -69,6 +69,16 @@ END $$;
 CREATE TRIGGER tell_log AFTER INSERT ON log_entry
   FOR EACH ROW EXECUTE FUNCTION tell_log();
 --> statement-breakpoint
+CREATE FUNCTION tell_end() RETURNS trigger LANGUAGE plpgsql AS
+$$ BEGIN
+  PERFORM pg_notify('sprezza_log', json_build_object(
+    'team', NEW.team_id, 'session', NEW.id, 'seq', NEW.last_seq)::text);
+  RETURN NEW;
+END $$;
+--> statement-breakpoint
+CREATE TRIGGER tell_end AFTER UPDATE OF status ON training_session
+  FOR EACH ROW WHEN (OLD.status IS DISTINCT FROM NEW.status) EXECUTE FUNCTION tell_end();
+--> statement-breakpoint
 -- Sign-in: its own schema, and just enough of the teams to know who somebody is.
 GRANT USAGE ON SCHEMA auth TO sprezza_auth;
 --> statement-breakpoint

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq } from "drizzle-orm";
-import { type DatedLine, loadVelocityLine } from "../../core/profile/line";
 import type { MaxRecord } from "../../core/maxes/records";
+import { type DatedLine, loadVelocityLine } from "../../core/profile/line";
 import { liftVariant, maxRecord, profilePoint, profileTest, workingMaxChoice } from "../schema";
 import type { TeamTransaction } from "../team.server";
 

@@ -12,6 +12,7 @@ export interface SessionHead {
   roomId: string;
   status: "running" | "ended";
   title: string;
+  zone: string;
   startedAt: Date;
   endedAt: Date | null;
   lastSeq: number;
@@ -25,6 +26,7 @@ const head = {
   roomId: trainingSession.roomId,
   status: trainingSession.status,
   title: sql<string>`${trainingSession.frozen}->>'title'`,
+  zone: sql<string>`${trainingSession.frozen}->>'zone'`,
   startedAt: trainingSession.startedAt,
   endedAt: trainingSession.endedAt,
   lastSeq: trainingSession.lastSeq,
@@ -194,9 +196,6 @@ export async function simulatedLifters(
     .select({ athleteId: simulatedLifter.athleteId, truth: simulatedLifter.truth })
     .from(simulatedLifter)
     .where(
-      and(
-        eq(simulatedLifter.variantId, variantId),
-        inArray(simulatedLifter.athleteId, athleteIds),
-      ),
+      and(eq(simulatedLifter.variantId, variantId), inArray(simulatedLifter.athleteId, athleteIds)),
     );
 }

@@ -1,4 +1,13 @@
-import { foreignKey, integer, jsonb, pgTable, primaryKey, text, unique, uuid } from "drizzle-orm/pg-core";
+import {
+  foreignKey,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  unique,
+  uuid,
+} from "drizzle-orm/pg-core";
 import type { PlateStock } from "../../core/barload/gear";
 import type { Mass } from "../../core/units/mass";
 import { room, team } from "./team";
@@ -6,7 +15,9 @@ import { room, team } from "./team";
 export const bar = pgTable(
   "bar",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     roomId: uuid("room_id").notNull(),
     name: text("name").notNull(),
@@ -25,7 +36,9 @@ export const bar = pgTable(
 export const rack = pgTable(
   "rack",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     roomId: uuid("room_id").notNull(),
     number: integer("number").notNull(),

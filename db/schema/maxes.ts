@@ -1,4 +1,16 @@
-import { boolean, date, doublePrecision, foreignKey, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+import {
+  boolean,
+  date,
+  doublePrecision,
+  foreignKey,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from "drizzle-orm/pg-core";
 import { MAX_KINDS } from "../../core/maxes/records";
 import type { Mass } from "../../core/units/mass";
 import { athlete, team } from "./team";
@@ -7,7 +19,9 @@ import { athlete, team } from "./team";
 export const liftVariant = pgTable(
   "lift_variant",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     lift: text("lift", { enum: ["bench", "squat", "box-squat", "deadlift", "press"] }).notNull(),
@@ -23,7 +37,9 @@ export const liftVariant = pgTable(
 export const maxRecord = pgTable(
   "max_record",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     athleteId: uuid("athlete_id").notNull(),
     variantId: uuid("variant_id").notNull(),
@@ -48,7 +64,9 @@ export const maxRecord = pgTable(
 export const workingMaxChoice = pgTable(
   "working_max_choice",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     athleteId: uuid("athlete_id").notNull(),
     variantId: uuid("variant_id").notNull(),
@@ -72,7 +90,9 @@ export const workingMaxChoice = pgTable(
 export const profileTest = pgTable(
   "profile_test",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     athleteId: uuid("athlete_id").notNull(),
     variantId: uuid("variant_id").notNull(),
@@ -94,7 +114,9 @@ export const profileTest = pgTable(
 export const profilePoint = pgTable(
   "profile_point",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     testId: uuid("test_id").notNull(),
     loadKg: doublePrecision("load_kg").notNull(),

@@ -1,4 +1,16 @@
-import { date, doublePrecision, foreignKey, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+import {
+  date,
+  doublePrecision,
+  foreignKey,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from "drizzle-orm/pg-core";
 import type { Recipe } from "../../core/wave/recipe";
 import { liftVariant } from "./maxes";
 import { athlete, room, squad, team } from "./team";
@@ -7,7 +19,9 @@ import { athlete, room, squad, team } from "./team";
 export const plan = pgTable(
   "plan",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     squadId: uuid("squad_id").notNull(),
@@ -38,7 +52,9 @@ export const plan = pgTable(
 export const planOverride = pgTable(
   "plan_override",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     planId: uuid("plan_id").notNull(),
     athleteId: uuid("athlete_id").notNull(),

@@ -1,5 +1,20 @@
-import { bigint, check, date, doublePrecision, foreignKey, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
 import { sql } from "drizzle-orm";
+import {
+  bigint,
+  check,
+  date,
+  doublePrecision,
+  foreignKey,
+  index,
+  integer,
+  jsonb,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from "drizzle-orm/pg-core";
 import type { EntryBody } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/session/frozen";
 import type { SimulatedLifter } from "../../device/lifter";
@@ -12,7 +27,9 @@ import { athlete, room, team } from "./team";
 export const trainingSession = pgTable(
   "training_session",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     planId: uuid("plan_id").notNull(),
     week: integer("week").notNull(),
@@ -41,7 +58,9 @@ export const trainingSession = pgTable(
 export const logEntry = pgTable(
   "log_entry",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     sessionId: uuid("session_id").notNull(),
     seq: bigint("seq", { mode: "number" }).notNull(),
@@ -72,7 +91,9 @@ export const logEntry = pgTable(
 export const rackDevice = pgTable(
   "rack_device",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     roomId: uuid("room_id").notNull(),
     rackId: uuid("rack_id").notNull(),
@@ -94,7 +115,9 @@ export const rackDevice = pgTable(
 export const devicePairing = pgTable(
   "device_pairing",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     rackId: uuid("rack_id").notNull(),
     roomId: uuid("room_id").notNull(),
@@ -116,7 +139,9 @@ export const devicePairing = pgTable(
 export const simulatedLifter = pgTable(
   "simulated_lifter",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     athleteId: uuid("athlete_id").notNull(),
     variantId: uuid("variant_id").notNull(),

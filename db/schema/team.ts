@@ -1,4 +1,12 @@
-import { foreignKey, pgTable, primaryKey, text, timestamp, unique, uuid } from "drizzle-orm/pg-core";
+import {
+  foreignKey,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from "drizzle-orm/pg-core";
 
 /** Roles from DESIGN: what each may do stands in app/platform/rights.ts. */
 export const ROLES = ["owner", "coach", "assistant", "athlete"] as const;
@@ -8,14 +16,18 @@ export const team = pgTable("team", {
   id: uuid("id").primaryKey(),
   name: text("name").notNull(),
   /** Unit in which the team reads loads; a person may have another. */
-  unit: text("unit", { enum: ["kg", "lb"] }).notNull().default("kg"),
+  unit: text("unit", { enum: ["kg", "lb"] })
+    .notNull()
+    .default("kg"),
   createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
 });
 
 export const room = pgTable(
   "room",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     /** IANA zone, for the local date of sessions. */
@@ -27,7 +39,9 @@ export const room = pgTable(
 export const squad = pgTable(
   "squad",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     sport: text("sport").notNull(),
@@ -42,7 +56,9 @@ export const squad = pgTable(
 export const athlete = pgTable(
   "athlete",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     squadId: uuid("squad_id").notNull(),
@@ -63,7 +79,9 @@ export const athlete = pgTable(
 export const membership = pgTable(
   "membership",
   {
-    teamId: uuid("team_id").notNull().references(() => team.id),
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
     id: uuid("id").notNull(),
     userId: text("user_id").notNull(),
     /** As the team writes it; the sign-in's own name stays with the sign-in. */

@@ -27,11 +27,13 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
       const write = (text: string) => {
         if (open) controller.enqueue(encoder.encode(text));
       };
-      let reading: Promise<void> | undefined;
+      let busy = false;
       let more = false;
-      const pump = () => {
+      const pump = async () => {
         more = true;
-        reading ??= (async () => {
+        if (busy) return;
+        busy = true;
+        try {
           while (more && open) {
             more = false;
             const found = await readEntriesAfter(principal, sessionId, cursor);
@@ -42,14 +44,14 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
             }
             if (found?.ended) write("event: ended\ndata: {}\n\n");
           }
-        })()
+        } catch {
           // The reader opens a new stream from its cursor.
-          .catch(() => close())
-          .finally(() => {
-            reading = undefined;
-          });
+          close();
+        } finally {
+          busy = false;
+        }
       };
-      const unsubscribe = await onNewEntries(principal.teamId, sessionId, pump);
+      const unsubscribe = await onNewEntries(principal.teamId, sessionId, () => void pump());
       const beat = setInterval(() => write(": still here\n\n"), HEARTBEAT_MS);
       close = () => {
         if (!open) return;
@@ -60,7 +62,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
       };
       request.signal.addEventListener("abort", () => close());
       write("retry: 2000\n\n");
-      pump();
+      void pump();
     },
     cancel() {
       close();

@@ -1,7 +1,7 @@
-import { appendEntries } from "../../workflows/floor/append-entries.server";
-import { readEntriesAfter } from "../../workflows/floor/read-session.server";
 import { BatchSchema } from "../../forms/entries";
 import { principalOf } from "../../platform/guard.server";
+import { appendEntries } from "../../workflows/floor/append-entries.server";
+import { readEntriesAfter } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/log";
 
 /** Entries after a sequence number, for a reader that catches up by itself. */

@@ -170,7 +170,9 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
                 {lift.profile ? (
                   <ProfilePicture profile={lift.profile} />
                 ) : (
-                  <p>No profile test of this lift. Wanted speeds come from the recipe until then.</p>
+                  <p>
+                    No profile test of this lift. Wanted speeds come from the recipe until then.
+                  </p>
                 )}
               </div>
             </div>

@@ -25,7 +25,9 @@ export default function Athletes({ loaderData }: Route.ComponentProps) {
   const count = squads.reduce((sum, squad) => sum + squad.athletes.length, 0);
   return (
     <Page title="Athletes" facts={`${count} in ${squads.length} squads`}>
-      {count === 0 ? <Empty>No athletes yet. A squad's athletes stand here with their maxes.</Empty> : null}
+      {count === 0 ? (
+        <Empty>No athletes yet. A squad's athletes stand here with their maxes.</Empty>
+      ) : null}
       <Figures label="Squads" className="overflow-x-auto">
         <table className="ledger">
           <thead>
@@ -49,7 +51,11 @@ export default function Athletes({ loaderData }: Route.ComponentProps) {
           {squads.map((squad) => (
             <tbody key={squad.id}>
               <tr>
-                <th scope="rowgroup" colSpan={6 + variants.length - 1} className="!pt-4 !text-base-content">
+                <th
+                  scope="rowgroup"
+                  colSpan={6 + variants.length - 1}
+                  className="!pt-4 !text-base-content"
+                >
                   <b>{squad.name}</b>{" "}
                   <span className="text-muted">
                     {squad.sport} · {squad.roomName} · {squad.athletes.length}

@@ -1,5 +1,10 @@
 import { Form } from "react-router";
-import { DEFAULT_FACTORS, MAX_KIND_NAMES, MAX_KINDS, type MaxKind } from "../../../core/maxes/records";
+import {
+  DEFAULT_FACTORS,
+  MAX_KIND_NAMES,
+  MAX_KINDS,
+  type MaxKind,
+} from "../../../core/maxes/records";
 import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";
 

@@ -1,6 +1,6 @@
+import { describeSide } from "../../../core/barload/load";
 import { formatKg } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
-import { describeSide } from "../../../core/barload/load";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { Empty, Notice, Page } from "../../ui/page";

@@ -60,7 +60,7 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
                 <Link className="font-bold underline" to={`/floor/${session.id}`}>
                   {session.title}
                 </Link>
-                <span className="text-muted">since {clock(session.startedAt)}</span>
+                <span className="text-muted">since {clock(session.startedAt, session.zone)}</span>
                 <Link className="btn btn-primary ml-auto" to={`/floor/${session.id}`}>
                   Open the floor
                 </Link>
@@ -118,11 +118,11 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
   );
 }
 
-function clock(at: Date): string {
+function clock(at: Date, zone: string): string {
   return new Intl.DateTimeFormat("en-GB", {
     hour: "2-digit",
     minute: "2-digit",
-    timeZone: "UTC",
+    timeZone: zone,
   }).format(at);
 }
 

@@ -1,15 +1,15 @@
 import { useEffect, useState } from "react";
 import { Form, Link, redirect } from "react-router";
-import { now } from "../../platform/clock.server";
-import { notThere } from "../../platform/answers.server";
-import { principalOf } from "../../platform/guard.server";
 import { useSessionLog } from "../../offline/use-session-log";
+import { notThere } from "../../platform/answers.server";
+import { now } from "../../platform/clock.server";
+import { principalOf } from "../../platform/guard.server";
+import { FloorCalls } from "../../ui/calls";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { finishSession } from "../../workflows/floor/end-session.server";
 import { readSession } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/session";
-import { FloorCalls } from "../../ui/calls";
 import { FloorStave } from "./stave";
 
 export function meta({ loaderData }: Route.MetaArgs) {
@@ -44,7 +44,9 @@ export default function Session({ loaderData, actionData }: Route.ComponentProps
   const nowMs = useTicking(log.nowMs, loaderData.serverNowMs);
   const { floor } = log;
   const done = floor.racks.flatMap((rack) => rack.lifters).reduce((n, one) => n + one.doneCount, 0);
-  const planned = frozen.racks.flatMap((rack) => rack.lifters).reduce((n, l) => n + l.sets.length, 0);
+  const planned = frozen.racks
+    .flatMap((rack) => rack.lifters)
+    .reduce((n, l) => n + l.sets.length, 0);
 
   return (
     <Page
@@ -60,7 +62,10 @@ export default function Session({ loaderData, actionData }: Route.ComponentProps
             method="post"
             onSubmit={(event) => {
               const left = planned - done;
-              if (left > 0 && !window.confirm(`End the session with ${left} sets not done? What is logged stays.`)) {
+              if (
+                left > 0 &&
+                !window.confirm(`End the session with ${left} sets not done? What is logged stays.`)
+              ) {
                 event.preventDefault();
               }
             }}

@@ -54,7 +54,11 @@ export function FloorStave({
           {ticks
             .filter((tick) => Math.abs(share(tick) - share(nowMin)) > 5)
             .map((tick) => (
-              <span key={tick} className="absolute -translate-x-1/2" style={{ left: `${share(tick)}%` }}>
+              <span
+                key={tick}
+                className="absolute -translate-x-1/2"
+                style={{ left: `${share(tick)}%` }}
+              >
                 {tick}
               </span>
             ))}
@@ -92,7 +96,7 @@ function place(
 ): Placed[] {
   const turns = rack.lifters.filter((other) => other.current !== undefined);
   const upAt = turns.findIndex((other) => other.lifter.athleteId === rack.upId);
-  const mine = turns.findIndex((other) => other === one);
+  const mine = turns.indexOf(one);
   const turnS = DEFAULT_SET_S + DEFAULT_CHANGE_S;
   const ahead = upAt < 0 || mine < 0 ? 0 : (mine - upAt + turns.length) % turns.length;
   const roundS = Math.max(turns.length * turnS, rest.leastS + one.addedRestS + DEFAULT_SET_S);
@@ -226,7 +230,10 @@ function Row({
   const least = Math.min(...loads);
   const most = Math.max(...loads);
   return (
-    <span className="absolute inset-x-0 border-b border-faint" style={{ top: row * ROW, height: ROW }}>
+    <span
+      className="absolute inset-x-0 border-b border-faint"
+      style={{ top: row * ROW, height: ROW }}
+    >
       {sets.map(({ set, minute }) => {
         if (set.stage === "dropped") return null;
         const span = most > least ? ((set.loadKg ?? least) - least) / (most - least) : 0.5;
@@ -241,6 +248,7 @@ function Row({
         return (
           <span
             key={set.prescription.key}
+            title={blockWords(set)}
             className={`absolute bottom-0.5 w-[9px] -translate-x-full ${look}`}
             style={{ left: `${share(minute)}%`, height }}
           >
@@ -252,4 +260,10 @@ function Row({
       })}
     </span>
   );
+}
+
+function blockWords(set: SetState): string {
+  const speeds = set.reps.flatMap((rep) => rep.velocityMps ?? []).map(formatVelocity);
+  const load = set.loadKg === undefined ? "no load" : formatKg(set.loadKg);
+  return `Set ${set.prescription.number}, ${load}${speeds.length > 0 ? `: ${speeds.join(", ")} m/s` : ""}`;
 }

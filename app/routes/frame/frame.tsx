@@ -3,9 +3,9 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { Form, NavLink, Outlet, useNavigate, useNavigation } from "react-router";
 import { Toaster } from "sonner";
 import { principalOf } from "../../platform/guard.server";
-import { readFrame } from "../../workflows/frame.server";
 import { switchTheme } from "../../ui/theme";
 import { WorkingProvider } from "../../ui/working";
+import { readFrame } from "../../workflows/frame.server";
 import type { Route } from "./+types/frame";
 import { KeyList } from "./key-list";
 import { Palette } from "./palette";
@@ -31,7 +31,10 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
     enableOnFormTags: true,
     preventDefault: true,
   });
-  useHotkeys("shift+slash", () => setKeys(true), { ignoreEventWhen: () => !singleKeysOn(), useKey: false });
+  useHotkeys("shift+slash", () => setKeys(true), {
+    ignoreEventWhen: () => !singleKeysOn(),
+    useKey: false,
+  });
   useHotkeys("w", () => window.dispatchEvent(new Event("sprezza:working")), {
     ignoreEventWhen: () => !singleKeysOn(),
   });

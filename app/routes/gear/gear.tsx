@@ -50,7 +50,8 @@ export default function Gear({ loaderData }: Route.ComponentProps) {
                         .join(", ")}
                     </td>
                     <td>
-                      {rack.totals} totals, {formatKg(rack.lightestKg)} to {formatKg(rack.heaviestKg)}
+                      {rack.totals} totals, {formatKg(rack.lightestKg)} to{" "}
+                      {formatKg(rack.heaviestKg)}
                     </td>
                   </tr>
                 ))}

@@ -52,7 +52,10 @@ export default function Lab({ loaderData }: Route.ComponentProps) {
 
   return (
     <Page title="Lab" facts="Percentages and plates. Change a value; the address keeps it.">
-      <form className="grid max-w-3xl gap-3 sm:grid-cols-4" onSubmit={(event) => event.preventDefault()}>
+      <form
+        className="grid max-w-3xl gap-3 sm:grid-cols-4"
+        onSubmit={(event) => event.preventDefault()}
+      >
         <Field
           label="Max"
           name="max"
@@ -110,7 +113,9 @@ export default function Lab({ loaderData }: Route.ComponentProps) {
                 </p>
                 <p className="text-muted">
                   each side {describeSide(loading.side.plates)}
-                  {maxKg === undefined ? "" : ` · ${formatPercent((100 * loading.totalKg) / maxKg)} of ${maxText}`}
+                  {maxKg === undefined
+                    ? ""
+                    : ` · ${formatPercent((100 * loading.totalKg) / maxKg)} of ${maxText}`}
                 </p>
                 <div className="max-w-2xl">
                   <LoadedBar side={loading.side.plates} added={0} />
@@ -167,9 +172,7 @@ export default function Lab({ loaderData }: Route.ComponentProps) {
                             {formatKg(row.totalKg)}
                           </Figure>
                         </td>
-                        <td className="text-right">
-                          {formatPercent((100 * row.totalKg) / maxKg)}
-                        </td>
+                        <td className="text-right">{formatPercent((100 * row.totalKg) / maxKg)}</td>
                         <td>{describeSide(row.side.plates)}</td>
                       </>
                     ) : (

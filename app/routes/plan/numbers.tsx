@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Form, Link } from "react-router";
 import type { SessionPlan } from "../../../core/session/freeze";
 import type { SetPrescription } from "../../../core/session/prescribe";
-import { formatKg, massIn, kgToGrains, plainNumber } from "../../../core/units/mass";
+import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import type { Working } from "../../../core/units/working";
 import type { WaveSet } from "../../../core/wave/recipe";
@@ -64,10 +64,9 @@ export function Numbers({
                 className="border-l border-rule !p-0 text-base-content"
                 style={{ width: `${Math.floor(74 / weeks.length)}%` }}
               >
-                <span className="flex justify-between px-2 pt-1">
-                  <span>
-                    <b>Week {week.number}</b> · {week.date}
-                  </span>
+                <span className="flex flex-wrap justify-between gap-x-2 px-2 pt-1">
+                  <b>Week {week.number}</b>
+                  <span className="text-muted">{week.date}</span>
                   {week.session ? (
                     <Link
                       className="underline"
@@ -126,7 +125,7 @@ export function Numbers({
                   )}
                 </td>
                 {weeks.map((week) => (
-                  <td key={week.number} className="border-l border-rule whitespace-nowrap">
+                  <td key={week.number} className="group border-l border-rule whitespace-nowrap">
                     <WeekLoads
                       athlete={athlete}
                       sets={week.byAthlete[row] ?? []}
@@ -183,13 +182,7 @@ function WeekLoads({
           ? `, wanted ${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
           : "";
         return (
-          <span
-            key={set.key}
-            // A double click opens the coach's own load; the keyboard way is the button in the
-            // working's margin.
-            onDoubleClick={() => onEdit(set)}
-            className={set.overridden ? "border-b-2 border-secondary" : ""}
-          >
+          <span key={set.key} className={set.overridden ? "border-b-2 border-secondary" : ""}>
             {i > 0 ? <span className="text-muted"> · </span> : null}
             <Figure
               id={`${athlete.id}/${set.key}`}
@@ -218,7 +211,8 @@ function WeekLoads({
 function OverrideBar({ editing, onClose }: { editing: Editing; onClose: () => void }) {
   const { athlete, set } = editing;
   const unit = athlete.unit ?? "kg";
-  const shown = set.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(set.loadKg), unit), 1);
+  const shown =
+    set.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(set.loadKg), unit), 1);
   return (
     <Form
       method="post"

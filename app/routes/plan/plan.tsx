@@ -1,14 +1,18 @@
 import { Link } from "react-router";
 import { z } from "zod";
-import { fieldProblems, recipeFromForm } from "../../forms/recipe";
+import { massKg } from "../../../core/units/mass";
 import { MassField } from "../../forms/maxes";
+import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
-import { massKg } from "../../../core/units/mass";
 import { readPlan } from "../../workflows/plan/read-plan.server";
-import { overrideLoad, removeOverride, saveRecipeEdit } from "../../workflows/plan/save-plan.server";
+import {
+  overrideLoad,
+  removeOverride,
+  saveRecipeEdit,
+} from "../../workflows/plan/save-plan.server";
 import type { Route } from "./+types/plan";
 import { Numbers } from "./numbers";
 import { RecipeForm } from "./recipe-form";
@@ -103,49 +107,60 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
           key={plan.version}
           recipe={plan.recipe}
           version={plan.version}
-          result={actionData && "intent" in actionData && actionData.intent === "recipe" ? actionData : actionData && !("intent" in actionData) ? actionData : undefined}
-        >
-          {warnings.map((warning) => (
-            <Notice key={warning.code + warning.text} kind="warning" title={warning.text}>
-              From: {warning.school}
-            </Notice>
-          ))}
-          {without.length > 0 ? (
-            <Notice kind="problem" title={`No working max: ${names(without)}.`}>
-              Choose a record on their page; until then their sets have no load.
-            </Notice>
-          ) : null}
-          {stale.map((athlete) => (
-            <Notice
-              key={athlete.id}
-              kind="warning"
-              title={`${athlete.name}'s max is ${athlete.ageDays} days old.`}
-            >
-              Stale after 56. Test in week 1, or go by speed.{" "}
-              <Link className="underline" to={`/athletes/${athlete.id}`}>
-                Open
-              </Link>
-            </Notice>
-          ))}
-          {novices.map((athlete) => (
-            <Notice
-              key={athlete.id}
-              kind="warning"
-              title={`${athlete.name} trains for ${athlete.trainingYears} years.`}
-            >
-              Percentages shown grey: information only. Ramp by speed.
-            </Notice>
-          ))}
-        </RecipeForm>
+          result={
+            actionData && "intent" in actionData && actionData.intent === "recipe"
+              ? actionData
+              : actionData && !("intent" in actionData)
+                ? actionData
+                : undefined
+          }
+        />
       }
     >
-      {actionData && "intent" in actionData && actionData.intent === "override" && !actionData.ok ? (
+      {actionData &&
+      "intent" in actionData &&
+      actionData.intent === "override" &&
+      !actionData.ok ? (
         <Notice kind="problem" title={actionData.message ?? ""} />
       ) : null}
       <Numbers plan={plan} weeks={weeks} athletes={athletes} />
+      <section aria-label="To look at" className="mt-4 grid gap-x-8 md:grid-cols-2">
+        {warnings.map((warning) => (
+          <Notice key={warning.code + warning.text} kind="warning" title={warning.text}>
+            From: {warning.school}
+          </Notice>
+        ))}
+        {without.length > 0 ? (
+          <Notice kind="problem" title={`No working max: ${names(without)}.`}>
+            Choose a record on their page; until then their sets have no load.
+          </Notice>
+        ) : null}
+        {stale.map((athlete) => (
+          <Notice
+            key={athlete.id}
+            kind="warning"
+            title={`${athlete.name}'s max is ${athlete.ageDays} days old.`}
+          >
+            Stale after 56. Test in week 1, or go by speed.{" "}
+            <Link className="underline" to={`/athletes/${athlete.id}`}>
+              Open
+            </Link>
+          </Notice>
+        ))}
+        {novices.map((athlete) => (
+          <Notice
+            key={athlete.id}
+            kind="warning"
+            title={`${athlete.name} trains for ${athlete.trainingYears} years.`}
+          >
+            Percentages shown grey: information only. Ramp by speed.
+          </Notice>
+        ))}
+      </section>
       <p className="mt-3 text-sm text-muted">
         Loads for {gearName}, in {roomName}; each rack's own bar and plates count when the session
-        starts. An underlined load is a coach's own. Select a figure for its working. {plan.variant.caution}
+        starts. An underlined load is a coach's own. Select a figure for its working.{" "}
+        {plan.variant.caution}
       </p>
     </Page>
   );

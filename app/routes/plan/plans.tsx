@@ -25,7 +25,11 @@ export default function Plans({ loaderData }: Route.ComponentProps) {
       {groups
         .filter((group) => group.plans.length > 0)
         .map((group) => (
-          <section key={group.standing} aria-labelledby={`plans-${group.standing}`} className="mb-6">
+          <section
+            key={group.standing}
+            aria-labelledby={`plans-${group.standing}`}
+            className="mb-6"
+          >
             <h2 id={`plans-${group.standing}`}>
               {{ now: "Running now", "to come": "To come", past: "Done" }[group.standing]}
             </h2>

@@ -1,6 +1,11 @@
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { Form, useNavigation } from "react-router";
-import { expandRecipe, type Recipe, type RecipeStep, type RecipeWeek } from "../../../core/wave/recipe";
+import {
+  expandRecipe,
+  type Recipe,
+  type RecipeStep,
+  type RecipeWeek,
+} from "../../../core/wave/recipe";
 import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";
 
@@ -13,12 +18,10 @@ export function RecipeForm({
   recipe,
   version,
   result,
-  children,
 }: {
   recipe: Recipe;
   version: number;
   result: Result | undefined;
-  children: ReactNode;
 }) {
   const busy = useNavigation().state === "submitting";
   const [steps, setSteps] = useState<RecipeStep[]>(recipe.steps);
@@ -43,7 +46,7 @@ export function RecipeForm({
           Saved. Everybody's numbers follow.
         </p>
       ) : null}
-      <Field inline label="Name" name="name" defaultValue={recipe.name} problem={problems.name} />
+      <Field label="Name" name="name" defaultValue={recipe.name} problem={problems.name} />
       <Select inline label="Aim" name="aim" defaultValue={recipe.aim}>
         {["speed", "power", "strength", "growth", "learning"].map((aim) => (
           <option key={aim}>{aim}</option>
@@ -113,7 +116,7 @@ export function RecipeForm({
         />
       </fieldset>
       <Select inline label="Over speed" name="lead" defaultValue={recipe.lead}>
-        <option value="percent">keep the load, more intent</option>
+        <option value="percent">ask for more intent</option>
         <option value="velocity">add load</option>
       </Select>
       <fieldset className="grid grid-cols-[7.5rem_1fr_auto_1fr] items-center gap-x-2">
@@ -159,15 +162,12 @@ export function RecipeForm({
       >
         {busy ? "Saving …" : "Save the recipe"}
       </button>
-      {children}
     </Form>
   );
 }
 
 function Problem({ text }: { text: string | undefined }) {
-  return text ? (
-    <p className="col-span-3 col-start-2 font-medium text-accent">{text}</p>
-  ) : null;
+  return text ? <p className="col-span-3 col-start-2 font-medium text-accent">{text}</p> : null;
 }
 
 const CELL = "field !px-1.5 text-right";
@@ -299,7 +299,7 @@ function Weeks({
         {weeks.map((week, i) => (
           <div
             key={week.id}
-            className="grid grid-cols-[4.2rem_1fr_1fr_1fr_1fr_2rem] items-center gap-1"
+            className="grid grid-cols-[3.6rem_4.9rem_1fr_1fr_1fr_1.6rem] items-center gap-1"
           >
             <span>
               week {i + 1}
@@ -364,10 +364,7 @@ function Weeks({
         className="btn btn-sm mt-1"
         onClick={() => {
           const last = weeks[weeks.length - 1];
-          onChange([
-            ...weeks,
-            { id: freshId("w", weeks), addPoints: (last?.addPoints ?? -5) + 5 },
-          ]);
+          onChange([...weeks, { id: freshId("w", weeks), addPoints: (last?.addPoints ?? -5) + 5 }]);
         }}
       >
         Add a week

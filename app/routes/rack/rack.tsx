@@ -8,11 +8,11 @@ import { lossLine } from "../../../core/liverules/rep";
 import type { FrozenSession } from "../../../core/session/frozen";
 import { kgToGrains, type Mass, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
-import { now } from "../../platform/clock.server";
-import { notThere } from "../../platform/answers.server";
-import { principalOf } from "../../platform/guard.server";
 import { isThisPage } from "../../offline/device";
 import { useSessionLog } from "../../offline/use-session-log";
+import { notThere } from "../../platform/answers.server";
+import { now } from "../../platform/clock.server";
+import { principalOf } from "../../platform/guard.server";
 import { CallCard, callEntry } from "../../ui/calls";
 import { LoadedBar } from "../../ui/loaded-bar";
 import { SpeedStrip, stripWords } from "../../ui/speed-strip";
@@ -21,8 +21,8 @@ import type { Route } from "./+types/rack";
 import { FaultList } from "./fault-list";
 import { Queue } from "./queue";
 import { TypeSpeed } from "./type-speed";
-import { useSetRunner } from "./use-set-runner";
 import { useNow } from "./use-now";
+import { useSetRunner } from "./use-set-runner";
 
 export const handle = { theme: "cellar" as const };
 
@@ -64,7 +64,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
   const heldOne = rack?.lifters.find((one) => one.lifter.athleteId === held?.athleteId);
   const one = heldOne ?? rack?.lifters.find((other) => other.lifter.athleteId === rack.upId);
   const set =
-    (heldOne && heldOne.sets.find((other) => other.prescription.key === held?.setKey)) ??
+    heldOne?.sets.find((other) => other.prescription.key === held?.setKey) ??
     (one?.current === undefined ? undefined : one.sets[one.current]);
   const rested = one && set?.stage !== "done" ? restedSeconds(one, clock) : undefined;
 
@@ -77,7 +77,8 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
     sessionId,
     restedS: rested,
   });
-  const hold = () => one && set && setHeld({ athleteId: one.lifter.athleteId, setKey: set.prescription.key });
+  const hold = () =>
+    one && set && setHeld({ athleteId: one.lifter.athleteId, setKey: set.prescription.key });
   const next = () => {
     setPanel(undefined);
     setHeld(undefined);
@@ -293,9 +294,7 @@ function Load({
         <div className="text-[20px]">
           {change ? (
             <>
-              <p className="text-muted">
-                from {onBar?.athleteName.split(" ")[0]}'s bar, each side
-              </p>
+              <p className="text-muted">from {onBar?.athleteName.split(" ")[0]}'s bar, each side</p>
               <p className="text-[22px] font-bold" data-testid="change">
                 {changeWords(change)}
               </p>
@@ -412,7 +411,10 @@ function Trace({ samples }: { samples: ReadonlyArray<{ timeS: number; heightM: n
   const newest = samples[samples.length - 1]?.timeS ?? 0;
   const points = samples
     .filter((_, i) => i % 4 === 0)
-    .map((one) => `${(180 - (newest - one.timeS) * 45).toFixed(1)},${(60 - one.heightM * 48).toFixed(1)}`)
+    .map(
+      (one) =>
+        `${(180 - (newest - one.timeS) * 45).toFixed(1)},${(60 - one.heightM * 48).toFixed(1)}`,
+    )
     .join(" ");
   return (
     <svg viewBox="0 0 180 60" width={180} height={60} role="img" aria-label="Bar height, live">
@@ -423,9 +425,7 @@ function Trace({ samples }: { samples: ReadonlyArray<{ timeS: number; heightM: n
 
 /** The athlete's last sets, small. */
 function Earlier({ one, set }: { one: LifterState; set: SetState }) {
-  const earlier = one.sets
-    .filter((other) => other.stage === "done" && other !== set)
-    .slice(-4);
+  const earlier = one.sets.filter((other) => other.stage === "done" && other !== set).slice(-4);
   if (earlier.length === 0) return null;
   return (
     <ul className="mt-1 flex gap-4 max-md:hidden" aria-label="Last sets">

@@ -144,7 +144,12 @@ export default function Review({ loaderData }: Route.ComponentProps) {
                       {state?.sets
                         .filter((set) => set.stage === "done")
                         .map((set) => (
-                          <SetStrip key={set.prescription.key} set={set} name={one.name} unit={state.lifter.unit} />
+                          <SetStrip
+                            key={set.prescription.key}
+                            set={set}
+                            name={one.name}
+                            unit={state.lifter.unit}
+                          />
                         ))}
                     </div>
                   </td>
@@ -188,7 +193,8 @@ function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg"
     { label: "Load", value: formatKg(set.loadKg ?? 0, unit, 1) },
     ...set.reps.map((rep) => ({
       label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
-      value: rep.velocityMps === undefined ? "not measured" : `${formatVelocity(rep.velocityMps)} m/s`,
+      value:
+        rep.velocityMps === undefined ? "not measured" : `${formatVelocity(rep.velocityMps)} m/s`,
       detail: rep.source,
     })),
     {
@@ -199,7 +205,8 @@ function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg"
     },
     {
       label: "Best",
-      value: best === undefined ? "not measured" : `${formatVelocity(best)} m/s, ${STANDING[standing]}`,
+      value:
+        best === undefined ? "not measured" : `${formatVelocity(best)} m/s, ${STANDING[standing]}`,
       emphasis: "answer" as const,
     },
     ...(set.restTaken
@@ -215,7 +222,13 @@ function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg"
   ];
   return (
     <div className="w-[86px]">
-      <SpeedStrip reps={reps} target={set.target} height={20} width={86} label={`${name}, set ${number}. ${stripWords(reps, set.target)}`} />
+      <SpeedStrip
+        reps={reps}
+        target={set.target}
+        height={20}
+        width={86}
+        label={`${name}, set ${number}. ${stripWords(reps, set.target)}`}
+      />
       <Figure
         id={`set/${name}/${set.prescription.key}`}
         working={{ title: `${name}, set ${number}`, lines }}

@@ -16,7 +16,13 @@ export default function Reviews({ loaderData }: Route.ComponentProps) {
   return (
     <Page title="Review" facts="What was done, against what was planned.">
       {loaderData.length === 0 ? (
-        <Empty action={<Link className="underline" to="/floor">Open the floor</Link>}>
+        <Empty
+          action={
+            <Link className="underline" to="/floor">
+              Open the floor
+            </Link>
+          }
+        >
           No session yet. A session's review stands here as soon as it is started.
         </Empty>
       ) : (

@@ -1,8 +1,8 @@
 import { Form, redirect } from "react-router";
 import { environment } from "../../platform/env.server";
 import { rackCookie } from "../../platform/rack-token.server";
-import { pairTablet } from "../../workflows/tablets/tablets.server";
 import { Field } from "../../ui/field";
+import { pairTablet } from "../../workflows/tablets/tablets.server";
 import type { Route } from "./+types/pair";
 
 export function meta() {

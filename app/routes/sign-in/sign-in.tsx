@@ -111,7 +111,11 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
         </button>
       </Form>
       <p className="mt-4 text-muted">
-        A tablet at a rack is paired with a code: <Link className="underline" to="/pair">pair it here</Link>.
+        A tablet at a rack is paired with a code:{" "}
+        <Link className="underline" to="/pair">
+          pair it here
+        </Link>
+        .
       </p>
       {loaderData.demo ? (
         <div className="mt-6 border-t border-rule pt-3 text-muted">

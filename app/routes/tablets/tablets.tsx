@@ -62,7 +62,9 @@ export default function Tablets({ loaderData, actionData }: Route.ComponentProps
               <p className="text-3xl font-bold tracking-wide" data-testid="pairing-code">
                 {actionData.code}
               </p>
-              <p className="text-muted">Works once, for {actionData.minutes} minutes, five tries.</p>
+              <p className="text-muted">
+                Works once, for {actionData.minutes} minutes, five tries.
+              </p>
             </div>
           ) : null}
           {actionData && !actionData.ok ? (

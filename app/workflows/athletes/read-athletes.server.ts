@@ -5,11 +5,16 @@ import {
   newestProfiles,
   recordsOf,
 } from "../../../db/queries/maxes.server";
-import { athleteById, listAthletes, listRooms, listSquads } from "../../../db/queries/squads.server";
+import {
+  athleteById,
+  listAthletes,
+  listRooms,
+  listSquads,
+} from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 import { trainingYears } from "../plan/prescribe-plan.server";
 
 /** The squads with what a coach compares. */
@@ -96,7 +101,11 @@ export function readAthlete(principal: Principal, athleteId: string) {
           name: variant.name,
           caution: variant.caution,
           max: choice && workingMax({ liftName: variant.name, ...choice, today }),
-          chosen: choice && { recordId: choice.record.id, by: choice.chosenBy, factor: choice.factor },
+          chosen: choice && {
+            recordId: choice.record.id,
+            by: choice.chosenBy,
+            factor: choice.factor,
+          },
           records: records
             .filter((record) => record.variantId === variant.id)
             .map(({ id, load, date, kind, note, enteredBy }) => ({

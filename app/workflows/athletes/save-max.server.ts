@@ -2,12 +2,17 @@ import { uuidv7 } from "uuidv7";
 import { type MaxKind, recordWarnings } from "../../../core/maxes/records";
 import { formatKg, type Mass } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
-import { addRecord, chooseWorkingMax, recordsOf, variantById } from "../../../db/queries/maxes.server";
+import {
+  addRecord,
+  chooseWorkingMax,
+  recordsOf,
+  variantById,
+} from "../../../db/queries/maxes.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 
 const GONE = "This athlete or lift is not in your team any more.";
 
@@ -33,7 +38,10 @@ export function saveRecord(
     );
     const warnings = recordWarnings(history, input, localDate("UTC"));
     if (warnings.some((warning) => warning.code === "future-date")) {
-      return failed("future-date", "This date is still to come. A record is dated when it was done.");
+      return failed(
+        "future-date",
+        "This date is still to come. A record is dated when it was done.",
+      );
     }
     const jump = warnings.find((warning) => warning.code === "large-jump");
     if (jump && !input.confirmed) {

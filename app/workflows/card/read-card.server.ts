@@ -1,13 +1,13 @@
-import { expandRecipe } from "../../../core/wave/recipe";
 import { prescribeWeek } from "../../../core/session/freeze";
 import { addDays, daysBetween } from "../../../core/units/time";
+import { expandRecipe } from "../../../core/wave/recipe";
 import { racksOf } from "../../../db/queries/gear.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 import { planAthletes, planOverrides, sessionPlan } from "../plan/prescribe-plan.server";
 
 /** An athlete's own next session, and nobody else's. */

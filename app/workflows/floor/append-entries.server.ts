@@ -9,8 +9,8 @@ import {
 import { type EntryAnswer, EntrySchema } from "../../forms/entries";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 
 type Unsent = Omit<LogEntry, "seq">;
 
@@ -29,7 +29,7 @@ export async function appendEntries(
   raw.forEach((one, index) => {
     const parsed = EntrySchema.safeParse(one);
     if (parsed.success) entries.push(normalised(parsed.data));
-    else refused.set(idOf(one) ?? `#${index}`, describe(parsed.error.issues[0]));
+    else refused.set(idOf(one) ?? `#${index}`, inWords(parsed.error.issues[0]));
   });
 
   const problem = await inTeam(principal, async (tx) => {
@@ -38,7 +38,12 @@ export async function appendEntries(
       return failed("no-session", "This session is not in your room.");
     }
     const stored = new Map(
-      (await entriesById(tx, entries.map((entry) => entry.id))).map((row) => [row.entry.id, row]),
+      (
+        await entriesById(
+          tx,
+          entries.map((entry) => entry.id),
+        )
+      ).map((row) => [row.entry.id, row]),
     );
     const fresh = entries.filter((entry) => {
       if (stored.has(entry.id)) return false;
@@ -63,9 +68,14 @@ export async function appendEntries(
 
   const kept = entries.filter((entry) => !refused.has(entry.id));
   const readBack = new Map(
-    (await inTeam(principal, (tx) => entriesById(tx, kept.map((entry) => entry.id)))).map(
-      (row) => [row.entry.id, row],
-    ),
+    (
+      await inTeam(principal, (tx) =>
+        entriesById(
+          tx,
+          kept.map((entry) => entry.id),
+        ),
+      )
+    ).map((row) => [row.entry.id, row]),
   );
   const answers: EntryAnswer[] = kept.map((entry) => {
     const row = readBack.get(entry.id);
@@ -112,6 +122,6 @@ function idOf(one: unknown): string | undefined {
   return typeof id === "string" ? id : undefined;
 }
 
-function describe(issue: { path: PropertyKey[]; message: string } | undefined): string {
+function inWords(issue: { path: PropertyKey[]; message: string } | undefined): string {
   return issue ? `${issue.path.join(".") || "entry"}: ${issue.message}` : "not an entry";
 }

@@ -1,8 +1,8 @@
 import { endSession } from "../../../db/queries/sessions.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 
 /** Ends a running session. What tablets logged before this moment is still taken. */
 export function finishSession(

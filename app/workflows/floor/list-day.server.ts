@@ -49,7 +49,8 @@ export function listDay(principal: Principal): Promise<Day> {
     const open = days.filter((day) => day.session === undefined);
     return {
       today: days.filter(
-        (day) => day.date === day.today && (day.session === undefined || day.session.status === "running"),
+        (day) =>
+          day.date === day.today && (day.session === undefined || day.session.status === "running"),
       ),
       coming: open
         .filter((day) => {
@@ -66,9 +67,7 @@ export function listDay(principal: Principal): Promise<Day> {
 function plannedDays(row: PlanRow, sessions: SessionHead[]): Omit<PlannedDay, "athletes">[] {
   const weeks = expandRecipe(row.plan.recipe);
   return weeks.map((week) => {
-    const session = sessions.find(
-      (one) => one.planId === row.plan.id && one.week === week.number,
-    );
+    const session = sessions.find((one) => one.planId === row.plan.id && one.week === week.number);
     return {
       planId: row.plan.id,
       planName: row.plan.name,

@@ -1,6 +1,5 @@
 import type { LogEntry } from "../../../core/floor/entries";
 import type { FrozenSession } from "../../../core/session/frozen";
-import type { SimulatedLifter } from "../../../device/lifter";
 import { planById } from "../../../db/queries/plans.server";
 import {
   entriesAfter,
@@ -8,9 +7,10 @@ import {
   sessionHead,
   simulatedLifters,
 } from "../../../db/queries/sessions.server";
+import type { SimulatedLifter } from "../../../device/lifter";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 
 export interface SessionOnFloor {
   sessionId: string;

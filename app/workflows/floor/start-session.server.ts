@@ -7,8 +7,8 @@ import { frozenOf, insertSession, runningSessions } from "../../../db/queries/se
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 import { planAthletes, planOverrides, sessionPlan } from "../plan/prescribe-plan.server";
 
 /** Puts one week of a plan on the floor. */

@@ -1,12 +1,12 @@
-import { sessionsOfPlan } from "../../../db/queries/sessions.server";
-import { racksOf } from "../../../db/queries/gear.server";
-import { listPlans, planById } from "../../../db/queries/plans.server";
 import { addDays } from "../../../core/units/time";
 import { recipeWarnings } from "../../../core/wave/recipe";
+import { racksOf } from "../../../db/queries/gear.server";
+import { listPlans, planById } from "../../../db/queries/plans.server";
+import { sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 import { planAthletes, planOverrides, prescribePlan, sessionPlan } from "./prescribe-plan.server";
 
 export function readPlans(principal: Principal) {
@@ -40,7 +40,10 @@ export function readPlan(principal: Principal, planId: string) {
     const racks = await racksOf(tx, row.plan.roomId);
     const rack = racks[0];
     if (!rack) {
-      return failed("no-rack", `${row.roomName} has no rack with a bar yet, so no load can be built.`);
+      return failed(
+        "no-rack",
+        `${row.roomName} has no rack with a bar yet, so no load can be built.`,
+      );
     }
     const plan = sessionPlan(row);
     const athletes = await planAthletes(tx, row, today);

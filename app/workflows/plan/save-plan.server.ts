@@ -1,13 +1,13 @@
 import { uuidv7 } from "uuidv7";
-import { loadBar, describeRefusal } from "../../../core/barload/load";
+import { describeRefusal, loadBar } from "../../../core/barload/load";
 import { expandRecipe, type Recipe } from "../../../core/wave/recipe";
 import { racksOf } from "../../../db/queries/gear.server";
 import { liftOverride, planById, saveRecipe, setOverride } from "../../../db/queries/plans.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 
 export function saveRecipeEdit(
   principal: Principal,
@@ -42,7 +42,8 @@ export function overrideLoad(
     const known = expandRecipe(row.plan.recipe).some((week) =>
       week.sets.some((set) => set.key === input.setKey),
     );
-    if (!known) return failed("no-set", "The recipe has no such set any more. Load the page again.");
+    if (!known)
+      return failed("no-set", "The recipe has no such set any more. Load the page again.");
     const rack = (await racksOf(tx, row.plan.roomId))[0];
     if (!rack) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
     const loading = loadBar(rack.gear, input.loadKg, row.plan.rounding);

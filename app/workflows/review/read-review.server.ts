@@ -2,8 +2,8 @@ import { reduceFloor } from "../../../core/floor/state";
 import { reviewSession } from "../../../core/review/session";
 import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
 import { done, failed } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
 
 export function readReviews(principal: Principal) {
   return inTeam(principal, (tx) => listSessions(tx, 60));

@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import { racksOf } from "../../../db/queries/gear.server";
-import { runningSessions, frozenOf } from "../../../db/queries/sessions.server";
+import { frozenOf, runningSessions } from "../../../db/queries/sessions.server";
 import { listRooms } from "../../../db/queries/squads.server";
 import {
   keepTablet,
@@ -11,9 +11,9 @@ import {
 } from "../../../db/queries/tablets.server";
 import { now } from "../../platform/clock.server";
 import { databases, inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
 import { hashSecret, newPairingCode, newToken, sameHash } from "../../platform/rack-token.server";
 import type { Principal } from "../../platform/rights";
-import { done, failed, type Outcome } from "../../platform/outcome";
 
 export const PAIRING_MINUTES = 5;
 export const PAIRING_TRIES = 5;
@@ -55,12 +55,14 @@ export function startPairing(
   });
 }
 
-const WRONG = "This code does not open a rack. Codes work once, for five minutes. Ask a coach for a new one.";
+const WRONG =
+  "This code does not open a rack. Codes work once, for five minutes. Ask a coach for a new one.";
 
 /** Exchanges a code for the tablet's own token. */
 export async function pairTablet(code: string): Promise<Outcome<{ token: string }>> {
   const match = /^\s*([A-Za-z]{3})[\s-]*(\d{6})\s*$/.exec(code);
-  if (!match) return failed("shape", "A code is three letters and six digits, for example KTW-482913.");
+  if (!match)
+    return failed("shape", "A code is three letters and six digits, for example KTW-482913.");
   const pairing = await tryPairing(
     databases().auth.database,
     (match[1] as string).toUpperCase(),

@@ -1,0 +1,217 @@
+import fc from "fast-check";
+import { describe, expect, it, test } from "vitest";
+import type { LoadingGear } from "../barload/gear";
+import { loadVelocityLine } from "../profile/line";
+import { faultsFor } from "./faults";
+import { afterRep, lossLine, type SetRules } from "./rep";
+import { type AfterSetInput, afterSet, type DoneSet } from "./set";
+
+const RULES: SetRules = { cap: 3, lossPercent: 15, lossFrom: "best" };
+
+describe("after a rep", () => {
+  test.each([
+    [[0.9], {}, "go-on", []],
+    [[0.9, 0.88], {}, "last-one", []],
+    [[0.9, 0.88, 0.87], {}, "stop", ["cap"]],
+    [[0.9, 0.7], {}, "stop", ["loss"]],
+    [[0.9, 0.88, 0.7], {}, "stop", ["loss", "cap"]],
+    [[0.9, 0.45], { floorMps: 0.5 }, "stop", ["floor", "loss"]],
+    [[0.9, 0.88, 0.45], { floorMps: 0.5 }, "stop", ["floor", "loss", "cap"]],
+    [[0.45], { floorMps: 0.5, lossPercent: undefined }, "stop", ["floor"]],
+    [[0.9, 0.7], { lossPercent: undefined, cap: 5 }, "go-on", []],
+  ] as const)("%j under %j: %s by %j", (velocities, patch, advice, hits) => {
+    const result = afterRep(velocities, { ...RULES, ...patch });
+    expect(result.advice).toBe(advice);
+    expect(result.hits.map((hit) => hit.rule)).toEqual(hits);
+  });
+
+  it("lets a fault win the tie", () => {
+    const result = afterRep([0.9, 0.8, 0.4], { ...RULES, floorMps: 0.5 }, "Bounced");
+    expect(result.hits.map((hit) => hit.rule)).toEqual(["fault", "floor", "loss", "cap"]);
+    expect(result.text).toBe("Stop. Fault: Bounced.");
+  });
+
+  it("counts the loss from the best so far or from the first rep", () => {
+    const speeds = [0.8, 0.9, 0.75];
+    const fromBest = afterRep(speeds, { ...RULES, cap: 6 });
+    const fromFirst = afterRep(speeds, { ...RULES, cap: 6, lossFrom: "first" });
+    expect(fromBest.advice).toBe("stop");
+    expect(fromFirst.advice).not.toBe("stop");
+    expect(lossLine(speeds, RULES)).toBeCloseTo(0.765, 9);
+    expect(lossLine(speeds, { ...RULES, lossFrom: "first" })).toBeCloseTo(0.68, 9);
+  });
+
+  it("says in words how far the rep was down and what was allowed", () => {
+    expect(afterRep([1, 0.8], { ...RULES, cap: 6 }).text).toBe(
+      "Stop. 0.80 is 20 % under the best, 15 % allowed.",
+    );
+  });
+
+  it("never fills in a rep that was not measured, but counts it", () => {
+    const result = afterRep([0.9, undefined, 0.88], RULES);
+    expect(result.advice).toBe("stop");
+    expect(result.hits.map((hit) => hit.rule)).toEqual(["cap"]);
+    expect(afterRep([undefined], RULES).lossPercent).toBeUndefined();
+  });
+
+  it("foresees the line from the last drop", () => {
+    const result = afterRep([0.9, 0.82], { ...RULES, cap: 8 });
+    expect(result.advice).toBe("last-one");
+    expect(result.text).toContain("0.74");
+  });
+
+  it("has no opinion before the first rep", () => {
+    expect(afterRep([], RULES).advice).toBe("go-on");
+    expect(lossLine([], RULES)).toBeUndefined();
+  });
+
+  it("always stops by the cap, and never before a rule is met", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.3, max: 1.4, noNaN: true }), { minLength: 1, maxLength: 8 }),
+        fc.integer({ min: 1, max: 8 }),
+        fc.integer({ min: 5, max: 40 }),
+        (velocities, cap, lossPercent) => {
+          const result = afterRep(velocities, { cap, lossPercent, lossFrom: "best" });
+          const last = velocities.at(-1) as number;
+          const best = Math.max(...velocities);
+          const lost = velocities.length > 1 && last < best * (1 - lossPercent / 100);
+          expect(result.advice === "stop").toBe(lost || velocities.length >= cap);
+        },
+      ),
+    );
+  });
+});
+
+const GEAR: LoadingGear = {
+  bar: {
+    id: "b",
+    name: "Straight bar",
+    mass: { amount: 20, unit: "kg" },
+    rated: { amount: 300, unit: "kg" },
+    sleeveMm: 415,
+  },
+  collar: { amount: 0, unit: "kg" },
+  plates: [20, 10, 5, 2.5, 1.25].map((amount) => ({
+    mass: { amount, unit: "kg" as const },
+    pairs: 2,
+    thicknessMm: 20,
+  })),
+};
+
+const fit = loadVelocityLine(
+  [
+    { loadKg: 40, velocityMps: 1.0 },
+    { loadKg: 80, velocityMps: 0.6 },
+  ],
+  "MCV",
+);
+const LINE = fit.ok ? fit : undefined;
+const TARGET = { lowMps: 0.78, highMps: 0.92 };
+
+const set = (number: number, loadKg: number, ...velocities: number[]): DoneSet => ({
+  key: `k${number}`,
+  number,
+  loadKg,
+  velocities,
+  target: TARGET,
+});
+
+const judge = (sets: DoneSet[], patch: Partial<AfterSetInput> = {}) =>
+  afterSet({
+    sets,
+    nextLoadKg: sets.at(-1)?.loadKg,
+    gear: GEAR,
+    line: LINE,
+    velocityLed: false,
+    restLengthened: false,
+    ...patch,
+  });
+
+describe("after a set", () => {
+  it("asks nothing when it is on speed", () => {
+    const verdict = judge([set(1, 60, 0.84, 0.86, 0.81)]);
+    expect(verdict).toMatchObject({
+      standing: "on",
+      call: undefined,
+      text: "On speed: best 0.86.",
+    });
+  });
+
+  it("lightens by the own line when the first set is already under", () => {
+    const { standing, call } = judge([set(1, 60, 0.71, 0.69, 0.66)]);
+    expect(standing).toBe("under");
+    // 0.07 m/s at 0.01 m/s a kilogram is 7 kg: down to the next loadable at or under 53.
+    expect(call?.action).toEqual({ type: "load", deltaKg: -7.5, toKg: 52.5 });
+    expect(call?.evidence).toContain("under at once");
+  });
+
+  it("takes at least one loadable step, also without a line", () => {
+    expect(judge([set(1, 60, 0.777)]).call?.action).toMatchObject({ toKg: 57.5 });
+    expect(judge([set(1, 60, 0.6)], { line: undefined }).call?.action).toMatchObject({
+      toKg: 57.5,
+    });
+  });
+
+  it("gives rest first when an earlier set at this load was on speed", () => {
+    const sets = [set(1, 60, 0.85), set(2, 60, 0.74)];
+    const { call } = judge(sets);
+    expect(call?.action).toEqual({ type: "rest", addS: 15 });
+    expect(call?.evidence).toMatch(/^Fading\. Set 1 was on speed/);
+    expect(judge(sets, { restLengthened: true }).call?.action).toEqual({ type: "end-exercise" });
+  });
+
+  it("does not call a heavier step fading", () => {
+    expect(judge([set(1, 60, 0.85), set(2, 65, 0.74)]).call?.kind).toBe("lighten");
+  });
+
+  it("keeps the load over the range where the percentage leads, and adds where speed leads", () => {
+    const sets = [set(1, 60, 1.02)];
+    expect(judge(sets).call).toMatchObject({ kind: "more-intent", action: { type: "none" } });
+    expect(judge(sets, { velocityLed: true }).call?.action).toEqual({
+      type: "load",
+      deltaKg: 10,
+      toKg: 70,
+    });
+  });
+
+  it("proposes nothing after the last set", () => {
+    expect(judge([set(1, 60, 0.6)], { nextLoadKg: undefined }).call).toBeUndefined();
+    expect(judge([set(1, 60, 1.2)], { nextLoadKg: undefined }).call).toBeUndefined();
+  });
+
+  it("says what it cannot judge", () => {
+    expect(judge([]).standing).toBe("not-measured");
+    expect(judge([set(1, 60)]).standing).toBe("not-measured");
+    expect(judge([{ ...set(1, 60, 0.8), target: undefined }]).standing).toBe("no-target");
+  });
+
+  it("never calls a set under the range fine", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 0.3, max: 1.2, noNaN: true }), { minLength: 1, maxLength: 5 }),
+        (velocities) => {
+          const verdict = judge([set(1, 60, ...velocities)]);
+          const best = Math.max(...velocities);
+          if (best < TARGET.lowMps) {
+            expect(verdict.standing).toBe("under");
+            expect(verdict.call?.action).toMatchObject({ type: "load" });
+          } else expect(verdict.standing).not.toBe("under");
+        },
+      ),
+    );
+  });
+
+  it("cannot lighten under the empty bar", () => {
+    expect(judge([set(1, 20, 0.5)]).call).toBeUndefined();
+  });
+});
+
+describe("faults", () => {
+  it("has a list for every lift, and a general one", () => {
+    for (const lift of ["bench", "squat", "box-squat", "deadlift", "press", "something"]) {
+      expect(faultsFor(lift).length).toBeGreaterThan(2);
+      expect(new Set(faultsFor(lift)).size).toBe(faultsFor(lift).length);
+    }
+  });
+});

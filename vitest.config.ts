@@ -1,0 +1,39 @@
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  resolve: { tsconfigPaths: true },
+  test: {
+    reporters: [
+      "default",
+      ["json", { outputFile: `test-results/vitest-${process.env.VITEST_PART ?? "all"}.json` }],
+    ],
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: "unit",
+          testTimeout: 30_000,
+          pool: "forks",
+          include: [
+            "core/**/*.test.ts",
+            "device/**/*.test.ts",
+            "app/**/*.test.ts",
+            "app/**/*.test.tsx",
+            "scripts/**/*.test.ts",
+          ],
+          exclude: ["**/*.server.test.ts", "node_modules/**"],
+        },
+      },
+      {
+        extends: true,
+        test: {
+          name: "database",
+          pool: "forks",
+          include: ["db/**/*.test.ts", "app/**/*.server.test.ts"],
+          fileParallelism: false,
+          testTimeout: 20_000,
+        },
+      },
+    ],
+  },
+});
