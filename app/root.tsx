@@ -7,9 +7,7 @@ import { guard } from "./platform/guard.server";
 import { Problem } from "./ui/problem";
 import { readTheme, type Theme } from "./ui/theme";
 
-export const middleware: Route.MiddlewareFunction[] = [
-  ({ request, context }, next) => guard({ request, context }, next),
-];
+export const middleware: Route.MiddlewareFunction[] = [(args, next) => guard(args, next)];
 
 export function loader({ request }: Route.LoaderArgs) {
   return { theme: readTheme(request.headers.get("cookie")) };

@@ -20,13 +20,18 @@ export function startServer(env) {
     stdio: ["ignore", "pipe", "inherit"],
   });
   const address = new Promise((resolve, reject) => {
+    let found = false;
     let text = "";
     child.stdout.on("data", (chunk) => {
-      const part = String(chunk);
-      text += part;
+      if (found) {
+        if (env.SHOW_LOG === "1") process.stdout.write(chunk);
+        return;
+      }
+      text += String(chunk);
       const match = /^listening (\S+)$/m.exec(text);
-      if (match) resolve(match[1]);
-      else if (env.SHOW_LOG === "1") process.stdout.write(part);
+      if (!match) return;
+      found = true;
+      resolve(match[1]);
     });
     child.on("exit", (code) => reject(new Error(`The server ended with code ${code}.`)));
   });

@@ -11,8 +11,35 @@ import type { AddressInfo } from "node:net";
 import path from "node:path";
 
 process.env.NODE_ENV ??= "production";
+
+/** One sentence and no stack: whoever starts the server should know what to do. */
+function giveUp(sentence: string): never {
+  console.error(sentence);
+  process.exit(1);
+}
+
 const { environment } = await import("../app/platform/env.server");
-const settings = environment();
+const settings = (() => {
+  try {
+    return environment();
+  } catch (error) {
+    return giveUp((error as Error).message);
+  }
+})();
+const { closeDatabases, databases } = await import("../app/platform/database.server");
+for (const [name, address] of [
+  ["app", settings.DATABASE_URL],
+  ["auth", settings.AUTH_DATABASE_URL],
+] as const) {
+  try {
+    await databases()[name].client`SELECT 1`;
+  } catch {
+    giveUp(
+      `The database does not answer at ${new URL(address).host}. Start it, or correct ${name === "app" ? "DATABASE_URL" : "AUTH_DATABASE_URL"}, then start again.`,
+    );
+  }
+}
+await closeDatabases();
 const compression = (await import("compression")).default;
 const express = (await import("express")).default;
 const { createRequestHandler } = await import("@react-router/express");
@@ -65,16 +92,27 @@ const server = secure
   : createPlain(app);
 
 server.on("error", (error: NodeJS.ErrnoException) => {
-  console.error(
+  giveUp(
     error.code === "EADDRINUSE"
       ? `Port ${settings.PORT} on ${settings.HOST} is in use. Set PORT to a free one.`
       : `The server could not start: ${error.message}`,
   );
-  process.exit(1);
 });
 server.listen(settings.PORT, settings.HOST, () => {
   const { port } = server.address() as AddressInfo;
   console.log(`listening ${secure ? "https" : "http"}://${settings.HOST}:${port}`);
+});
+
+// The database driver can throw from a timer of its own when a connection dies while it writes.
+// The queries on that connection have been refused by then; the pool opens a new one. Anything
+// else that nobody caught is a bug, and the process ends.
+process.on("uncaughtException", (error) => {
+  if (/[\\/]node_modules[\\/]postgres[\\/]/.test(error.stack ?? "")) {
+    log.error({ err: error }, "a database connection died");
+    return;
+  }
+  log.fatal({ err: error }, "uncaught");
+  process.exit(1);
 });
 
 let stopping = false;

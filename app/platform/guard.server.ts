@@ -1,4 +1,4 @@
-import { createContext, matchPath, type RouterContextProvider, redirect } from "react-router";
+import { createContext, type RouterContextProvider, redirect } from "react-router";
 import { orAway } from "./answers.server";
 import { log, requestId } from "./log.server";
 import { findPrincipal } from "./principal.server";
@@ -17,15 +17,18 @@ export function maybePrincipal(context: Readonly<RouterContextProvider>): Princi
   return context.get(principalContext);
 }
 
-/** The rule for an address, most literal pattern first. */
-export function ruleFor(pathname: string): RouteRight | undefined {
-  return ROUTE_RIGHTS.find((rule) => matchPath({ path: rule.path, end: true }, pathname) !== null);
+/** The rule of a matched route; undefined for an address that no route has. */
+export function ruleFor(pattern: string): RouteRight | undefined {
+  const path = `/${pattern.replace(/^\/+|\/+$/g, "")}`;
+  return ROUTE_RIGHTS.find((rule) => rule.path === path);
 }
 
-/** The page's own address: the router asks for data at `/plan.data` and `/_root.data`. */
-export function pageAddress(url: URL): string {
-  const path = url.pathname.replace(/\.data$/, "").replace(/^\/_root$/, "/");
-  return path === "/" ? path : path.replace(/\/+$/, "");
+interface Guarded {
+  request: Request;
+  /** The page's own address and its matched pattern, as the router sees them. */
+  url: URL;
+  pattern: string;
+  context: Readonly<RouterContextProvider>;
 }
 
 const SAFE = new Set(["GET", "HEAD"]);
@@ -35,14 +38,12 @@ const SAFE = new Set(["GET", "HEAD"]);
  * the table does not allow. Changing requests must come from our own pages (Origin).
  */
 export async function guard(
-  { request, context }: { request: Request; context: Readonly<RouterContextProvider> },
+  { request, url, pattern, context }: Guarded,
   next: () => Promise<Response>,
 ): Promise<Response> {
-  const url = new URL(request.url);
-  const path = pageAddress(url);
-  const rule = ruleFor(path);
-  // Unknown addresses go on to the router's own "not found"; no module runs for them.
-  if (!rule) return next();
+  const rule = ruleFor(pattern);
+  if (!rule) throw new Response("There is no such page. Check the address.", { status: 404 });
+  const path = url.pathname;
 
   const reading = SAFE.has(request.method);
   if (!reading) {

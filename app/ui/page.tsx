@@ -20,11 +20,14 @@ export function Page({
   const { selected } = useWorking();
   return (
     <div className="lg:grid lg:min-h-[calc(100dvh-44px)] lg:grid-cols-[minmax(0,1fr)_316px] lg:grid-rows-[auto_1fr]">
-      <header className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-3 lg:col-span-2">
-        <h1>{title}</h1>
+      <section
+        aria-labelledby="page-title"
+        className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-3 lg:col-span-2"
+      >
+        <h1 id="page-title">{title}</h1>
         {facts ? <p className="text-muted">{facts}</p> : null}
         {actions ? <div className="ml-auto flex flex-wrap gap-2">{actions}</div> : null}
-      </header>
+      </section>
       <main id="main" className="min-w-0 px-4 py-3" tabIndex={-1}>
         {children}
       </main>

@@ -10,6 +10,11 @@ function sensor(): SensorPort {
   return port;
 }
 
+/** Loads the sensor's worker now, so that it is there when the network is not. */
+export function readySensor(): void {
+  sensor();
+}
+
 export function startSensor(
   request: SensorSetRequest,
   tell: (event: SensorEvent) => void,

@@ -31,10 +31,6 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
     enableOnFormTags: true,
     preventDefault: true,
   });
-  useHotkeys("shift+slash", () => setKeys(true), {
-    ignoreEventWhen: () => !singleKeysOn(),
-    useKey: false,
-  });
   useHotkeys("w", () => window.dispatchEvent(new Event("sprezza:working")), {
     ignoreEventWhen: () => !singleKeysOn(),
   });
@@ -45,6 +41,10 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
       const target = event.target as HTMLElement;
       const typing = /^(input|textarea|select)$/i.test(target.tagName) || target.isContentEditable;
       if (typing || event.ctrlKey || event.metaKey || event.altKey || !singleKeysOn()) return;
+      if (event.key === "?") {
+        setKeys(true);
+        return;
+      }
       if (event.key === "g") {
         armed = event.timeStamp;
         return;
@@ -68,7 +68,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
       >
         Skip to the page
       </a>
-      <div className="no-print sticky top-0 z-30 flex h-11 items-stretch gap-1 border-b border-rule bg-base-100 px-4">
+      <header className="no-print sticky top-0 z-30 flex h-11 items-stretch gap-1 border-b border-rule bg-base-100 px-4">
         <span className="mr-3 self-center text-lg font-bold tracking-tight max-sm:hidden">
           sprezza
         </span>
@@ -107,7 +107,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
             onKeys={() => setKeys(true)}
           />
         </span>
-      </div>
+      </header>
       <Outlet />
       {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
       {keys ? <KeyList onClose={() => setKeys(false)} /> : null}

@@ -96,7 +96,7 @@ export default function Lab({ loaderData }: Route.ComponentProps) {
       <Figures label="Answers" className="mt-4">
         {loading ? (
           <section aria-labelledby="one-load" className="mb-5">
-            <h2 id="one-load">One load</h2>
+            <h2 id="one-load">On the bar</h2>
             {loading.ok ? (
               <>
                 <p className="text-3xl font-bold">

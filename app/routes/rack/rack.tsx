@@ -252,7 +252,7 @@ function Head({ one, set, total }: { one: LifterState; set: SetState; total: num
   const { prescription } = set;
   return (
     <h1 className="flex flex-wrap items-baseline gap-x-4 text-[46px] leading-none font-bold">
-      {one.lifter.name.split(" ")[0]}
+      {one.lifter.name.split(" ")[0]}{" "}
       <span className="text-[22px] font-normal text-muted">
         set {prescription.number} of {total} · {prescription.reps} reps
         {prescription.cycleItem ? ` · ${prescription.cycleItem} grip` : ""}

@@ -9,7 +9,7 @@ import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity"
 import { type MeasuredRep, PROCESSING_VERSION, repVelocity } from "../../../core/velocity/stream";
 import type { SimulatedLifter } from "../../../device/lifter";
 import type { SessionLog } from "../../offline/use-session-log";
-import { startSensor, stopSensor } from "../../workers/sensor";
+import { readySensor, startSensor, stopSensor } from "../../workers/sensor";
 
 /** Rate and noise of the stand-in sensor at the rack. */
 const RATE_HZ = 100;
@@ -195,7 +195,10 @@ export function useSetRunner(input: {
     finish("hand");
   }, [begun, finish]);
 
-  useEffect(() => () => void stopSensor(), []);
+  useEffect(() => {
+    readySensor();
+    return () => void stopSensor();
+  }, []);
   return { lifting, trace, begin, typeRep, tagFault, end };
 }
 

@@ -1,0 +1,166 @@
+import { readdirSync } from "node:fs";
+import { expect, request, test } from "@playwright/test";
+import postgres from "postgres";
+import { ROUTE_RIGHTS } from "../app/platform/rights";
+import { secondTeam, stateFile } from "./people";
+
+/**
+ * Signs in as another team, and as every role, and tries every route of the table of rights. The
+ * table itself is compared with app/routes.ts in scripts/layout.test.ts, so a route that is added
+ * uncovered fails there or here.
+ */
+const admin = postgres(
+  (process.env.ADMIN_DATABASE_URL ?? "").replace(/\/postgres$/, "/sprezza_browser"),
+  { max: 1 },
+);
+test.afterAll(() => admin.end());
+
+/** Ids of Skerry Coast for the parameters of an address. */
+async function skerryIds(): Promise<Record<string, string>> {
+  const [session] = await admin`
+    SELECT s.id, s.frozen->'racks'->0->>'id' AS rack FROM training_session s
+    JOIN team t ON t.id = s.team_id WHERE t.name = 'Skerry Coast' AND s.status = 'running' LIMIT 1`;
+  const [athlete] = await admin`
+    SELECT a.id FROM athlete a JOIN team t ON t.id = a.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+  const [plan] = await admin`
+    SELECT p.id FROM plan p JOIN team t ON t.id = p.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+  return {
+    sessionId: session?.id,
+    rackId: session?.rack,
+    athleteId: athlete?.id,
+    planId: plan?.id,
+  };
+}
+
+const fill = (pattern: string, ids: Record<string, string>) =>
+  pattern.replace(/:(\w+)/g, (_, name: string) => ids[name] ?? "missing");
+
+const NAMES = ["Maren Solhaug", "Cato Brekke", "Skerry Coast", "Noor Halden", "Boathouse"];
+
+test("another team gets nothing of ours from any route", async ({ baseURL }) => {
+  const ids = await skerryIds();
+  const stranger = await request.newContext({ baseURL, storageState: stateFile("second") });
+  for (const rule of ROUTE_RIGHTS) {
+    const address = fill(rule.path, ids);
+    for (const path of [address, `${address === "/" ? "/_root" : address}.data`]) {
+      if (rule.path === "/api/live/:sessionId" && path.endsWith(".data")) continue;
+      const response = await stranger.get(path, { maxRedirects: 0 });
+      const body = await response.text();
+      for (const name of NAMES) expect(body, `${path} shows ${name}`).not.toContain(name);
+      if (rule.path.includes(":")) expect(response.status(), path).not.toBe(200);
+    }
+    if (rule.write && rule.path.includes(":")) {
+      const response = await stranger.post(address, {
+        form: { intent: "override", athleteId: ids.athleteId ?? "", setKey: "w1.s1.1", load: "60" },
+        maxRedirects: 0,
+      });
+      const body = await response.text();
+      for (const name of NAMES) expect(body, `POST ${address} shows ${name}`).not.toContain(name);
+    }
+  }
+  const [changed] = await admin`
+    SELECT (SELECT count(*)::int FROM plan_override o JOIN team t ON t.id = o.team_id
+            WHERE t.name = 'Skerry Coast' AND o.set_key = 'w1.s1.1') AS overrides,
+           (SELECT count(*)::int FROM training_session s JOIN team t ON t.id = s.team_id
+            WHERE t.name = 'Skerry Coast' AND s.status = 'running' AND s.id = ${ids.sessionId ?? ""}) AS running`;
+  expect(changed).toEqual({ overrides: 0, running: 1 });
+  await stranger.dispose();
+});
+
+test("nobody who is not signed in gets past the open doors", async ({ baseURL }) => {
+  const ids = await skerryIds();
+  const nobody = await request.newContext({ baseURL });
+  for (const rule of ROUTE_RIGHTS) {
+    const address = fill(rule.path, ids);
+    const response = await nobody.get(address, { maxRedirects: 0 });
+    if (rule.read === "anyone") expect(response.status(), address).toBeLessThan(400);
+    else if (address.startsWith("/api/")) expect(response.status(), address).toBe(401);
+    else {
+      expect(response.status(), address).toBe(302);
+      expect(response.headers().location).toContain("/sign-in");
+    }
+  }
+  await nobody.dispose();
+});
+
+for (const [person, role] of [
+  ["assistant", "assistant"],
+  ["maren", "athlete"],
+  ["coach", "coach"],
+] as const) {
+  test(`a ${role} reads and writes what the table says, and no more`, async ({ baseURL }) => {
+    const ids = await skerryIds();
+    const context = await request.newContext({ baseURL, storageState: stateFile(person) });
+    for (const rule of ROUTE_RIGHTS) {
+      if (["/api/live/:sessionId", "/sign-out"].includes(rule.path)) continue;
+      const address = fill(rule.path, ids);
+      const mayRead = rule.read === "anyone" || rule.read.includes(role);
+      const read = await context.get(address, { maxRedirects: 0 });
+      if (mayRead) expect(read.status(), `GET ${address}`).toBeLessThan(400);
+      else expect(read.status(), `GET ${address}`).toBe(403);
+
+      const mayWrite =
+        rule.write !== undefined && (rule.write === "anyone" || rule.write.includes(role));
+      if (!mayWrite) {
+        const write = await context.post(address, { form: { intent: "x" }, maxRedirects: 0 });
+        expect([403, 405], `POST ${address}`).toContain(write.status());
+      }
+    }
+    await context.dispose();
+  });
+}
+
+test("a change from another site is not taken", async ({ baseURL }) => {
+  const ids = await skerryIds();
+  const context = await request.newContext({ baseURL, storageState: stateFile("coach") });
+  for (const address of [`/api/log/${ids.sessionId}`, `/floor/${ids.sessionId}`, "/sign-out"]) {
+    const response = await context.post(address, {
+      headers: { origin: "https://elsewhere.example" },
+      data: { entries: [{}] },
+      maxRedirects: 0,
+    });
+    expect(response.status(), address).toBeGreaterThanOrEqual(400);
+  }
+  const still = await context.get("/floor", { maxRedirects: 0 });
+  expect(still.status()).toBe(200);
+  await context.dispose();
+});
+
+test("an unknown address says so, in words", async ({ page }) => {
+  const response = await page.goto("/nowhere");
+  expect(response?.status()).toBe(404);
+  await expect(page.getByRole("heading", { name: "Not here" })).toBeVisible();
+  expect(await page.content()).not.toMatch(/at \w+ \(.*:\d+:\d+\)/);
+});
+
+test("another team's address says so, in words, with a way on", async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, storageState: stateFile("coach") });
+  const page = await context.newPage();
+  await page.goto(`/athletes/${secondTeam().athleteId}`);
+  await expect(page.getByText("This athlete is not in your team. Open the list.")).toBeVisible();
+  await page.getByRole("link", { name: "Go to the start" }).click();
+  await expect(page.getByRole("heading", { name: "Floor" })).toBeVisible();
+  await context.close();
+});
+
+test("every route module is a file of the routes folder that some rule covers", () => {
+  const places = readdirSync("app/routes", { withFileTypes: true })
+    .filter((one) => one.isDirectory())
+    .map((one) => one.name)
+    .sort();
+  expect(places).toEqual([
+    "api",
+    "athletes",
+    "card",
+    "floor",
+    "frame",
+    "gear",
+    "home",
+    "lab",
+    "plan",
+    "rack",
+    "review",
+    "sign-in",
+    "tablets",
+  ]);
+});

@@ -1,0 +1,202 @@
+import AxeBuilder from "@axe-core/playwright";
+import { expect, test } from "@playwright/test";
+import { ROUTE_RIGHTS } from "../app/platform/rights";
+import { stateFile } from "./people";
+
+/** axe on every page, in both themes; keyboard, phone and 200 % zoom. */
+
+/** How each page of the table of rights is reached, by whom; the rest answer no page. */
+const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
+  "/": "no page",
+  "/sign-in": { as: "nobody", open: ["/sign-in"] },
+  "/sign-out": "no page",
+  "/pair": { as: "nobody", open: ["/pair"] },
+  "/health": "no page",
+  "/floor": { as: "coach", open: ["/floor"] },
+  "/floor/:sessionId": { as: "coach", open: ["/floor", "a[href^='/floor/']"] },
+  "/rack/:sessionId/:rackId": {
+    as: "coach",
+    open: ["/floor", "a[href^='/floor/']", "a[href^='/rack/']"],
+  },
+  "/plan": { as: "coach", open: ["/plan"] },
+  "/plan/:planId": { as: "coach", open: ["/plan", "a[href^='/plan/']"] },
+  "/athletes": { as: "coach", open: ["/athletes"] },
+  "/athletes/:athleteId": { as: "coach", open: ["/athletes", "a[href^='/athletes/']"] },
+  "/lab": { as: "coach", open: ["/lab?load=72.5"] },
+  "/review": { as: "coach", open: ["/review"] },
+  "/review/:sessionId": {
+    as: "coach",
+    open: ["/review", "tbody tr:nth-child(4) a[href^='/review/']"],
+  },
+  "/gear": { as: "coach", open: ["/gear"] },
+  "/tablets": { as: "coach", open: ["/tablets"] },
+  "/card": { as: "maren", open: ["/card"] },
+  "/api/log/:sessionId": "no page",
+  "/api/live/:sessionId": "no page",
+  "/api/find": "no page",
+};
+
+test("every route is in the list of this file", () => {
+  expect(Object.keys(PAGES).sort()).toEqual(ROUTE_RIGHTS.map((rule) => rule.path).sort());
+});
+
+for (const [path, page] of Object.entries(PAGES)) {
+  if (page === "no page") continue;
+  test.describe(path, () => {
+    test.use({
+      storageState: page.as === "nobody" ? { cookies: [], origins: [] } : stateFile(page.as),
+    });
+    for (const theme of ["chalk", "cellar"]) {
+      test(`${path} in ${theme}: axe finds nothing`, async ({ page: tab, context, baseURL }) => {
+        await context.addCookies([{ name: "theme", value: theme, url: baseURL ?? "" }]);
+        const [first, ...clicks] = page.open;
+        await tab.goto(first ?? "/");
+        for (const click of clicks) {
+          await tab.locator(click).first().click();
+          await tab.waitForURL((url) => url.pathname !== new URL(first ?? "/", baseURL).pathname);
+        }
+        await tab.waitForLoadState("networkidle").catch(() => {});
+        await expect(tab.locator("html")).toHaveAttribute("data-theme", theme);
+        // The working is part of the page: open one where there are figures.
+        const figure = tab.locator("[data-figure]").first();
+        if (await figure.count()) await figure.click();
+        const result = await new AxeBuilder({ page: tab }).analyze();
+        expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+      });
+    }
+  });
+}
+
+test.describe("by keyboard", () => {
+  test.use({ storageState: stateFile("coach") });
+
+  test("g and a letter go to a place, ? lists the keys, Ctrl K finds anybody", async ({ page }) => {
+    await page.goto("/floor");
+    await page.keyboard.press("g");
+    await page.keyboard.press("p");
+    await page.waitForURL(/\/plan$/);
+    await page.keyboard.press("?");
+    await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("Control+k");
+    await page.getByPlaceholder("A name, a plan, a place …").fill("Roza");
+    await page.getByRole("option", { name: /Roza Timm/ }).waitFor();
+    await page.keyboard.press("Enter");
+    await page.waitForURL(/\/athletes\//);
+    await expect(page.getByRole("heading", { name: "Roza Timm" })).toBeVisible();
+  });
+
+  test("arrow keys go from figure to figure, Enter opens the working, w closes it", async ({
+    page,
+  }) => {
+    await page.goto("/athletes");
+    const figure = page.locator("[data-figure]").first();
+    await figure.focus();
+    await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("ArrowRight");
+    const focused = page.locator("[data-figure]:focus");
+    await expect(focused).toHaveCount(1);
+    await expect(focused).not.toHaveAttribute(
+      "data-figure",
+      (await figure.getAttribute("data-figure")) ?? "",
+    );
+    await page.keyboard.press("Enter");
+    const working = page.getByRole("region", { name: "Working" });
+    await expect(working).toBeVisible();
+    await page.keyboard.press("w");
+    await expect(working).toBeHidden();
+    await page.keyboard.press("w");
+    await expect(working).toBeVisible();
+  });
+
+  test("single keys can be switched off", async ({ page }) => {
+    await page.goto("/floor");
+    await page.keyboard.press("?");
+    await page.getByLabel(/Single keys work/).uncheck();
+    await page.getByRole("button", { name: "Close" }).click();
+    await page.keyboard.press("g");
+    await page.keyboard.press("p");
+    await page.waitForTimeout(300);
+    expect(page.url()).toMatch(/\/floor$/);
+    await page.getByRole("button", { name: /Menu of/ }).click();
+    await page.getByRole("button", { name: "Keys" }).click();
+    await page.getByLabel(/Single keys work/).check();
+  });
+
+  test("the Lab answers from a pasted address", async ({ page }) => {
+    await page.goto("/lab?max=265+lb&load=225+lb");
+    await expect(page.getByText(/each side/)).toBeVisible();
+    await page.getByLabel("Max").fill("120");
+    await expect(page).toHaveURL(/max=120/);
+    await expect(page.getByRole("row", { name: /^50 %/ })).toContainText("60 kg");
+    await page.getByLabel("One load").fill("500");
+    await expect(page.getByRole("alert")).toContainText("holds");
+  });
+});
+
+test.describe("small and large", () => {
+  for (const [who, path] of [
+    ["maren", "/card"],
+    ["coach", "/floor"],
+    ["coach", "/athletes"],
+  ] as const) {
+    test(`${path} on a phone has no sideways scroll of the page`, async ({ browser, baseURL }) => {
+      const context = await browser.newContext({
+        baseURL,
+        storageState: stateFile(who),
+        viewport: { width: 360, height: 740 },
+      });
+      const page = await context.newPage();
+      await page.goto(path);
+      const over = await page.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
+      expect(over).toBeLessThanOrEqual(0);
+      await context.close();
+    });
+  }
+
+  test("at 200 % zoom the floor's decisions can still be reached", async ({ browser, baseURL }) => {
+    const context = await browser.newContext({
+      baseURL,
+      storageState: stateFile("coach"),
+      viewport: { width: 640, height: 400 },
+    });
+    const page = await context.newPage();
+    await page.goto("/floor");
+    await page.locator("a[href^='/floor/']").first().click();
+    await page.getByRole("complementary", { name: "Margin" }).scrollIntoViewIfNeeded();
+    await expect(page.getByRole("complementary", { name: "Margin" })).toContainText(
+      /call|decision/i,
+    );
+    await context.close();
+  });
+
+  test("the rack screen's script stays under 150 kB compressed", async ({ browser, baseURL }) => {
+    const context = await browser.newContext({ baseURL, storageState: stateFile("coach") });
+    const page = await context.newPage();
+    await page.goto("/floor");
+    await page.locator("a[href^='/floor/']").first().click();
+    const href = await page.locator("a[href^='/rack/']").first().getAttribute("href");
+    await page.goto("about:blank");
+    let bytes = 0;
+    const session = await context.newCDPSession(page);
+    await session.send("Network.enable");
+    await session.send("Network.setCacheDisabled", { cacheDisabled: true });
+    const scripts = new Set<string>();
+    session.on("Network.responseReceived", (event) => {
+      if (event.type === "Script" || event.response.mimeType.includes("javascript")) {
+        scripts.add(event.requestId);
+      }
+    });
+    session.on("Network.loadingFinished", (event) => {
+      if (scripts.has(event.requestId)) bytes += event.encodedDataLength;
+    });
+    await page.goto(href ?? "");
+    await page.getByRole("button", { name: "Fault" }).waitFor();
+    await page.waitForTimeout(500);
+    expect(bytes).toBeGreaterThan(50_000);
+    expect(bytes).toBeLessThan(150_000);
+    await context.close();
+  });
+});

@@ -1,0 +1,12 @@
+/** Types of cluster.mjs, for the tests that are written in TypeScript. */
+export interface Cluster {
+  made: boolean;
+  port: number;
+  roles: Record<string, string>;
+  url(role: string, database: string): string;
+  crash(): void;
+  start(): void;
+  stop(): void;
+}
+export function startCluster(folder: string, wishedPort: number): Promise<Cluster>;
+export function freePort(wished: number, host?: string): Promise<number>;

@@ -1,0 +1,135 @@
+import { execFileSync, spawnSync } from "node:child_process";
+import { mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import path from "node:path";
+import { afterEach, describe, expect, it } from "vitest";
+import { ROUTE_RIGHTS } from "../app/platform/rights";
+import routes from "../app/routes";
+
+const planted: string[] = [];
+afterEach(() => {
+  for (const file of planted.splice(0)) rmSync(file, { force: true });
+});
+
+function plant(file: string, text: string): string {
+  mkdirSync(path.dirname(file), { recursive: true });
+  writeFileSync(file, text);
+  planted.push(file);
+  return file;
+}
+
+function cruise(file: string) {
+  const result = spawnSync(
+    "node_modules/.bin/depcruise",
+    ["--config", ".dependency-cruiser.cjs", file],
+    { encoding: "utf8" },
+  );
+  return { status: result.status, text: result.stdout };
+}
+
+describe("the import rule fails on a planted violation", () => {
+  it.each([
+    ["core/units/planted.ts", 'import "../velocity/analyse";', "core-units"],
+    ["core/wave/planted.ts", 'import "../floor/state";', "core-wave"],
+    ["core/wave/planted.ts", 'import "react";', "core-is-pure"],
+    ["core/wave/planted.ts", 'import "node:fs";', "core-is-pure"],
+    ["device/planted.ts", 'import "../db/invariant";', "device"],
+    ["app/forms/planted.ts", 'import "../ui/page";', "forms"],
+    ["app/ui/planted.ts", 'import "../workflows/find.server";', "ui"],
+    ["app/offline/planted.ts", 'import "../ui/theme";', "offline"],
+    ["app/platform/planted.ts", 'import "../workflows/find.server";', "platform"],
+    ["app/workflows/planted.ts", 'import "../ui/theme";', "workflows"],
+    ["app/routes/lab/planted.ts", 'import "../../../db/queries/gear.server";', "routes"],
+    ["app/routes/lab/planted.ts", 'import "../plan/plan";', "routes-stay-in-their-place"],
+  ])("%s with %s breaks %s", (file, text, rule) => {
+    const { status, text: said } = cruise(plant(file, `${text}\n`));
+    expect(status).not.toBe(0);
+    expect(said).toContain(rule);
+  });
+});
+
+interface RouteNode {
+  path?: string;
+  index?: boolean;
+  file: string;
+  children?: RouteNode[];
+}
+
+function addresses(nodes: RouteNode[]): Array<{ path: string; file: string }> {
+  return nodes.flatMap((node) => [
+    ...(node.index || node.path
+      ? [{ path: node.index ? "/" : `/${node.path}`, file: path.join("app", node.file) }]
+      : []),
+    ...addresses(node.children ?? []),
+  ]);
+}
+
+describe("the table of rights", () => {
+  const known = addresses(routes as RouteNode[]);
+
+  it("covers every route, and nothing else", () => {
+    expect(ROUTE_RIGHTS.map((rule) => rule.path).sort()).toEqual(
+      known.map((one) => one.path).sort(),
+    );
+  });
+
+  it.each(known.map((one) => [one.path, one.file]))(
+    "%s takes an action only if its module has one",
+    (address, file) => {
+      const source = readFileSync(file as string, "utf8");
+      const acts = /export (async )?function action\b/.test(source);
+      const rule = ROUTE_RIGHTS.find((one) => one.path === address);
+      expect(rule?.write !== undefined).toBe(acts);
+    },
+  );
+
+  it("is asked by the root's own middleware", () => {
+    expect(readFileSync("app/root.tsx", "utf8")).toMatch(/middleware[\s\S]*guard\(/);
+  });
+});
+
+describe("the house", () => {
+  const files = execFileSync("git", ["ls-files"], { encoding: "utf8" }).trim().split("\n");
+
+  it("has no names that say nothing", () => {
+    expect(files.filter((file) => /(^|\/)(utils?|helpers?|misc|common)(\/|\.)/.test(file))).toEqual(
+      [],
+    );
+  });
+
+  it("keeps what only the server may know behind its suffix", () => {
+    for (const folder of ["app/platform", "db/queries"]) {
+      const open = readdirSync(folder).filter(
+        (name) =>
+          !/\.server\.(test\.)?ts$/.test(name) && !["rights.ts", "outcome.ts"].includes(name),
+      );
+      expect(open, folder).toEqual([]);
+    }
+  });
+
+  it("marks every workflow that is a use of the server", () => {
+    const workflows = files.filter((file) => /^app\/workflows\/.*\.ts$/.test(file));
+    expect(workflows.filter((file) => !/\.server\.(test\.)?ts$/.test(file))).toEqual([]);
+  });
+
+  it("gives every source of a number a line in docs/sources.md", () => {
+    const sources = readFileSync("docs/sources.md", "utf8");
+    for (const name of [
+      "STALE_AFTER_DAYS",
+      "LARGE_JUMP_SHARE",
+      "DEFAULT_FACTORS",
+      "TARGET_HALF_WIDTH_MPS",
+      "REST_STEP_S",
+      "DEFAULT_SET_S",
+      "DEFAULT_CHANGE_S",
+      "SPEED_REPS",
+      "CONFIRM_AFTER_S",
+      "TWO_PASS_CORRECTION",
+      "STREAM_DEFAULTS",
+      "GROUP_CURVES",
+      "LONGEST_GAP_S",
+      "TRUSTED_TRAINING_YEARS",
+    ]) {
+      expect(sources, name).toContain(name);
+    }
+  });
+});

@@ -1,0 +1,187 @@
+/**
+ * `npm run soak`: the long runs that `npm test` leaves out. Many racks log at once while the
+ * application is killed and the database dies again and again; afterwards every acknowledged
+ * entry must be there once. Also the server's own times under that load, with the machine's
+ * baseline beside them. SOAK_RACKS (default 40), SOAK_ROUNDS (default 6).
+ */
+import { randomUUID } from "node:crypto";
+import path from "node:path";
+import { freePort, startCluster } from "./cluster.mjs";
+import { ensurePackages, orSentence } from "./install.mjs";
+import { startServer } from "./run.mjs";
+import { testDatabase } from "./with-database.mjs";
+
+const RACKS = Number(process.env.SOAK_RACKS ?? 40);
+const ROUNDS = Number(process.env.SOAK_ROUNDS ?? 6);
+const ROUND_MS = 6000;
+
+const p95 = (values) => [...values].sort((a, b) => a - b)[Math.floor(values.length * 0.95)] ?? 0;
+const sleep = (ms) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** A fixed piece of work, ms: what this machine is like now. */
+function baseline() {
+  const startedAt = performance.now();
+  let sum = 0;
+  for (let i = 0; i < 2e7; i++) sum = (sum + i * 31) % 1000003;
+  return Math.round(performance.now() - startedAt) + (sum < 0 ? 1 : 0);
+}
+
+await orSentence(async () => {
+  ensurePackages();
+  const { env, stop } = await testDatabase("sprezza_soak");
+  const port = await freePort(4500);
+  const settings = { ...env, NODE_ENV: "production", PORT: String(port), LOG_LEVEL: "silent" };
+  let server = startServer(settings);
+  const base = await server.address;
+  const cluster = await startCluster(
+    path.resolve(process.env.SPREZZA_DATA ?? ".sprezza", "test"),
+    54420,
+  );
+  let failures = 0;
+  try {
+    const cookie = await signIn(base);
+    const session = await runningSession(base, cookie);
+    const acknowledged = new Map();
+    const times = [];
+    let writing = true;
+    const racks = Array.from({ length: RACKS }, (_, rack) =>
+      writer(rack, base, cookie, session, acknowledged, times, () => writing),
+    );
+    console.log(`${RACKS} racks log; baseline ${baseline()} ms`);
+    for (let round = 0; round < ROUNDS; round++) {
+      await sleep(ROUND_MS);
+      if (round % 2 === 0) {
+        server.child.kill("SIGKILL");
+        await server.ended;
+        server = startServer(settings);
+        await server.address;
+        console.log(
+          `round ${round + 1}: application killed and started; ${acknowledged.size} acknowledged`,
+        );
+      } else {
+        cluster.crash();
+        await sleep(800);
+        cluster.start();
+        console.log(
+          `round ${round + 1}: database crashed and started; ${acknowledged.size} acknowledged`,
+        );
+      }
+    }
+    await sleep(ROUND_MS);
+    writing = false;
+    await Promise.all(racks);
+
+    const response = await fetch(`${base}/api/log/${session.id}?after=0`, { headers: { cookie } });
+    const { entries } = await response.json();
+    const stored = new Map();
+    for (const entry of entries) stored.set(entry.id, (stored.get(entry.id) ?? 0) + 1);
+    const lost = [...acknowledged.keys()].filter((id) => !stored.has(id));
+    const twice = [...stored.values()].filter((count) => count !== 1);
+    const wrongSeq = entries.filter(
+      (entry) => acknowledged.has(entry.id) && acknowledged.get(entry.id) !== entry.seq,
+    );
+    failures += lost.length + twice.length + wrongSeq.length + (acknowledged.size === 0 ? 1 : 0);
+    console.log(
+      `acknowledged ${acknowledged.size}, lost ${lost.length}, stored twice ${twice.length}, renumbered ${wrongSeq.length}`,
+    );
+    console.log(
+      `logging: p95 ${Math.round(p95(times))} ms over ${times.length} answers under ${RACKS} racks; baseline ${baseline()} ms`,
+    );
+
+    for (const page of ["/floor", "/athletes", `/floor/${session.id}`]) {
+      const own = [];
+      for (let i = 0; i < 40; i++) {
+        const startedAt = performance.now();
+        await (await fetch(base + page, { headers: { cookie } })).text();
+        own.push(performance.now() - startedAt);
+      }
+      console.log(`${page}: p95 ${Math.round(p95(own))} ms`);
+    }
+  } finally {
+    await server.stop();
+    stop();
+  }
+  console.log(failures === 0 ? "1 passed, 0 failed" : `0 passed, ${failures} failed`);
+  process.exit(failures === 0 ? 0 : 1);
+});
+
+async function signIn(base) {
+  const body = new URLSearchParams({
+    email: "coach@skerry.example",
+    password: "skerry-coast-demo",
+    to: "/",
+  });
+  const response = await fetch(`${base}/sign-in`, {
+    method: "POST",
+    body,
+    redirect: "manual",
+    headers: { origin: base },
+  });
+  return response.headers
+    .getSetCookie()
+    .map((one) => one.split(";")[0])
+    .join("; ");
+}
+
+/** The running session's id and the addresses of its sets, read from its log. */
+async function runningSession(base, cookie) {
+  const html = await (await fetch(`${base}/floor`, { headers: { cookie } })).text();
+  const id = /\/floor\/([0-9a-f-]{36})/.exec(html)?.[1];
+  const { entries } = await (
+    await fetch(`${base}/api/log/${id}?after=0`, { headers: { cookie } })
+  ).json();
+  const sets = entries.filter((entry) => entry.body.kind === "set-done").map((entry) => entry.body);
+  return { id, sets };
+}
+
+/** One rack: batches of entries, each sent again until it is acknowledged. */
+async function writer(rack, base, cookie, session, acknowledged, times, goesOn) {
+  const deviceId = randomUUID();
+  const bootId = randomUUID();
+  let deviceSeq = 0;
+  while (goesOn()) {
+    const set = session.sets[(rack + deviceSeq) % session.sets.length];
+    const entries = Array.from({ length: 3 }, () => ({
+      id: randomUUID(),
+      deviceId,
+      bootId,
+      deviceSeq: ++deviceSeq,
+      monoMs: performance.now(),
+      wallTime: new Date().toISOString(),
+      supersedes: [],
+      schemaVersion: 1,
+      body: {
+        kind: "rep",
+        athleteId: set.athleteId,
+        slotId: set.slotId,
+        setKey: set.setKey,
+        rep: 1,
+        mcvMps: 0.8,
+        outcome: "counted",
+        source: "typed",
+      },
+    }));
+    for (;;) {
+      const startedAt = performance.now();
+      try {
+        const response = await fetch(`${base}/api/log/${session.id}`, {
+          method: "POST",
+          headers: { "content-type": "application/json", cookie },
+          body: JSON.stringify({ entries }),
+          signal: AbortSignal.timeout(10_000),
+        });
+        if (response.ok) {
+          const { answers } = await response.json();
+          for (const answer of answers)
+            if (answer.status === "stored") acknowledged.set(answer.id, answer.seq);
+          times.push(performance.now() - startedAt);
+          break;
+        }
+      } catch {
+        // Killed in the middle: the same entries are sent again.
+      }
+      await sleep(300);
+    }
+    await sleep(700 + 300 * Math.random());
+  }
+}
