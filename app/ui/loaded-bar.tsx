@@ -16,6 +16,12 @@ function plateWidth(mass: Mass): number {
   return Math.max(16, Math.min(36, 12 + massKg(mass)));
 }
 
+/** Numbers that do not fit on their plate stand above and below in turn, so that they never
+ * meet. */
+function outsideY(index: number, middle: number, plateHeight: number): number {
+  return index % 2 === 0 ? middle - plateHeight / 2 - 5 : middle + plateHeight / 2 + 16;
+}
+
 const SHAFT = 150;
 const COLLAR = 12;
 
@@ -35,8 +41,8 @@ export function LoadedBar({
   width?: number;
   height?: number;
 }) {
-  const middle = height / 2 + 8;
-  const largest = height - 36;
+  const middle = height / 2;
+  const largest = height - 44;
   let x = SHAFT + COLLAR + 3;
   const drawn = side.map((mass, i) => {
     const w = plateWidth(mass);
@@ -82,7 +88,7 @@ export function LoadedBar({
             />
             <text
               x={plate.x + plate.w / 2}
-              y={inside ? middle + 5 : middle - plate.h / 2 - 5 - (i % 2 === 0 ? 0 : 13)}
+              y={inside ? middle + 5 : outsideY(i, middle, plate.h)}
               textAnchor="middle"
               className={`text-[15px] font-bold ${inside ? "fill-base-100" : "fill-base-content"}`}
             >

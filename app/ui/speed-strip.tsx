@@ -37,6 +37,7 @@ export function SpeedStrip(props: SpeedStripProps) {
   const axisY = full ? height - 26 : height - 3;
   const top = full ? 30 : 2;
   const crowded = reps.length > 4;
+  const labels = spread(reps.map((rep) => ({ number: rep.number, x: x(rep.velocityMps) })));
 
   return (
     <svg
@@ -138,31 +139,56 @@ export function SpeedStrip(props: SpeedStripProps) {
       ) : null}
       {reps.map((rep, i) => {
         const under = target !== undefined && rep.velocityMps < target.lowMps;
-        const rise = full ? Math.min(axisY - top - 18, 26 + i * (crowded ? 10 : 18)) : height - 8;
+        const rise = full ? Math.min(axisY - top - 30, 26 + i * (crowded ? 8 : 14)) : height - 8;
+        const at = x(rep.velocityMps);
+        const labelX = labels.get(rep.number) ?? at;
         return (
           <g key={rep.number} className={under ? "fill-accent" : "fill-base-content"}>
             <rect
-              x={x(rep.velocityMps) - (full ? 4 : 1.5)}
+              x={at - (full ? 4 : 1.5)}
               y={axisY - rise}
               width={full ? 8 : 3}
               height={rise}
+              className={full ? "stroke-base-100" : ""}
             />
             {full ? (
-              <text
-                x={x(rep.velocityMps)}
-                y={axisY - rise - 5}
-                textAnchor="middle"
-                className="stroke-base-100 text-[14px] font-bold [paint-order:stroke]"
-                strokeWidth={4}
-              >
-                {rep.number}
-              </text>
+              <>
+                <line
+                  x1={at}
+                  y1={axisY - rise}
+                  x2={labelX}
+                  y2={top + 20}
+                  className={under ? "stroke-accent" : "stroke-base-content"}
+                  strokeWidth={1}
+                />
+                <text x={labelX} y={top + 15} textAnchor="middle" className="text-[15px] font-bold">
+                  {rep.number}
+                </text>
+              </>
             ) : null}
           </g>
         );
       })}
     </svg>
   );
+}
+
+/** Least distance between two rep numbers, px. */
+const LABEL_GAP = 18;
+
+/** Places for the reps' numbers near their ticks, in the ticks' order and never over another. */
+export function spread(ticks: ReadonlyArray<{ number: number; x: number }>): Map<number, number> {
+  const sorted = [...ticks].sort((a, b) => a.x - b.x || a.number - b.number);
+  const places = sorted.map((tick) => tick.x);
+  for (let pass = 0; pass < 8; pass++) {
+    for (let i = 1; i < places.length; i++) {
+      const short = LABEL_GAP - ((places[i] as number) - (places[i - 1] as number));
+      if (short <= 0) continue;
+      places[i] = (places[i] as number) + short / 2;
+      places[i - 1] = (places[i - 1] as number) - short / 2;
+    }
+  }
+  return new Map(sorted.map((tick, i) => [tick.number, places[i] as number]));
 }
 
 function axisTicks(low: number, high: number): number[] {

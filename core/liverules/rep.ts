@@ -5,6 +5,19 @@ import { formatVelocity } from "../units/velocity";
 export const STOP_RULES = ["fault", "floor", "loss", "cap"] as const;
 export type StopRule = (typeof STOP_RULES)[number];
 
+const ENDED_WORDS: Record<string, string> = {
+  cap: "all reps done",
+  loss: "velocity loss",
+  floor: "the floor",
+  fault: "a fault",
+  hand: "hand",
+};
+
+/** What ended a set, in words: "Ended by velocity loss". */
+export function endedWords(by: string | undefined): string {
+  return ENDED_WORDS[by ?? "hand"] ?? "hand";
+}
+
 export interface SetRules {
   /** Reps planned. */
   cap: number;

@@ -54,7 +54,7 @@ export default function Athletes({ loaderData }: Route.ComponentProps) {
                 <th
                   scope="rowgroup"
                   colSpan={6 + variants.length - 1}
-                  className="!pt-4 !text-base-content"
+                  className="!pt-2.5 !text-base-content"
                 >
                   <b>{squad.name}</b>{" "}
                   <span className="text-muted">

@@ -19,8 +19,9 @@ export function ProfilePicture({
 }) {
   const { line, points } = profile;
   const mostKg = Math.ceil((Math.max(...points.map((point) => point.loadKg)) * 1.15) / 20) * 20;
-  const mostV = Math.ceil(Math.max(...points.map((point) => point.velocityMps), 1) * 5) / 5;
-  const x = (kg: number) => LEFT + (kg / mostKg) * (W - LEFT - 10);
+  const mostV =
+    Math.ceil(Math.max(line.v0Mps, ...points.map((point) => point.velocityMps)) * 5) / 5;
+  const x = (kg: number) => LEFT + (kg / mostKg) * (W - LEFT - 20);
   const y = (v: number) => BASE - (v / mostV) * (BASE - 8);
   const at = (kg: number) => Math.max(0, line.interceptMps + line.slopeMpsPerKg * kg);
   const step = mostKg > 120 ? 40 : 20;
@@ -44,7 +45,7 @@ export function ProfilePicture({
         ))}
         {Array.from({ length: Math.floor(mostV / 0.4) + 1 }, (_, i) => i * 0.4).map((v) => (
           <g key={v}>
-            <line x1={LEFT} x2={W - 10} y1={y(v)} y2={y(v)} className="stroke-faint" />
+            <line x1={LEFT} x2={W - 20} y1={y(v)} y2={y(v)} className="stroke-faint" />
             <text x={LEFT - 6} y={y(v) + 4} textAnchor="end" className="fill-muted text-[12px]">
               {v.toFixed(1)}
             </text>

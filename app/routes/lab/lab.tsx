@@ -53,7 +53,7 @@ export default function Lab({ loaderData }: Route.ComponentProps) {
   return (
     <Page title="Lab" facts="Percentages and plates. Change a value; the address keeps it.">
       <form
-        className="grid max-w-3xl gap-3 sm:grid-cols-4"
+        className="grid max-w-4xl gap-3 sm:grid-cols-[1fr_1fr_2.2fr_1.6fr]"
         onSubmit={(event) => event.preventDefault()}
       >
         <Field

@@ -64,9 +64,11 @@ export function Numbers({
                 className="border-l border-rule !p-0 text-base-content"
                 style={{ width: `${Math.floor(74 / weeks.length)}%` }}
               >
-                <span className="flex flex-wrap justify-between gap-x-2 px-2 pt-1">
+                <span className="flex justify-between gap-x-2 px-2 pt-1">
                   <b>Week {week.number}</b>
                   <span className="text-muted">{week.date}</span>
+                </span>
+                <span className="block h-5 px-2 text-left text-sm">
                   {week.session ? (
                     <Link
                       className="underline"

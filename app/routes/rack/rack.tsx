@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { plateChange } from "../../../core/barload/load";
 import type { LogEntry } from "../../../core/floor/entries";
 import type { LifterState, SetState } from "../../../core/floor/state";
-import { lossLine } from "../../../core/liverules/rep";
+import { endedWords, lossLine } from "../../../core/liverules/rep";
 import type { FrozenSession } from "../../../core/session/frozen";
 import { kgToGrains, type Mass, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
@@ -286,16 +286,16 @@ function Load({
   const short = rested !== undefined && rested < 0.8 * restWanted;
   return (
     <>
-      <div className="mt-1 flex flex-wrap items-center gap-x-8">
+      <div className="mt-1 flex items-center gap-x-6 max-md:flex-wrap">
         <p className="text-[clamp(88px,14.5vw,148px)] leading-[1.02] font-bold" data-testid="load">
           {plainNumber(massIn(kgToGrains(set.loadKg), unit), 1)}
           <span className="ml-1 text-[36px] font-normal text-muted">{unit}</span>
         </p>
-        <div className="text-[20px]">
+        <div className="min-w-0 text-[20px]">
           {change ? (
             <>
               <p className="text-muted">from {onBar?.athleteName.split(" ")[0]}'s bar, each side</p>
-              <p className="text-[22px] font-bold" data-testid="change">
+              <p className="text-[22px] leading-tight font-bold" data-testid="change">
                 {changeWords(change)}
               </p>
             </>
@@ -380,19 +380,11 @@ function verdictWords(set: SetState, lifting: boolean): string {
   return lifting ? "Measuring." : "Ready.";
 }
 
-const ENDED: Record<string, string> = {
-  cap: "all reps done",
-  loss: "velocity loss",
-  floor: "the floor",
-  fault: "a fault",
-  hand: "hand",
-};
-
 function evidenceWords(set: SetState, session: FrozenSession): string {
   const advice = set.advice;
   const parts: string[] = [];
   if (set.stage === "done") {
-    parts.push(`Ended by ${ENDED[set.endedBy ?? "hand"]}${set.cut ? ", cut short" : ""}`);
+    parts.push(`Ended by ${endedWords(set.endedBy)}${set.cut ? ", cut short" : ""}`);
   }
   if (advice?.best !== undefined && advice.lossPercent !== undefined) {
     const allowed =

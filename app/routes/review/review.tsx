@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import type { SetState } from "../../../core/floor/state";
+import { endedWords } from "../../../core/liverules/rep";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
@@ -218,7 +219,7 @@ function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg"
           },
         ]
       : []),
-    { label: "Ended by", value: set.endedBy ?? "" },
+    { label: "Ended by", value: endedWords(set.endedBy) },
   ];
   return (
     <div className="w-[86px]">
@@ -236,7 +237,9 @@ function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg"
         className="text-sm"
       >
         {best === undefined ? "–" : formatVelocity(best)}
-        {standing === "under" ? <span className="text-accent"> ▾under</span> : null}
+        {standing === "under" ? (
+          <span className="text-accent [[aria-pressed=true]_&]:text-inherit"> ▾under</span>
+        ) : null}
         {standing === "over" ? <span> ▴over</span> : null}
       </Figure>
     </div>

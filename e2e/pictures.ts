@@ -1,0 +1,138 @@
+import { type Page, test } from "@playwright/test";
+import { openRack, stateFile } from "./people";
+
+/** One picture a main view, kept in docs/screenshots and linked from the README. */
+const DESK = { width: 1280, height: 800 };
+const TABLET = { width: 1024, height: 768 };
+const PHONE = { width: 390, height: 844 };
+
+interface Shot {
+  name: string;
+  as: string;
+  theme?: "cellar";
+  size: { width: number; height: number };
+  go: (page: Page) => Promise<void>;
+}
+
+const openFloor = async (page: Page) => {
+  await page.goto("/floor");
+  await page
+    .getByRole("link", { name: /Sprint kayak, week 2/ })
+    .first()
+    .click();
+  await page.locator("[data-figure]").first().waitFor();
+};
+
+const openPlan = async (page: Page) => {
+  await page.goto("/plan");
+  await page.getByRole("row").filter({ hasText: "Sprint kayak" }).first().getByRole("link").click();
+  await page.getByRole("form", { name: "Recipe" }).waitFor();
+};
+
+const SHOTS: Shot[] = [
+  { name: "floor", as: "coach", size: DESK, go: openFloor },
+  {
+    name: "floor-cellar-tablet",
+    as: "coach",
+    theme: "cellar",
+    size: TABLET,
+    go: async (page) => {
+      await openFloor(page);
+      await page.locator("[data-figure]").nth(3).click();
+    },
+  },
+  { name: "floor-phone", as: "coach", size: PHONE, go: openFloor },
+  { name: "day", as: "coach", size: DESK, go: (page) => page.goto("/floor").then(() => {}) },
+  {
+    name: "plan",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await openPlan(page);
+      await page
+        .getByRole("button", { name: /Finn Aldous, 3 sets/ })
+        .nth(4)
+        .click();
+    },
+  },
+  {
+    name: "athletes",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/athletes");
+      await page.locator("[data-figure]").nth(8).click();
+    },
+  },
+  {
+    name: "athlete",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/athletes");
+      await page.getByRole("link", { name: "Ansel Quist" }).click();
+      await page.getByRole("form", { name: "New record" }).waitFor();
+    },
+  },
+  {
+    name: "lab",
+    as: "coach",
+    size: DESK,
+    go: (page) => page.goto("/lab?max=142.5&load=97.5").then(() => {}),
+  },
+  {
+    name: "review",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/review");
+      await page
+        .getByRole("link", { name: /Sprint kayak, week 1/ })
+        .first()
+        .click();
+      await page
+        .getByRole("button", { name: /set 5, best/ })
+        .first()
+        .click();
+    },
+  },
+  { name: "card-phone", as: "maren", size: PHONE, go: (page) => page.goto("/card").then(() => {}) },
+  { name: "gear", as: "coach", size: DESK, go: (page) => page.goto("/gear").then(() => {}) },
+  {
+    name: "rack",
+    as: "coach",
+    size: TABLET,
+    go: async (page) => {
+      await openFloor(page);
+      await openRack(page, 2);
+      await page.getByRole("button", { name: "Lift (simulated)" }).click();
+      await page.getByText(/^Ended by/).waitFor({ timeout: 30_000 });
+    },
+  },
+  {
+    name: "rack-next",
+    as: "coach",
+    size: TABLET,
+    go: async (page) => {
+      await openFloor(page);
+      await openRack(page, 3);
+    },
+  },
+];
+
+for (const shot of SHOTS) {
+  test(shot.name, async ({ browser, baseURL }) => {
+    const context = await browser.newContext({
+      baseURL,
+      storageState: stateFile(shot.as),
+      viewport: shot.size,
+    });
+    if (shot.theme)
+      await context.addCookies([{ name: "theme", value: shot.theme, url: baseURL ?? "" }]);
+    const page = await context.newPage();
+    await shot.go(page);
+    await page.waitForTimeout(1300);
+    await page.screenshot({ path: `docs/screenshots/${shot.name}.png` });
+    await context.close();
+  });
+}
