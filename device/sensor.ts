@@ -13,6 +13,7 @@ export interface SensorSettings {
   gaps?: ReadonlyArray<{ fromS: number; toS: number }>;
 }
 
+/** An ordinary position sensor; the stand-in at the rack has these. */
 export const SENSOR_DEFAULTS: SensorSettings = { rateHz: 100, noiseM: 0.0003, jitter: 0.05 };
 
 export interface Sample {

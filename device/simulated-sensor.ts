@@ -2,7 +2,7 @@ import { seededRandom } from "../core/numeric/random";
 import { LiveSet } from "../core/velocity/live";
 import { simulateSet } from "./lifter";
 import type { SensorEvent, SensorPort, SensorSetRequest } from "./protocol";
-import { type Sample, sampleMovement } from "./sensor";
+import { type Sample, SENSOR_DEFAULTS, sampleMovement } from "./sensor";
 
 /** Samples come in packets, as over a radio link. */
 const PACKET_MS = 50;
@@ -29,7 +29,11 @@ export class SimulatedSensor implements SensorPort {
   async start(request: SensorSetRequest, tell: (event: SensorEvent) => void): Promise<void> {
     this.#cancel?.();
     this.#stopRequested = false;
-    const sensor = { rateHz: request.rateHz, noiseM: request.noiseM, jitter: 0.05 };
+    const sensor = {
+      rateHz: request.rateHz,
+      noiseM: request.noiseM,
+      jitter: SENSOR_DEFAULTS.jitter,
+    };
     const sampled = (reps: number) => {
       const set = simulateSet(request.lifter, { ...request.set, reps });
       return {

@@ -1,5 +1,5 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, test } from "@playwright/test";
+import { expect, type Page, test } from "@playwright/test";
 import { ROUTE_RIGHTS } from "../app/platform/rights";
 import { stateFile } from "./people";
 
@@ -66,6 +66,78 @@ for (const [path, page] of Object.entries(PAGES)) {
     }
   });
 }
+
+test.describe("what opens over a page", () => {
+  test.use({ storageState: stateFile("coach"), viewport: { width: 1024, height: 768 } });
+  const clean = async (page: Page) => {
+    const result = await new AxeBuilder({ page }).analyze();
+    expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+  };
+
+  test("the key list, the palette and the menu: axe finds nothing", async ({ page }) => {
+    await page.goto("/floor");
+    await page.keyboard.press("?");
+    await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+    await clean(page);
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: /Menu of/ }).click();
+    await clean(page);
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("Control+k");
+    await page.getByRole("option").first().waitFor();
+    await clean(page);
+  });
+
+  test("the rack's sheets: axe finds nothing", async ({ page }) => {
+    await page.goto("/floor");
+    await page.locator("a[href^='/floor/']").first().click();
+    await page.locator("a[href^='/rack/']").first().click();
+    await page.getByRole("button", { name: "Fault" }).click();
+    await expect(page.getByRole("dialog", { name: "Fault seen" })).toBeVisible();
+    await clean(page);
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Type a speed" }).click();
+    await expect(page.getByRole("dialog", { name: "Type a speed" })).toBeVisible();
+    await clean(page);
+  });
+});
+
+test.describe("an assistant", () => {
+  test.use({ storageState: stateFile("assistant") });
+
+  test("reads the plan and the athlete, and is offered no change", async ({ page }) => {
+    await page.goto("/plan");
+    await page.locator("a[href^='/plan/']").first().click();
+    await expect(page.getByText("An owner or coach changes the recipe.")).toBeVisible();
+    await expect(page.getByRole("button", { name: "Save the recipe" })).toHaveCount(0);
+    await expect(page.getByRole("button", { name: /Set a load of your own/ })).toHaveCount(0);
+    await page.goto("/athletes");
+    await page.getByRole("link", { name: "Roza Timm" }).click();
+    await expect(page.getByRole("heading", { name: "Roza Timm" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "Keep this record" })).toHaveCount(0);
+  });
+});
+
+test.describe("a call on the floor", () => {
+  test.use({ storageState: stateFile("coach") });
+
+  test("is declined with a reason, and undone", async ({ page }) => {
+    await page.goto("/floor");
+    await page
+      .getByRole("link", { name: /Sprint kayak, week 2/ })
+      .first()
+      .click();
+    const margin = page.getByRole("complementary", { name: "Margin" });
+    const calls = margin.getByRole("region", { name: /^Call for/ });
+    await expect(calls.first()).toBeVisible();
+    const before = await calls.count();
+    await calls.first().getByRole("button", { name: "Decline" }).click();
+    await margin.getByRole("button", { name: "Looked fast from the side" }).click();
+    await expect(calls).toHaveCount(before - 1);
+    await page.getByRole("button", { name: "Undo" }).click();
+    await expect(calls).toHaveCount(before);
+  });
+});
 
 test.describe("by keyboard", () => {
   test.use({ storageState: stateFile("coach") });

@@ -113,7 +113,7 @@ test.describe("at the rack, a tablet", () => {
       timeout: 30_000,
     });
     await allSent(page);
-    await expect(watcher.getByText(/1 of 72 sets/)).toBeVisible({ timeout: 1500 });
+    await expect(watcher.getByText(/1 of 72 sets/)).toBeVisible({ timeout: 1000 });
 
     await page.keyboard.press("n");
     await expect(page.getByRole("heading", { level: 1 })).not.toContainText(name);

@@ -36,7 +36,3 @@ export function rackCookie(token: string, secure: boolean): string {
   const days = 400;
   return `${RACK_COOKIE}=${token}; Path=/; HttpOnly; SameSite=Lax; Max-Age=${days * 86400}${secure ? "; Secure" : ""}`;
 }
-
-export function clearRackCookie(): string {
-  return `${RACK_COOKIE}=; Path=/; HttpOnly; SameSite=Lax; Max-Age=0`;
-}

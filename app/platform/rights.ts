@@ -79,6 +79,11 @@ export function isAllowed(allowed: Allowed | undefined, actor: Actor | undefined
   return actor !== undefined && allowed.includes(actor);
 }
 
+/** Whether a principal may act on a page: for showing or leaving out what changes it. */
+export function mayWrite(principal: Principal, path: string): boolean {
+  return isAllowed(ROUTE_RIGHTS.find((rule) => rule.path === path)?.write, actorOf(principal));
+}
+
 /** Where an actor starts. */
 export function homeOf(principal: Principal): string {
   if (principal.kind === "rack") return "/";

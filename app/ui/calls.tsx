@@ -1,6 +1,7 @@
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import type { EntryBody } from "../../core/floor/entries";
+import { toast } from "sonner";
+import type { EntryBody, LogEntry } from "../../core/floor/entries";
 import type { FloorState, WaitingCall } from "../../core/floor/state";
 import type { CallAction } from "../../core/liverules/set";
 import { massKg, readMass } from "../../core/units/mass";
@@ -40,10 +41,15 @@ export function FloorCalls({
 }: {
   floor: FloorState;
   slotId: string;
-  append: (body: EntryBody) => void;
+  append: (body: EntryBody, supersedes?: string[]) => LogEntry;
 }) {
-  const decide: Decide = (call, decision, action, reason) =>
-    append(callEntry(slotId, call, decision, action, reason));
+  const decide: Decide = (call, decision, action, reason) => {
+    const entry = append(callEntry(slotId, call, decision, action, reason));
+    const done = { take: "taken", change: "changed", decline: "declined" }[decision];
+    toast(`${call.athleteName.split(" ")[0]}: ${call.proposal}, ${done}.`, {
+      action: { label: "Undo", onClick: () => append({ kind: "void" }, [entry.id]) },
+    });
+  };
   useHotkeys("1,2,3,4,5,6,7,8,9", (event) => {
     const call = floor.calls[Number(event.key) - 1];
     if (call) decide(call, "take", call.action, "");
@@ -81,6 +87,11 @@ export function CallCard({
   large?: boolean;
 }) {
   const [asking, setAsking] = useState<"change" | "decline">();
+  const changeable = call.action.type === "load" || call.action.type === "rest";
+  const ownKeys = { enabled: large === true && asking === undefined, preventDefault: true };
+  useHotkeys("1", () => decide(call, "take", call.action, ""), ownKeys);
+  useHotkeys("2", () => changeable && setAsking("change"), ownKeys);
+  useHotkeys("3", () => setAsking("decline"), ownKeys);
   const reps = call.velocities.map((velocityMps, i) => ({ number: i + 1, velocityMps }));
   const size = large ? "min-h-16 text-[17px]" : "";
   return (
@@ -124,7 +135,7 @@ export function CallCard({
               </kbd>
             ) : null}
           </button>
-          {call.action.type === "load" || call.action.type === "rest" ? (
+          {changeable ? (
             <button type="button" className={`btn ${size}`} onClick={() => setAsking("change")}>
               Change
             </button>

@@ -47,8 +47,6 @@ export type EntryBody =
   /** Takes back the entries named in `supersedes` and puts nothing in their place. */
   | { kind: "void" };
 
-export type EntryKind = EntryBody["kind"];
-
 /** One line of the append-only log. */
 export interface LogEntry {
   id: string;

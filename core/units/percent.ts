@@ -1,11 +1,4 @@
-/** A percentage is always of something: the base travels with it. */
-export interface Percentage {
-  /** 0–100 and over; 42.5 means 42.5 %. */
-  percent: number;
-  /** What it is of, in words a card can print: "working max, bench". */
-  of: string;
-}
-
+/** A percentage as it is written; what it is of stands beside it wherever one is kept. */
 export function formatPercent(percent: number, decimals = 1): string {
   return `${Number(percent.toFixed(decimals))} %`;
 }

@@ -24,8 +24,3 @@ export function daysBetween(from: LocalDate, to: LocalDate): number {
 export function addDays(date: LocalDate, days: number): LocalDate {
   return new Date((dayNumber(date) + days) * DAY_MS).toISOString().slice(0, 10);
 }
-
-/** Monday = 1 … Sunday = 7 (ISO 8601). */
-export function isoWeekday(date: LocalDate): number {
-  return ((((dayNumber(date) + 3) % 7) + 7) % 7) + 1;
-}

@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "vitest";
 import { formatPercent } from "./percent";
-import { addDays, daysBetween, formatClock, isoWeekday } from "./time";
+import { addDays, daysBetween, formatClock } from "./time";
 import { formatAgainst, formatVelocity, keepVelocity } from "./velocity";
 
 describe("clocks and dates", () => {
@@ -23,12 +23,6 @@ describe("clocks and dates", () => {
   ])("%s and %s days is %s", (from, days, to) => {
     expect(addDays(from, days)).toBe(to);
     expect(daysBetween(from, to)).toBe(days);
-  });
-
-  it("counts Monday as the first day", () => {
-    expect(isoWeekday("2026-03-09")).toBe(1);
-    expect(isoWeekday("2026-03-10")).toBe(2);
-    expect(isoWeekday("2026-03-15")).toBe(7);
   });
 
   it("refuses what is not a date", () => {

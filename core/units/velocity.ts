@@ -7,12 +7,6 @@ export type VelocityMetric = "MCV" | "MPV" | "PV";
 /** Where a velocity came from; kept with every stored value. */
 export type VelocitySource = "sensor" | "simulated" | "typed" | "eye" | "video";
 
-export const METRIC_NAMES: Record<VelocityMetric, string> = {
-  MCV: "mean concentric velocity",
-  MPV: "mean propulsive velocity",
-  PV: "peak velocity",
-};
-
 /** Two decimals shown, three kept. */
 export function formatVelocity(mps: number): string {
   return mps.toFixed(2);

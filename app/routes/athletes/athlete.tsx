@@ -4,6 +4,7 @@ import { ChooseMaxForm, NewRecordForm } from "../../forms/maxes";
 import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
@@ -18,9 +19,10 @@ export function meta({ loaderData }: Route.MetaArgs) {
 }
 
 export async function loader({ context, params }: Route.LoaderArgs) {
-  const result = await readAthlete(principalOf(context), params.athleteId);
+  const principal = principalOf(context);
+  const result = await readAthlete(principal, params.athleteId);
   if (!result.ok) throw notThere(result);
-  return result.value;
+  return { ...result.value, mayEdit: mayWrite(principal, "/athletes/:athleteId") };
 }
 
 export async function action({ request, context, params }: Route.ActionArgs) {
@@ -70,15 +72,17 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
           : `training for ${person.trainingYears} years`
       }`}
       margin={
-        <RecordForm
-          lifts={lifts}
-          today={today}
-          result={
-            actionData && (!("intent" in actionData) || actionData.intent === "record")
-              ? actionData
-              : undefined
-          }
-        />
+        loaderData.mayEdit && (
+          <RecordForm
+            lifts={lifts}
+            today={today}
+            result={
+              actionData && (!("intent" in actionData) || actionData.intent === "record")
+                ? actionData
+                : undefined
+            }
+          />
+        )
       }
     >
       {person.instruction ? (
@@ -148,6 +152,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
                         </td>
                         <td className="text-right">
                           <ChooseForm
+                            mayEdit={loaderData.mayEdit}
                             variantId={lift.id}
                             record={record}
                             chosen={lift.chosen}

@@ -84,11 +84,13 @@ export function ChooseForm({
   record,
   chosen,
   problem,
+  mayEdit,
 }: {
   variantId: string;
   record: { id: string; kind: MaxKind; date: string };
   chosen: { recordId: string; by: string; factor: number | undefined } | undefined;
   problem: string | undefined;
+  mayEdit: boolean;
 }) {
   if (chosen?.recordId === record.id) {
     return (
@@ -97,6 +99,7 @@ export function ChooseForm({
       </span>
     );
   }
+  if (!mayEdit) return null;
   return (
     <details>
       <summary className="cursor-pointer text-sm text-muted underline">Use this</summary>

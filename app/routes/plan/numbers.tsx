@@ -36,10 +36,12 @@ export function Numbers({
   plan,
   weeks,
   athletes,
+  mayEdit,
 }: {
   plan: SessionPlan;
   weeks: Week[];
   athletes: Athlete[];
+  mayEdit: boolean;
 }) {
   const [editing, setEditing] = useState<Editing>();
   const percents = weeks.flatMap((week) => week.sets.map((set) => set.percent));
@@ -131,7 +133,7 @@ export function Numbers({
                     <WeekLoads
                       athlete={athlete}
                       sets={week.byAthlete[row] ?? []}
-                      onEdit={(set) => setEditing({ athlete, set })}
+                      onEdit={mayEdit ? (set) => setEditing({ athlete, set }) : undefined}
                     />
                   </td>
                 ))}
@@ -159,7 +161,7 @@ function WeekLoads({
 }: {
   athlete: Athlete;
   sets: SetPrescription[];
-  onEdit: (set: SetPrescription) => void;
+  onEdit: ((set: SetPrescription) => void) | undefined;
 }) {
   const runs: Array<{ set: SetPrescription; count: number }> = [];
   for (const set of sets) {
@@ -196,7 +198,7 @@ function WeekLoads({
           </span>
         );
       })}
-      {runs.length > 0 ? (
+      {runs.length > 0 && onEdit ? (
         <button
           type="button"
           className="ml-2 rounded px-1 text-sm text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:underline hover:opacity-100"

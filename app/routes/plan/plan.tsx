@@ -5,6 +5,7 @@ import { MassField } from "../../forms/maxes";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { readPlan } from "../../workflows/plan/read-plan.server";
@@ -22,9 +23,10 @@ export function meta({ loaderData }: Route.MetaArgs) {
 }
 
 export async function loader({ context, params }: Route.LoaderArgs) {
-  const result = await readPlan(principalOf(context), params.planId);
+  const principal = principalOf(context);
+  const result = await readPlan(principal, params.planId);
   if (!result.ok) throw notThere(result);
-  return result.value;
+  return { ...result.value, mayEdit: mayWrite(principal, "/plan/:planId") };
 }
 
 const OverrideForm = z.object({
@@ -107,6 +109,7 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
           key={plan.version}
           recipe={plan.recipe}
           version={plan.version}
+          mayEdit={loaderData.mayEdit}
           result={
             actionData && "intent" in actionData && actionData.intent === "recipe"
               ? actionData
@@ -123,7 +126,7 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
       !actionData.ok ? (
         <Notice kind="problem" title={actionData.message ?? ""} />
       ) : null}
-      <Numbers plan={plan} weeks={weeks} athletes={athletes} />
+      <Numbers plan={plan} weeks={weeks} athletes={athletes} mayEdit={loaderData.mayEdit} />
       <section aria-label="To look at" className="mt-4 grid gap-x-8 md:grid-cols-2">
         {warnings.map((warning) => (
           <Notice key={warning.code + warning.text} kind="warning" title={warning.text}>

@@ -18,10 +18,12 @@ export function RecipeForm({
   recipe,
   version,
   result,
+  mayEdit,
 }: {
   recipe: Recipe;
   version: number;
   result: Result | undefined;
+  mayEdit: boolean;
 }) {
   const busy = useNavigation().state === "submitting";
   const [steps, setSteps] = useState<RecipeStep[]>(recipe.steps);
@@ -153,15 +155,19 @@ export function RecipeForm({
         problem={problems["stop.floorMps"]}
       />
       <input type="hidden" name="convention" value={recipe.convention} />
-      <button
-        type="submit"
-        name="intent"
-        value="recipe"
-        className="btn btn-primary mt-1"
-        disabled={busy}
-      >
-        {busy ? "Saving …" : "Save the recipe"}
-      </button>
+      {mayEdit ? (
+        <button
+          type="submit"
+          name="intent"
+          value="recipe"
+          className="btn btn-primary mt-1"
+          disabled={busy}
+        >
+          {busy ? "Saving …" : "Save the recipe"}
+        </button>
+      ) : (
+        <p className="text-muted">An owner or coach changes the recipe.</p>
+      )}
     </Form>
   );
 }

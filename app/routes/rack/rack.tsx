@@ -117,11 +117,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
   useHotkeys("u", undo, keysOff);
   useHotkeys(
     "0,1,2,3,4,5,6,7,8,9",
-    (event) => {
-      if (call) {
-        if (event.key === "1") log.append(callEntry(frozen.slotId, call, "take", call.action, ""));
-        return;
-      }
+    () => {
       if (set && set.stage !== "done") setPanel("type");
     },
     keysOff,

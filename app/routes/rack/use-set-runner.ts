@@ -8,12 +8,10 @@ import type { FrozenSession } from "../../../core/session/frozen";
 import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { type MeasuredRep, PROCESSING_VERSION, repVelocity } from "../../../core/velocity/stream";
 import type { SimulatedLifter } from "../../../device/lifter";
+import { SENSOR_DEFAULTS } from "../../../device/sensor";
 import type { SessionLog } from "../../offline/use-session-log";
 import { readySensor, startSensor, stopSensor } from "../../workers/sensor";
 
-/** Rate and noise of the stand-in sensor at the rack. */
-const RATE_HZ = 100;
-const NOISE_M = 0.0003;
 const TRACE_S = 4;
 
 export interface SetRunner {
@@ -152,8 +150,8 @@ export function useSetRunner(input: {
           seed: seedFromText(one.lifter.athleteId + sessionId + set.prescription.key),
         },
         settings: { start: session.liftStart },
-        rateHz: RATE_HZ,
-        noiseM: NOISE_M,
+        rateHz: SENSOR_DEFAULTS.rateHz,
+        noiseM: SENSOR_DEFAULTS.noiseM,
       },
       (event) => {
         if (event.type === "rep") measured(event.rep);
