@@ -37,8 +37,9 @@ export function ensurePackages() {
 
 const CHROMIUM = "/usr/bin/chromium";
 
-/** Debian's Chromium, for the browser tests. */
+/** Debian's Chromium and OpenSSL (a certificate for the test over HTTPS), for the browser tests. */
 export function ensureChromium() {
+  if (!existsSync("/usr/bin/openssl")) installDebian(["openssl"], "OpenSSL");
   if (!existsSync(CHROMIUM)) installDebian(["chromium"], "Chromium");
   if (!existsSync(CHROMIUM))
     throw new SetupProblem(`Chromium was installed but is not at ${CHROMIUM}.`);

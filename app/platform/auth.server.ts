@@ -12,6 +12,9 @@ function make() {
     appName: "Sprezza",
     secret: settings.SESSION_SECRET,
     telemetry: { enabled: false },
+    // The guard has compared Origin and address already; the library would otherwise take its
+    // own from the environment, and refuse every other name of this server.
+    trustedOrigins: (request) => (request ? [new URL(request.url).origin] : []),
     logger: { disabled: true },
     database: drizzleAdapter(databases().auth.database, { provider: "pg", schema }),
     // Nobody signs up by themselves: an owner adds people to the team.

@@ -4,12 +4,12 @@ import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
-import { FloorCalls } from "../../ui/calls";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { finishSession } from "../../workflows/floor/end-session.server";
 import { readSession } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/session";
+import { FloorCalls } from "./floor-calls";
 import { FloorStave } from "./stave";
 
 export function meta({ loaderData }: Route.MetaArgs) {

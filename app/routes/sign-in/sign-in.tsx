@@ -3,6 +3,7 @@ import { z } from "zod";
 import { callAuth } from "../../platform/auth.server";
 import { environment } from "../../platform/env.server";
 import { maybePrincipal } from "../../platform/guard.server";
+import { log, requestId } from "../../platform/log.server";
 import { homeOf } from "../../platform/rights";
 import { Field } from "../../ui/field";
 import { keepForm } from "../../ui/keep-form";
@@ -42,12 +43,13 @@ export async function action({ request }: Route.ActionArgs) {
       message: "Too many tries from this address. Wait a minute, then try again.",
     };
   }
-  if (response.status >= 500) {
+  if (!response.ok && response.status !== 401) {
+    log.error({ requestId: requestId(request), status: response.status }, "sign-in did not work");
     return {
       ok: false as const,
       email,
       problems: {},
-      message: "The database does not answer, so nobody can sign in now. Try again in a moment.",
+      message: `Signing in does not work now: our side, not your password. Try again in a moment (request ${requestId(request)}).`,
     };
   }
   if (!response.ok) {
