@@ -121,6 +121,7 @@ describe("the house", () => {
       "REST_STEP_S",
       "DEFAULT_SET_S",
       "DEFAULT_CHANGE_S",
+      "SHORT_REST_SHARE",
       "SPEED_REPS",
       "CONFIRM_AFTER_S",
       "TWO_PASS_CORRECTION",

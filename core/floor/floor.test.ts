@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { upcastBody } from "./entries";
 import { SLOT, stored, TestDevice, testSession } from "./fixtures/session";
 import { foldLog } from "./fold";
+import { setTimes } from "./forecast";
 import { type FloorState, reduceFloor } from "./state";
 
 const lifter = (floor: FloorState, id: string) => {
@@ -323,5 +324,33 @@ describe("laws of the log", () => {
         expect(floor.calls).toEqual([]);
       }),
     );
+  });
+});
+
+describe("forecast", () => {
+  const nowMs = Date.parse("2026-03-10T16:10:00Z");
+  const times = (entries: ReturnType<typeof stored>, id: string, leastRestS = 10) => {
+    const floor = reduceFloor(testSession(), entries);
+    const rack = floor.racks[0];
+    if (!rack) throw new Error("no rack");
+    const at = setTimes({ rack, one: lifter(floor, id), nowMs, leastRestS, setS: 8, changeS: 10 });
+    return at.map((ms) => (ms - nowMs) / 1000);
+  };
+
+  it("puts the lifter who is up first, the next a turn later, and rounds in turn", () => {
+    expect(times([], "ann")).toEqual([8, 44, 80]);
+    expect(times([], "bo")).toEqual([26, 62, 98]);
+  });
+
+  it("leaves done sets where they ended", () => {
+    const tablet = new TestDevice();
+    const entries = stored(tablet.set("ann", 1, [0.84]));
+    expect(times(entries, "ann")[0]).toBeLessThan(0);
+    expect(times(entries, "bo")[0]).toBe(8);
+  });
+
+  it("never forecasts a round shorter than the rest", () => {
+    const [first = 0, second = 0] = times([], "ann", 120);
+    expect(second - first).toBe(128);
   });
 });

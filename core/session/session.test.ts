@@ -7,7 +7,7 @@ import { expandRecipe, type Recipe } from "../wave/recipe";
 import { freezeSession, prescribeWeek, type SessionAthlete, type SessionPlan } from "./freeze";
 import { CORE_VERSION } from "./frozen";
 import { groupByLoad } from "./groups";
-import { groupSizesForRest, restFromTurns } from "./turns";
+import { groupSizesForRest, isShortRest, restFromTurns } from "./turns";
 
 const gear: LoadingGear = {
   bar: {
@@ -184,6 +184,11 @@ describe("rest from turn-taking", () => {
     [1, 8, 10, 10],
   ])("%s lifters, %s s a set, %s s a change: %s s", (lifters, setS, changeS, rest) => {
     expect(restFromTurns({ lifters, setS, changeS })).toBe(rest);
+  });
+
+  it("calls a start under 80 % of the rest short", () => {
+    expect(isShortRest(35.9, 45)).toBe(true);
+    expect(isShortRest(36, 45)).toBe(false);
   });
 
   it("finds the group sizes for a rest", () => {

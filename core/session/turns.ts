@@ -20,6 +20,13 @@ export function groupSizesForRest(input: {
   return sizes;
 }
 
+/** Starting under this share of the planned rest is said (never refused). */
+export const SHORT_REST_SHARE = 0.8;
+
+export function isShortRest(restedS: number, plannedS: number): boolean {
+  return restedS < SHORT_REST_SHARE * plannedS;
+}
+
 /** Defaults for a speed set and a bar change, s; edited per session. */
 export const DEFAULT_SET_S = 8;
 export const DEFAULT_CHANGE_S = 10;

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { LogEntry } from "../../../core/floor/entries";
+import { setTimes } from "../../../core/floor/forecast";
 import type { FloorState, LifterState, RackState, SetState } from "../../../core/floor/state";
-import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../../../core/session/turns";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
@@ -75,7 +75,13 @@ export function FloorStave({
           key={rack.rack.id}
           rack={rack}
           sessionId={sessionId}
-          placed={rack.lifters.map((one) => place(rack, one, firstMs, nowMin, rest))}
+          placed={rack.lifters.map((one) => {
+            const times = setTimes({ rack, one, nowMs, leastRestS: rest.leastS });
+            return one.sets.map((set, i) => ({
+              set,
+              minute: ((times[i] as number) - firstMs) / 60_000,
+            }));
+          })}
           share={share}
           now={share(nowMin)}
           ticks={ticks.map(share)}
@@ -85,28 +91,6 @@ export function FloorStave({
       ))}
     </Figures>
   );
-}
-
-function place(
-  rack: RackState,
-  one: LifterState,
-  firstMs: number,
-  nowMin: number,
-  rest: { leastS: number },
-): Placed[] {
-  const turns = rack.lifters.filter((other) => other.current !== undefined);
-  const upAt = turns.findIndex((other) => other.lifter.athleteId === rack.upId);
-  const mine = turns.indexOf(one);
-  const turnS = DEFAULT_SET_S + DEFAULT_CHANGE_S;
-  const ahead = upAt < 0 || mine < 0 ? 0 : (mine - upAt + turns.length) % turns.length;
-  const roundS = Math.max(turns.length * turnS, rest.leastS + one.addedRestS + DEFAULT_SET_S);
-  let coming = 0;
-  return one.sets.map((set) => {
-    if (set.end) return { set, minute: (Date.parse(set.end.wallTime) - firstMs) / 60_000 };
-    const minute = nowMin + (ahead * turnS + DEFAULT_SET_S + coming * roundS) / 60;
-    coming++;
-    return { set, minute };
-  });
 }
 
 function Band({

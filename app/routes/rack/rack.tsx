@@ -1,25 +1,19 @@
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
-import { plateChange } from "../../../core/barload/load";
 import type { LogEntry } from "../../../core/floor/entries";
 import type { LifterState, SetState } from "../../../core/floor/state";
-import { endedWords, lossLine } from "../../../core/liverules/rep";
-import type { FrozenSession } from "../../../core/session/frozen";
-import { kgToGrains, type Mass, massIn, plainNumber } from "../../../core/units/mass";
-import { formatClock } from "../../../core/units/time";
 import { isThisPage } from "../../offline/device";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
 import { CallCard, callEntry } from "../../ui/calls";
-import { LoadedBar } from "../../ui/loaded-bar";
-import { SpeedStrip, stripWords } from "../../ui/speed-strip";
 import { readRack } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/rack";
 import { FaultList } from "./fault-list";
 import { Queue } from "./queue";
+import { Earlier, Head, Load, Strip } from "./set-view";
 import { TypeSpeed } from "./type-speed";
 import { useNow } from "./use-now";
 import { useSetRunner } from "./use-set-runner";
@@ -243,196 +237,6 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
 }
 
 const BIG = "btn min-h-[72px] border-2 text-[19px]";
-
-function Head({ one, set, total }: { one: LifterState; set: SetState; total: number }) {
-  const { prescription } = set;
-  return (
-    <h1 className="flex flex-wrap items-baseline gap-x-4 text-[46px] leading-none font-bold">
-      {one.lifter.name.split(" ")[0]}{" "}
-      <span className="text-[22px] font-normal text-muted">
-        set {prescription.number} of {total} · {prescription.reps} reps
-        {prescription.cycleItem ? ` · ${prescription.cycleItem} grip` : ""}
-      </span>
-    </h1>
-  );
-}
-
-function Load({
-  one,
-  set,
-  onBar,
-  rested,
-  restWanted,
-}: {
-  one: LifterState;
-  set: SetState;
-  onBar: { athleteName: string; side: Mass[] } | undefined;
-  rested: number | undefined;
-  restWanted: number;
-}) {
-  if (set.loadKg === undefined) {
-    return (
-      <p className="my-4 border-l-[3px] border-accent pl-3 text-[20px]">
-        {set.prescription.loadReason}
-      </p>
-    );
-  }
-  const { unit } = one.lifter;
-  const change = onBar ? plateChange(onBar.side, set.side) : undefined;
-  const short = rested !== undefined && rested < 0.8 * restWanted;
-  return (
-    <>
-      <div className="mt-1 flex items-center gap-x-6 max-md:flex-wrap">
-        <p className="text-[clamp(88px,14.5vw,148px)] leading-[1.02] font-bold" data-testid="load">
-          {plainNumber(massIn(kgToGrains(set.loadKg), unit), 1)}
-          <span className="ml-1 text-[36px] font-normal text-muted">{unit}</span>
-        </p>
-        <div className="min-w-0 text-[20px]">
-          {change ? (
-            <>
-              <p className="text-muted">from {onBar?.athleteName.split(" ")[0]}'s bar, each side</p>
-              <p className="text-[22px] leading-tight font-bold" data-testid="change">
-                {changeWords(change)}
-              </p>
-            </>
-          ) : set.stage === "to-come" ? (
-            <p className="text-muted">build it from the empty bar</p>
-          ) : null}
-          {rested !== undefined && set.stage === "to-come" ? (
-            <p className={short ? "text-secondary" : "text-muted"}>
-              rested {formatClock(rested)} of {formatClock(restWanted)}
-              {short ? ": under 80 % of the rest" : ""}
-            </p>
-          ) : null}
-          {set.prescription.informationOnly ? (
-            <p className="text-secondary">percentage is information only: ramp by speed</p>
-          ) : null}
-        </div>
-      </div>
-      <LoadedBar side={set.side} added={change?.on.length ?? 0} height={132} />
-    </>
-  );
-}
-
-function changeWords(change: ReturnType<typeof plateChange>): string {
-  const list = (plates: readonly Mass[]) =>
-    plates.map((plate) => plainNumber(plate.amount, 3)).join(", ");
-  if (change.moves === 0) return "nothing to change";
-  const off = change.off.length > 0 ? `off ${list(change.off)}` : "";
-  const on = change.on.length > 0 ? `on ${list(change.on)}` : "";
-  return [off, on].filter(Boolean).join(" · ");
-}
-
-function stripReps(set: SetState) {
-  return set.reps.flatMap((rep) =>
-    rep.velocityMps === undefined || rep.outcome === "failed"
-      ? []
-      : [{ number: rep.number, velocityMps: rep.velocityMps }],
-  );
-}
-
-function Strip({
-  set,
-  session,
-  lifting,
-  trace,
-}: {
-  set: SetState;
-  session: FrozenSession;
-  lifting: boolean;
-  trace: ReadonlyArray<{ timeS: number; heightM: number }>;
-}) {
-  const reps = stripReps(set);
-  const rules = { cap: set.prescription.reps, ...session.stop };
-  return (
-    <>
-      <SpeedStrip
-        reps={reps}
-        target={set.target}
-        lossLineMps={lossLine(
-          reps.map((rep) => rep.velocityMps),
-          rules,
-        )}
-        floorMps={session.stop.floorMps}
-        height={150}
-        label={stripWords(reps, set.target)}
-      />
-      <div className="flex min-h-[66px] items-start justify-between gap-4">
-        <div aria-live="assertive">
-          <p className="text-[26px] leading-tight font-bold" data-testid="verdict">
-            {verdictWords(set, lifting)}
-          </p>
-          <p className="text-[18px] text-muted">{evidenceWords(set, session)}</p>
-        </div>
-        {lifting ? <Trace samples={trace} /> : null}
-      </div>
-    </>
-  );
-}
-
-function verdictWords(set: SetState, lifting: boolean): string {
-  if (set.stage === "done") return set.verdict?.text ?? "Set done.";
-  if (set.advice) return set.advice.text;
-  return lifting ? "Measuring." : "Ready.";
-}
-
-function evidenceWords(set: SetState, session: FrozenSession): string {
-  const advice = set.advice;
-  const parts: string[] = [];
-  if (set.stage === "done") {
-    parts.push(`Ended by ${endedWords(set.endedBy)}${set.cut ? ", cut short" : ""}`);
-  }
-  if (advice?.best !== undefined && advice.lossPercent !== undefined) {
-    const allowed =
-      session.stop.lossPercent === undefined ? "" : `, ${session.stop.lossPercent} % allowed`;
-    parts.push(`last ${advice.lossPercent.toFixed(0)} % down${allowed}`);
-  }
-  if (set.faults.length > 0) parts.push(`fault: ${set.faults.join(", ")}`);
-  if (parts.length === 0) {
-    return set.target ? "The reps appear here as they happen." : "Wanted speed not set.";
-  }
-  return parts.join(" · ");
-}
-
-/** The last seconds of the bar's height: shows that the sensor is alive. */
-function Trace({ samples }: { samples: ReadonlyArray<{ timeS: number; heightM: number }> }) {
-  const newest = samples[samples.length - 1]?.timeS ?? 0;
-  const points = samples
-    .filter((_, i) => i % 4 === 0)
-    .map(
-      (one) =>
-        `${(180 - (newest - one.timeS) * 45).toFixed(1)},${(60 - one.heightM * 48).toFixed(1)}`,
-    )
-    .join(" ");
-  return (
-    <svg viewBox="0 0 180 60" width={180} height={60} role="img" aria-label="Bar height, live">
-      <polyline points={points} fill="none" className="stroke-primary" strokeWidth={2.5} />
-    </svg>
-  );
-}
-
-/** The athlete's last sets, small. */
-function Earlier({ one, set }: { one: LifterState; set: SetState }) {
-  const earlier = one.sets.filter((other) => other.stage === "done" && other !== set).slice(-4);
-  if (earlier.length === 0) return null;
-  return (
-    <ul className="mt-1 flex gap-4 max-md:hidden" aria-label="Last sets">
-      {earlier.map((other) => (
-        <li key={other.prescription.key} className="w-[132px] text-[15px] text-muted">
-          set {other.prescription.number} ·{" "}
-          {plainNumber(massIn(kgToGrains(other.loadKg ?? 0), one.lifter.unit), 1)}
-          <SpeedStrip
-            reps={stripReps(other)}
-            target={other.target}
-            height={24}
-            width={132}
-            label={`Set ${other.prescription.number}. ${stripWords(stripReps(other), other.target)}`}
-          />
-        </li>
-      ))}
-    </ul>
-  );
-}
 
 function MainButton({
   stage,
