@@ -90,7 +90,7 @@ export function LoadedBar({
               x={plate.x + plate.w / 2}
               y={inside ? middle + 5 : outsideY(i, middle, plate.h)}
               textAnchor="middle"
-              className={`text-[15px] font-bold ${inside ? "fill-base-100" : "fill-base-content"}`}
+              className={`text-[16px] font-bold ${inside ? "fill-base-100" : "fill-base-content"}`}
             >
               {text}
             </text>

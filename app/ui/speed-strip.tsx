@@ -63,7 +63,7 @@ export function SpeedStrip(props: SpeedStripProps) {
               x={(x(target.lowMps) + x(target.highMps)) / 2}
               y={18}
               textAnchor="middle"
-              className="fill-primary text-[15px] font-medium"
+              className="fill-primary text-[16px] font-medium"
             >
               wanted {formatVelocity(target.lowMps)} to {formatVelocity(target.highMps)}
             </text>
@@ -83,9 +83,9 @@ export function SpeedStrip(props: SpeedStripProps) {
               />
               <text
                 x={x(tick)}
-                y={axisY + 20}
+                y={axisY + 21}
                 textAnchor="middle"
-                className="fill-muted text-[14px]"
+                className="fill-muted text-[16px]"
               >
                 {tick.toFixed(1)}
               </text>
@@ -108,7 +108,7 @@ export function SpeedStrip(props: SpeedStripProps) {
               x={x(lossLineMps) - 6}
               y={top + 14}
               textAnchor="end"
-              className="fill-secondary text-[14px]"
+              className="fill-secondary text-[16px]"
             >
               loss line
             </text>
@@ -130,14 +130,15 @@ export function SpeedStrip(props: SpeedStripProps) {
               x={x(floorMps) - 6}
               y={top + 32}
               textAnchor="end"
-              className="fill-accent text-[14px]"
+              className="fill-accent text-[16px]"
             >
               floor
             </text>
           ) : null}
         </g>
       ) : null}
-      {reps.map((rep, i) => {
+      {/* Later reps are taller and drawn first, so that an equal earlier one stays in sight. */}
+      {[...reps.entries()].reverse().map(([i, rep]) => {
         const under = target !== undefined && rep.velocityMps < target.lowMps;
         const rise = full ? Math.min(axisY - top - 30, 26 + i * (crowded ? 8 : 14)) : height - 8;
         const at = x(rep.velocityMps);
@@ -161,7 +162,7 @@ export function SpeedStrip(props: SpeedStripProps) {
                   className={under ? "stroke-accent" : "stroke-base-content"}
                   strokeWidth={1}
                 />
-                <text x={labelX} y={top + 15} textAnchor="middle" className="text-[15px] font-bold">
+                <text x={labelX} y={top + 15} textAnchor="middle" className="text-[16px] font-bold">
                   {rep.number}
                 </text>
               </>

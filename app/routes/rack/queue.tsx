@@ -44,7 +44,7 @@ export function Queue({
             </p>
             {set === undefined ? null : (
               <>
-                <p className="text-[15px] text-muted">
+                <p className="text-[17px] text-muted">
                   set {set.prescription.number}
                   {seconds === undefined ? "" : `, rested ${formatClock(seconds)}`}
                 </p>

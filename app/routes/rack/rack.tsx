@@ -169,7 +169,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
             <span className="sr-only">Rack </span>
             {rack.rack.name}
           </span>
-          <span role="status" className="text-right text-[15px]">
+          <span role="status" className="text-right text-[17px]">
             {savedWords(log.link, log.unsent, log.ended)}
           </span>
         </p>
@@ -198,7 +198,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
             {log.refused.length} not taken: {log.refused[0]?.reason}
           </p>
         ) : null}
-        <div className="mt-auto text-[15px] text-muted">
+        <div className="mt-auto text-[17px] text-muted">
           {one?.lifter.instructions.map((text) => (
             <p key={text} className="mb-2 border-l-[3px] border-secondary pl-3 text-base-content">
               {text}

@@ -182,7 +182,7 @@ export function Earlier({ one, set }: { one: LifterState; set: SetState }) {
   return (
     <ul className="mt-1 flex gap-4 max-md:hidden" aria-label="Last sets">
       {earlier.map((other) => (
-        <li key={other.prescription.key} className="w-[132px] text-[15px] text-muted">
+        <li key={other.prescription.key} className="w-[132px] text-[17px] text-muted">
           set {other.prescription.number} ·{" "}
           {plainNumber(massIn(kgToGrains(other.loadKg ?? 0), one.lifter.unit), 1)}
           <SpeedStrip
