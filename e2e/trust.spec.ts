@@ -106,6 +106,26 @@ test("the network drops in the middle of a set: reps go on, and are sent once it
   await page.context().close();
 });
 
+test("two tabs share one outbox: both know when it is empty, and nothing is stored twice", async ({
+  browser,
+  baseURL,
+}) => {
+  const page = await rackPage(browser, baseURL ?? "", 1);
+  const desk = await page.context().newPage();
+  await desk.goto("/floor");
+  await desk
+    .getByRole("link", { name: /Sprint kayak, week 2/ })
+    .first()
+    .click();
+  const before = await setsDone(desk);
+  // Only the rack's own tab is cut off: the floor's tab sends for it.
+  await page.route("**/api/log/**", (route) => route.abort());
+  await typedSet(page, ["81", "80", "79"]);
+  await expect.poll(() => setsDone(desk)).toBe(before + 1);
+  await allSent(page);
+  await page.context().close();
+});
+
 test("entries that wait survive a reload of the page", async ({ browser, baseURL }) => {
   const page = await rackPage(browser, baseURL ?? "", 3);
   // The log's address is cut off; the pages still load.

@@ -9,8 +9,19 @@ export type SendResult =
 
 const BATCH = 100;
 
-/** Sends what is waiting, oldest first; what the server does not acknowledge stays. */
-export async function sendWaiting(sessionId: string): Promise<SendResult> {
+/**
+ * Sends what is waiting, oldest first; what the server does not acknowledge stays. The outbox is
+ * one for all tabs of this browser, so they take turns.
+ */
+export function sendWaiting(sessionId: string): Promise<SendResult> {
+  if (!navigator.locks) return sendAll(sessionId);
+  return navigator.locks.request(`sprezza-send-${sessionId}`, () => sendAll(sessionId));
+}
+
+/** A request that nobody answers gives its turn back after this long. */
+const GIVE_UP_MS = 15_000;
+
+async function sendAll(sessionId: string): Promise<SendResult> {
   const acknowledged: Array<{ id: string; seq: number }> = [];
   let refused = 0;
   for (;;) {
@@ -22,6 +33,7 @@ export async function sendWaiting(sessionId: string): Promise<SendResult> {
         method: "POST",
         headers: { "content-type": "application/json" },
         body: JSON.stringify({ entries: waiting }),
+        signal: AbortSignal.timeout(GIVE_UP_MS),
       });
     } catch {
       return { state: "away" };

@@ -68,6 +68,8 @@ export function useSessionLog(input: {
     [mine],
   );
 
+  const counted = useRef(0);
+  counted.current = unsent.size;
   const sending = useRef<Promise<void>>(undefined);
   const again = useRef(false);
   const flush = useCallback((): Promise<void> => {
@@ -109,7 +111,10 @@ export function useSessionLog(input: {
       return flush();
     });
     const timer = window.setInterval(() => {
-      void unsentOf(sessionId).then((waiting) => (waiting.length > 0 ? flush() : undefined));
+      // Another tab may have sent what this one still counts as waiting: look again either way.
+      void unsentOf(sessionId).then((waiting) =>
+        waiting.length > 0 || counted.current > 0 ? flush() : undefined,
+      );
     }, RESEND_MS);
     return () => window.clearInterval(timer);
   }, [sessionId, merge, flush]);
