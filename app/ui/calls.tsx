@@ -53,7 +53,7 @@ export function CallCard({
   useHotkeys("2", () => changeable && setAsking("change"), ownKeys);
   useHotkeys("3", () => setAsking("decline"), ownKeys);
   const reps = call.velocities.map((velocityMps, i) => ({ number: i + 1, velocityMps }));
-  const size = large ? "min-h-16 text-[17px]" : "";
+  const size = large ? "min-h-[64px] text-[17px]" : "";
   return (
     <section aria-label={`Call for ${call.athleteName}`}>
       <p className="font-bold">
@@ -139,7 +139,7 @@ function AskForm({
     const toKg = massKg(reading.mass);
     onDone({ type: "load", deltaKg: toKg - call.action.toKg + call.action.deltaKg, toKg }, "");
   };
-  const size = large ? "min-h-16 text-[17px]" : "";
+  const size = large ? "min-h-[64px] text-[17px]" : "";
   return (
     <form
       className="grid gap-2"

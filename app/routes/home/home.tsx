@@ -31,7 +31,7 @@ export default function Waiting() {
         No session uses this rack now. When a coach starts one, it opens here by itself.
       </p>
       <p className="mt-4">
-        <Link className="btn min-h-16" to="/" reloadDocument>
+        <Link className="btn min-h-[64px]" to="/" reloadDocument>
           Look now
         </Link>
       </p>

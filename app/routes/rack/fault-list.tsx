@@ -20,7 +20,7 @@ export function FaultList({
           <button
             key={fault}
             type="button"
-            className="btn min-h-16 text-[18px]"
+            className="btn min-h-[64px] text-[18px]"
             onClick={() => {
               onFault(fault, cut);
               onClose();
@@ -30,7 +30,7 @@ export function FaultList({
           </button>
         ))}
       </div>
-      <label className="mt-4 flex min-h-16 items-center gap-3 text-[18px]">
+      <label className="mt-4 flex min-h-[64px] items-center gap-3 text-[18px]">
         <input
           type="checkbox"
           className="checkbox border-control"

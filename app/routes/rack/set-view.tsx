@@ -108,19 +108,26 @@ export function Strip({
 }) {
   const reps = stripReps(set);
   const rules = { cap: set.prescription.reps, ...session.stop };
+  const strip = {
+    reps,
+    target: set.target,
+    lossLineMps: lossLine(
+      reps.map((rep) => rep.velocityMps),
+      rules,
+    ),
+    floorMps: session.stop.floorMps,
+    height: 150,
+    label: stripWords(reps, set.target),
+  };
   return (
     <>
-      <SpeedStrip
-        reps={reps}
-        target={set.target}
-        lossLineMps={lossLine(
-          reps.map((rep) => rep.velocityMps),
-          rules,
-        )}
-        floorMps={session.stop.floorMps}
-        height={150}
-        label={stripWords(reps, set.target)}
-      />
+      {/* The same strip, drawn narrower on a phone so that its words keep their size. */}
+      <div className="max-md:hidden">
+        <SpeedStrip {...strip} />
+      </div>
+      <div className="md:hidden">
+        <SpeedStrip {...strip} width={370} />
+      </div>
       <div className="flex min-h-[66px] items-start justify-between gap-4">
         <div aria-live="assertive">
           <p className="text-[26px] leading-tight font-bold" data-testid="verdict">

@@ -23,7 +23,7 @@ export function Sheet({
     >
       <div className="flex items-baseline justify-between">
         <h2 className="text-[22px]">{title}</h2>
-        <button type="button" className="btn min-h-16" onClick={() => dialog.current?.close()}>
+        <button type="button" className="btn min-h-[64px]" onClick={() => dialog.current?.close()}>
           Close
         </button>
       </div>

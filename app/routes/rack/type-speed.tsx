@@ -32,7 +32,7 @@ export function TypeSpeed({
     onSpeed(velocity);
     if (repsLeft <= 1) onClose();
   };
-  const key = "btn min-h-16 text-[22px]";
+  const key = "btn min-h-[64px] text-[22px]";
   return (
     <Sheet title="Type a speed" onClose={onClose}>
       <form
@@ -64,7 +64,7 @@ export function TypeSpeed({
             Back
           </button>
         </div>
-        <button type="submit" className="btn btn-primary mt-3 min-h-16 w-full text-[20px]">
+        <button type="submit" className="btn btn-primary mt-3 min-h-[64px] w-full text-[20px]">
           Enter this rep
         </button>
       </form>

@@ -42,7 +42,7 @@ export default function Pair({ actionData }: Route.ComponentProps) {
           problem={actionData?.message}
           required
         />
-        <button type="submit" className="btn btn-primary min-h-16 text-lg">
+        <button type="submit" className="btn btn-primary min-h-[64px] text-lg">
           Pair
         </button>
       </Form>
