@@ -1,4 +1,3 @@
-import { useEffect, useState } from "react";
 import { Form, Link, redirect } from "react-router";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
@@ -6,6 +5,7 @@ import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { useNow } from "../../ui/use-now";
 import { finishSession } from "../../workflows/floor/end-session.server";
 import { readSession } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/session";
@@ -41,7 +41,7 @@ export default function Session({ loaderData, actionData }: Route.ComponentProps
     serverNowMs: loaderData.serverNowMs,
     ended: loaderData.status === "ended",
   });
-  const nowMs = useTicking(log.nowMs, loaderData.serverNowMs);
+  const nowMs = useNow(log.nowMs, loaderData.serverNowMs, TICK_MS);
   const { floor } = log;
   const done = floor.racks.flatMap((rack) => rack.lifters).reduce((n, one) => n + one.doneCount, 0);
   const planned = frozen.racks
@@ -127,14 +127,3 @@ function linkWords(link: string, unsent: number): string {
 }
 
 const TICK_MS = 1000;
-
-/** The server's time, once a second; its own first value until the page is live. */
-function useTicking(read: () => number, first: number): number {
-  const [value, setValue] = useState(first);
-  useEffect(() => {
-    setValue(read());
-    const timer = window.setInterval(() => setValue(read()), TICK_MS);
-    return () => window.clearInterval(timer);
-  }, [read]);
-  return value;
-}

@@ -9,13 +9,13 @@ import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
 import { CallCard, callEntry } from "../../ui/calls";
+import { useNow } from "../../ui/use-now";
 import { readRack } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/rack";
 import { FaultList } from "./fault-list";
 import { Queue } from "./queue";
 import { Earlier, Head, Load, Strip } from "./set-view";
 import { TypeSpeed } from "./type-speed";
-import { useNow } from "./use-now";
 import { useSetRunner } from "./use-set-runner";
 
 export const handle = { theme: "cellar" as const };
@@ -49,7 +49,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
     serverNowMs: loaderData.serverNowMs,
     ended: loaderData.status === "ended",
   });
-  const clock = useNow(log.nowMs, loaderData.serverNowMs);
+  const clock = useNow(log.nowMs, loaderData.serverNowMs, TICK_MS);
   const rack = log.floor.racks[0];
   // A finished set stays on the screen with its verdict until somebody goes on.
   const [held, setHeld] = useState<{ athleteId: string; setKey: string }>();
@@ -235,6 +235,8 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
     </div>
   );
 }
+
+const TICK_MS = 250;
 
 const BIG = "btn min-h-[72px] border-2 text-[19px]";
 
