@@ -5,7 +5,7 @@ const core = [
   ["maxes", ["units", "numeric"]],
   ["barload", ["units", "numeric"]],
   ["velocity", ["units", "numeric"]],
-  ["profile", ["units", "numeric"]],
+  ["profile", ["units", "numeric", "maxes", "barload"]],
   ["wave", ["units", "numeric", "maxes", "barload", "velocity", "profile"]],
   ["session", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave"]],
   ["liverules", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave", "session"]],

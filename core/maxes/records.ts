@@ -134,3 +134,16 @@ export function recordWarnings(
   }
   return warnings;
 }
+
+/** The heaviest load of an athlete's records of a variant, kg; estimates do not count as lifted. */
+export function lifetimeBestKg(records: readonly MaxRecord[]): number | undefined {
+  const lifted = records
+    .filter((record) => record.kind === "competition" || record.kind === "tested")
+    .map((record) => massKg(record.load));
+  return lifted.length === 0 ? undefined : Math.max(...lifted);
+}
+
+/** A load above everything lifted so far: ask first; stopping there is a note, not a failure. */
+export function isFirstTime(loadKg: number, bestKg: number | undefined): boolean {
+  return bestKg !== undefined && loadKg > bestKg + 1e-9;
+}

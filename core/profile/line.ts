@@ -29,15 +29,14 @@ export type LineRefusal = {
   reason: "one-load" | "not-falling" | "too-few" | "not-finite";
 };
 
-/** Fastest rep at each load, in order of load. */
-export function fastestByLoad(reps: readonly ProfilePoint[]): ProfilePoint[] {
-  const best = new Map<number, number>();
-  for (const { loadKg, velocityMps } of reps) {
-    best.set(loadKg, Math.max(best.get(loadKg) ?? 0, velocityMps));
+/** Fastest rep at each load, in order of load; of equal ones the first. */
+export function fastestByLoad<Rep extends ProfilePoint>(reps: readonly Rep[]): Rep[] {
+  const best = new Map<number, Rep>();
+  for (const rep of reps) {
+    const before = best.get(rep.loadKg);
+    if (before === undefined || rep.velocityMps > before.velocityMps) best.set(rep.loadKg, rep);
   }
-  return [...best]
-    .map(([loadKg, velocityMps]) => ({ loadKg, velocityMps }))
-    .sort((a, b) => a.loadKg - b.loadKg);
+  return [...best.values()].sort((a, b) => a.loadKg - b.loadKg);
 }
 
 /**

@@ -38,6 +38,22 @@ export function responseAt(
  * be level and the interval is not bounded: refused.
  */
 export function fiellerAt(fit: LineFit, y: number, level: number): IntervalResult {
+  return inverseAt(fit, y, level, 0);
+}
+
+/**
+ * The same wider: every x at which y cannot be told from the line when y itself is uncertain,
+ *
+ *   (ȳ + b d − y)² ≤ t² (s²/n + s² d²/Sxx + extra),  d = x − x̄.
+ *
+ * @param extraVariance of y, in its units squared: one reading's error and the threshold's spread
+ */
+export function inverseAt(
+  fit: LineFit,
+  y: number,
+  level: number,
+  extraVariance: number,
+): IntervalResult {
   if (fit.see === undefined) return { ok: false, reason: "no-freedom" };
   const t = studentQuantile((1 + level) / 2, fit.n - 2);
   const slopeVariance = fit.see ** 2 / fit.sxx;
@@ -48,7 +64,9 @@ export function fiellerAt(fit: LineFit, y: number, level: number): IntervalResul
   const distance = (y - meanY) / fit.slope;
   const centre = fit.meanX + distance / (1 - g);
   const half =
-    ((t * fit.see) / Math.abs(fit.slope) / (1 - g)) *
-    Math.sqrt((1 - g) / fit.n + distance ** 2 / fit.sxx);
+    (t / Math.abs(fit.slope) / (1 - g)) *
+    Math.sqrt(
+      (1 - g) * (fit.see ** 2 / fit.n + extraVariance) + (fit.see ** 2 * distance ** 2) / fit.sxx,
+    );
   return { ok: true, level, estimate, low: centre - half, high: centre + half };
 }

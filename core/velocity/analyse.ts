@@ -174,6 +174,10 @@ function measureRep(
     bottomM,
     mcvMps: rangeM / concentricS,
     mpvMps: propulsiveM / ((propulsiveEnd - bottomTurn.at) / rateHz),
+    propulsiveS: (propulsiveEnd - bottomTurn.at) / rateHz,
+    propulsiveM,
+    // At the top turn the bar stands still by definition, whatever the filter leaves of it.
+    propulsiveEndMps: propulsiveEnd === topTurn.at ? 0 : valueAt(velocity, propulsiveEnd),
     pvMps: peakValue(velocity, peak),
     timeToPeakS: (peak - bottomTurn.at) / rateHz,
     eccentricS,

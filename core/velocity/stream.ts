@@ -59,6 +59,10 @@ export interface MeasuredRep {
   /** Mean propulsive velocity: up to the first a < −9.81 m/s² after the peak. */
   mpvMps: number;
   pvMps: number;
+  /** The propulsive phase: its time, its displacement, and the speed at its end. */
+  propulsiveS: number;
+  propulsiveM: number;
+  propulsiveEndMps: number;
   /** From leaving the bottom to the peak. */
   timeToPeakS: number;
   /** Undefined where the lift starts from the bottom and no lowering was seen. */

@@ -1,0 +1,141 @@
+import { formatKg, plainNumber } from "../units/mass";
+import { formatVelocity } from "../units/velocity";
+import type { Working } from "../units/working";
+import type { ProfileRep } from "./analysis";
+import type { LoadVelocityLine } from "./line";
+
+const GRAVITY = 9.81;
+
+export interface LoadedFigure {
+  loadKg: number;
+  velocityMps: number;
+  value: number;
+}
+
+export interface Peak extends LoadedFigure {
+  /** Still rising at the heaviest tested load: a lower bound only; the next test goes heavier. */
+  reached: boolean;
+  measured: boolean;
+  working: Working;
+}
+
+export interface ForcePower {
+  /** Per tested load: the fastest rep's force and power, measured or estimated. */
+  points: Array<{
+    loadKg: number;
+    velocityMps: number;
+    forceN: number | undefined;
+    powerW: number;
+    powerMeasured: boolean;
+  }>;
+  peakPower: Peak;
+  /** Mean propulsive, at a tested point; undefined where no force was measured. */
+  peakForce: Peak | undefined;
+  /** Mass moved besides the bar, kg. */
+  addedKg: number;
+}
+
+/**
+ * Force and power over load. Measured points where stream or device gives them; else
+ * P ≈ (bar + c)·g·v along the line, which peaks at (L0 − c)/2, labelled an estimate.
+ *
+ * Force is never estimated from a mean velocity: over a whole concentric the mean force is the
+ * weight, so only measured force has a peak.
+ * @param used fastest rep a load, ascending by load
+ * @param addedKg 0, or 0.88 × body mass
+ */
+export function forcePower(input: {
+  used: readonly ProfileRep[];
+  line: LoadVelocityLine;
+  addedKg: number;
+  systemName: string;
+}): ForcePower {
+  const { used, line, addedKg } = input;
+  const points = used.map((rep) => ({
+    loadKg: rep.loadKg,
+    velocityMps: rep.velocityMps,
+    forceN: rep.forceN,
+    powerW: rep.powerW ?? (rep.loadKg + addedKg) * GRAVITY * rep.velocityMps,
+    powerMeasured: rep.powerW !== undefined,
+  }));
+  const allPower = points.every((point) => point.powerMeasured);
+  const forces = points.flatMap(({ loadKg, velocityMps, forceN }) =>
+    forceN === undefined ? [] : [{ loadKg, velocityMps, value: forceN }],
+  );
+  return {
+    points,
+    addedKg,
+    peakPower: allPower
+      ? peakOf(
+          points.map(({ loadKg, velocityMps, powerW }) => ({ loadKg, velocityMps, value: powerW })),
+          { title: "Peak power", unit: "W", system: input.systemName },
+        )
+      : estimatedPeak(line, addedKg, input.systemName),
+    peakForce:
+      forces.length === points.length && forces.length > 1
+        ? peakOf(forces, { title: "Peak force", unit: "N", system: input.systemName })
+        : undefined,
+  };
+}
+
+function peakOf(
+  points: readonly LoadedFigure[],
+  name: { title: string; unit: string; system: string },
+): Peak {
+  const best = points.reduce((a, b) => (b.value > a.value ? b : a));
+  const reached = best !== points[points.length - 1];
+  return {
+    ...best,
+    reached,
+    measured: true,
+    working: {
+      title: name.title,
+      lines: [
+        ...points.map((point) => ({
+          label: `${formatKg(point.loadKg)} at ${formatVelocity(point.velocityMps)} m/s`,
+          value: `${plainNumber(point.value, 0)} ${name.unit}`,
+        })),
+        { label: "System mass", value: name.system },
+        {
+          label: reached ? "Greatest at" : "Not reached: at least, at",
+          value: `${formatKg(best.loadKg)}, ${formatVelocity(best.velocityMps)} m/s`,
+          detail: reached
+            ? undefined
+            : "The last step is the greatest. The next test goes heavier.",
+          emphasis: "answer",
+        },
+      ],
+      sources: ["Mean over the propulsive phase, measured"],
+      changes: ["A heavier or a lighter tested load."],
+    },
+  };
+}
+
+function estimatedPeak(line: LoadVelocityLine, addedKg: number, system: string): Peak {
+  const loadKg = Math.max(0, (line.l0Kg - addedKg) / 2);
+  const velocityMps = line.interceptMps + line.slopeMpsPerKg * loadKg;
+  const value = (loadKg + addedKg) * GRAVITY * velocityMps;
+  return {
+    loadKg,
+    velocityMps,
+    value,
+    reached: true,
+    measured: false,
+    working: {
+      title: "Peak power, estimated",
+      lines: [
+        { label: "L0", value: formatKg(line.l0Kg, "kg", 1) },
+        { label: "Mass besides the bar (c)", value: formatKg(addedKg, "kg", 1), detail: system },
+        {
+          label: "(L0 − c) ÷ 2",
+          value: formatKg(loadKg, "kg", 1),
+          detail: `${formatVelocity(velocityMps)} m/s`,
+          emphasis: "answer",
+        },
+        { label: "(bar + c)·g·v", value: `${plainNumber(value, 0)} W`, detail: "an estimate" },
+      ],
+      sources: ["Vertex of (load + c)·g·(V0 + slope·load)"],
+      changes: ["A test with measured force and power."],
+    },
+  };
+}

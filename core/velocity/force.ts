@@ -1,0 +1,54 @@
+import type { MeasuredRep } from "./stream";
+
+/** Standard gravity as used throughout, m/s². */
+const GRAVITY = 9.81;
+
+/**
+ * Share of body mass that rises with the bar in squats and jumps: all but the shanks and feet
+ * (docs/sources.md).
+ */
+export const BODY_MASS_SHARE = 0.88;
+
+/** What counts as moved: the bar alone, or the bar and 0.88 of the body. */
+export const SYSTEM_MASSES = ["bar", "bar-and-body"] as const;
+export type SystemMass = (typeof SYSTEM_MASSES)[number];
+
+export const SYSTEM_MASS_NAMES: Record<SystemMass, string> = {
+  bar: "bar only",
+  "bar-and-body": "bar and 0.88 of body mass",
+};
+
+/** Mass that moves besides the bar, kg; undefined where the body mass is needed and unknown. */
+export function addedMassKg(
+  system: SystemMass,
+  bodyMassKg: number | undefined,
+): number | undefined {
+  if (system === "bar") return 0;
+  return bodyMassKg === undefined ? undefined : BODY_MASS_SHARE * bodyMassKg;
+}
+
+export interface RepForce {
+  /** Mean over the propulsive phase. */
+  forceN: number;
+  powerW: number;
+}
+
+/**
+ * Mean propulsive force and power of a measured rep.
+ *
+ * Force by momentum, F = m (g + v_end ÷ t); power by work and energy,
+ * P = m (g·h + ½ v_end²) ÷ t, over the propulsive phase that starts at rest. Both are exact means
+ * of m(a + g) and of F·v over time; no second derivative of a noisy signal is needed.
+ * @param systemKg bar and whatever rises with it, over 0
+ */
+export function repForce(
+  rep: Pick<MeasuredRep, "propulsiveS" | "propulsiveM" | "propulsiveEndMps">,
+  systemKg: number,
+): RepForce | undefined {
+  const { propulsiveS: t, propulsiveM: h, propulsiveEndMps: v } = rep;
+  if (!(t > 0) || !(systemKg > 0)) return undefined;
+  return {
+    forceN: systemKg * (GRAVITY + v / t),
+    powerW: (systemKg * (GRAVITY * h + (v * v) / 2)) / t,
+  };
+}
