@@ -1,5 +1,23 @@
 import { daysBetween, type LocalDate } from "../units/time";
 
+/** What an athlete trains for, and where in the year. */
+export const GOALS = ["general-strength", "sport", "competition-lifting"] as const;
+export type Goal = (typeof GOALS)[number];
+export const GOAL_NAMES: Record<Goal, string> = {
+  "general-strength": "General strength",
+  sport: "Sport",
+  "competition-lifting": "Competition lifting",
+};
+
+export const SEASON_PHASES = ["off-season", "pre-season", "in-season", "peak"] as const;
+export type SeasonPhase = (typeof SEASON_PHASES)[number];
+export const SEASON_PHASE_NAMES: Record<SeasonPhase, string> = {
+  "off-season": "Off-season",
+  "pre-season": "Pre-season",
+  "in-season": "In season",
+  peak: "Peak",
+};
+
 /** From this many days before a competition its nearness is marked. */
 export const COMPETITION_MARK_DAYS = 28;
 /** No testing for this long after a competition. */

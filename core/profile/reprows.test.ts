@@ -19,7 +19,7 @@ const cell = (at: number, text: string) => GOOD.map((one, i) => (i === at ? text
 
 function read(rows: string[][], over: Partial<RepImportSettings> = {}) {
   const reader = new RepRows({ ...settings, ...over });
-  rows.forEach((row, i) => reader.push(row, i + 2));
+  for (const [i, row] of rows.entries()) reader.push(row, i + 2);
   const tests = reader.finish();
   return { tests, problems: reader.problems.kept, count: reader.problems.count };
 }

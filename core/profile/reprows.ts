@@ -1,7 +1,8 @@
 import { readDecimal } from "../units/decimal";
 import { LineProblems } from "../units/lineproblems";
 import { massKg, readMass } from "../units/mass";
-import { daysBetween } from "../units/time";
+import { plainName } from "../units/names";
+import { daysBetween, isDate } from "../units/time";
 import { keepVelocity, type VelocityMetric } from "../units/velocity";
 
 /** What a column of a file of reps can be. docs/formats.md describes them. */
@@ -97,11 +98,6 @@ export interface RepImportSettings {
 /** Speeds and loads beyond which a value is a slip, not a rep. */
 export const MOST_VELOCITY_MPS = 5;
 export const MOST_LOAD_KG = 1000;
-
-/** Names match without regard to case, marks and double blanks. */
-function plainName(name: string): string {
-  return name.normalize("NFD").replace(/\p{M}/gu, "").toLowerCase().replace(/\s+/g, " ").trim();
-}
 
 /**
  * Reads the rows of a file of reps, one at a time, and keeps every fault with its line and
@@ -239,11 +235,4 @@ export class RepRows {
     if (kg > MOST_LOAD_KG) return say(`Load ${text} is over ${MOST_LOAD_KG} kg.`);
     return kg;
   }
-}
-
-/** Whether a text is a day of the calendar, `YYYY-MM-DD`. */
-export function isDate(text: string): boolean {
-  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
-  const time = Date.parse(`${text}T00:00:00Z`);
-  return !Number.isNaN(time) && new Date(time).toISOString().slice(0, 10) === text;
 }

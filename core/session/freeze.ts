@@ -26,7 +26,8 @@ export interface SessionAthlete extends AthleteBase {
   name: string;
   unit: "kg" | "lb" | undefined;
   /** What screens show of a limit; never its reason. */
-  instruction: string | undefined;
+  /** What this athlete may not do, in the words that cards and racks show. */
+  instructions: readonly string[];
 }
 
 /** Overrides by "athlete id/set key", kg. */
@@ -110,7 +111,7 @@ export function freezeSession(input: {
           name: athlete.name,
           unit: athlete.unit ?? "kg",
           line: athlete.profile?.line,
-          instructions: athlete.instruction ? [athlete.instruction] : [],
+          instructions: [...athlete.instructions],
           sets: prescribeWeek({ plan, week, athlete, gear: rack.gear, overrides }),
         })),
       };

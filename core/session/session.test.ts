@@ -65,7 +65,7 @@ function athlete(id: string, kg: number | undefined, patch: Partial<SessionAthle
     id,
     name: `Athlete ${id}`,
     unit: undefined,
-    instruction: undefined,
+    instructions: [],
     trainingYears: 5,
     workingMax:
       kg === undefined
@@ -244,7 +244,7 @@ describe("freezing", () => {
   const frozen = freezeSession({
     plan,
     week,
-    athletes: [athlete("1", 100, { instruction: "Not today", unit: "lb" }), athlete("2", 60)],
+    athletes: [athlete("1", 100, { instructions: ["Not today"], unit: "lb" }), athlete("2", 60)],
     racks: [
       { rackId: "r1", number: 1, gear },
       { rackId: "r2", number: 2, gear },

@@ -24,3 +24,10 @@ export function daysBetween(from: LocalDate, to: LocalDate): number {
 export function addDays(date: LocalDate, days: number): LocalDate {
   return new Date((dayNumber(date) + days) * DAY_MS).toISOString().slice(0, 10);
 }
+
+/** Whether a text is a day of the calendar, `YYYY-MM-DD`. */
+export function isDate(text: string): boolean {
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
+  const time = Date.parse(`${text}T00:00:00Z`);
+  return !Number.isNaN(time) && new Date(time).toISOString().slice(0, 10) === text;
+}

@@ -58,7 +58,7 @@ describe("a long stream", () => {
   it("finds in windows what it finds in one piece, set by set", () => {
     const { times, heights } = session(8, 50);
     const long = new LongStream();
-    times.forEach((t, i) => long.push(t, heights[i] as number, i + 2));
+    for (const [i, t] of times.entries()) long.push(t, heights[i] as number, i + 2);
     long.finish();
     const whole = analyseStream({ timesS: times, heightsM: heights }).reps;
     expect(times[times.length - 1]).toBeGreaterThan(400);
@@ -107,7 +107,7 @@ describe("a long stream", () => {
     ["nothing", [], "no samples"],
   ] as Array<[string, number[][], string]>)("names %s", (_, samples, words) => {
     const long = new LongStream();
-    samples.forEach(([t, h], i) => long.push(t as number, h as number, i + 2));
+    for (const [i, [t, h]] of samples.entries()) long.push(t as number, h as number, i + 2);
     long.finish();
     expect(long.problems.kept[0]?.text).toContain(words);
   });

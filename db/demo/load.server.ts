@@ -11,27 +11,21 @@ import { PROCESSING_VERSION } from "../../core/velocity/stream";
 import { expandRecipe, type Recipe } from "../../core/wave/recipe";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
 import { racksOf } from "../queries/gear.server";
+import { addProfile } from "../queries/profiles.server";
 import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
 import * as schema from "../schema";
 import { type TeamTransaction, withTeam } from "../team.server";
+import { loadFacts } from "./facts.server";
 import { simulateSession } from "./history";
 import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SQUADS, type DemoAthlete } from "./people";
 import { DEMO_ROOMS, DEMO_VARIANTS } from "./rooms";
+import { uuidFrom } from "./uuid";
 import { FLAT_RISE, RISING_LADDER } from "./waves";
 
 const SEED = 20260310;
 export const DEMO_WEEKS = 16;
 const BENCH_MVT = 0.17;
 const PROFILE_PERCENTS = [30, 45, 60, 75, 88];
-
-/** Ids from the fixed seed, so that the same demo always has the same addresses. */
-function uuidFrom(random: Random): () => string {
-  const hex = (digits: number) =>
-    Math.floor(random.uniform() * 16 ** digits)
-      .toString(16)
-      .padStart(digits, "0");
-  return () => `${hex(8)}-${hex(4)}-4${hex(3)}-8${hex(3)}-${hex(6)}${hex(6)}`;
-}
 
 interface DemoLifter {
   id: string;
@@ -56,7 +50,12 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
     await withTeam(database, teamId, async (tx) => {
       await tx.insert(schema.team).values({ id: teamId, name: "Skerry Coast", unit: "kg" });
       const rooms = await loadRooms(tx, uuid);
-      const variants = DEMO_VARIANTS.map((variant) => ({ teamId, id: uuid(), ...variant }));
+      const variants = DEMO_VARIANTS.map((variant) => ({ teamId, id: uuid(), ...variant })).map(
+        (variant, _, all) => ({
+          ...variant,
+          baseId: all.find((one) => one.name === variant.baseOf)?.id,
+        }),
+      );
       await tx.insert(schema.liftVariant).values(variants);
       const [bench, squat] = variants;
       if (!bench || !squat) throw new Error("The demo needs its lifts.");
@@ -101,6 +100,7 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
         });
       }
       await loadPeople(tx, uuid, athleteIds, now);
+      await loadFacts(tx, { athleteIds, variants, now, today });
     });
   } finally {
     await client.end();
@@ -152,10 +152,9 @@ async function loadAthlete(
     id,
     name: person.name,
     squadId: input.squadId,
-    birthYear: String(person.birthYear),
+    birthYear: person.birthYear,
     trainingSince: addDays(today, -Math.round(person.trainingYears * 365.25)),
     unit: input.unit,
-    instruction: person.instruction ?? null,
   });
 
   const enteredAt = new Date(`${today}T08:00:00Z`);
@@ -212,16 +211,6 @@ async function loadAthlete(
 
   const testedOn = addDays(today, -21);
   const testId = uuid();
-  await tx.insert(schema.profileTest).values({
-    teamId,
-    id: testId,
-    athleteId: id,
-    variantId: input.bench,
-    date: testedOn,
-    metric: "MCV",
-    source: "simulated",
-    processing: PROCESSING_VERSION,
-  });
   const points = PROFILE_PERCENTS.map((percent) => {
     const loadKg = 2.5 * Math.round((person.benchKg * percent) / 100 / 2.5);
     const reps = trueVelocities(truth, {
@@ -234,9 +223,17 @@ async function loadAthlete(
     });
     return { loadKg, velocityMps: keepVelocity(Math.max(...reps)) };
   });
-  await tx
-    .insert(schema.profilePoint)
-    .values(points.map((point) => ({ teamId, id: uuid(), testId, ...point })));
+  await addProfile(tx, {
+    id: testId,
+    athleteId: id,
+    variantId: input.bench,
+    date: testedOn,
+    metric: "MCV",
+    source: "simulated",
+    processing: PROCESSING_VERSION,
+    ...entered,
+    reps: points.map((point) => ({ id: uuid(), ...point })),
+  });
 
   return {
     id,
@@ -338,7 +335,7 @@ function sessionAthlete(
     id: lifter.id,
     name: lifter.person.name,
     unit: input.room.name === "Dojo gym" ? "lb" : undefined,
-    instruction: lifter.person.instruction,
+    instructions: lifter.person.instruction ? [lifter.person.instruction] : [],
     trainingYears: lifter.person.trainingYears,
     workingMax: workingMax({
       liftName: input.bench.name,

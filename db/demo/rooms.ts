@@ -1,5 +1,6 @@
 import type { PlateStock } from "../../core/barload/gear";
 import type { Mass, MassUnit } from "../../core/units/mass";
+import type { liftVariant } from "../schema";
 
 export interface DemoRoom {
   name: "Boathouse" | "Dojo gym";
@@ -65,7 +66,14 @@ export const DEMO_ROOMS: DemoRoom[] = [
   },
 ];
 
-export const DEMO_VARIANTS = [
+type VariantInsert = typeof liftVariant.$inferInsert;
+
+export interface DemoVariant extends Omit<VariantInsert, "teamId" | "id" | "baseId"> {
+  /** Its base, by name. */
+  baseOf?: string;
+}
+
+export const DEMO_VARIANTS: DemoVariant[] = [
   {
     name: "Bench press, straight bar",
     lift: "bench" as const,
@@ -75,6 +83,7 @@ export const DEMO_VARIANTS = [
   },
   {
     name: "Back squat, straight bar",
+    systemMass: "bar-and-body" as const,
     lift: "squat" as const,
     bar: "straight",
     start: "top" as const,
@@ -86,5 +95,27 @@ export const DEMO_VARIANTS = [
     bar: "straight",
     start: "bottom" as const,
     caution: "Collars on, flat shoes, clear floor in front. Bar down under control.",
+  },
+  {
+    name: "Bench press, wide grip",
+    lift: "bench" as const,
+    bar: "straight",
+    grip: "wide",
+    start: "top" as const,
+    baseKind: "shares" as const,
+    baseOf: "Bench press, straight bar",
+    caution: "Spotter at the head, collars on. Safeties below the arched chest and above the neck.",
+  },
+  {
+    name: "Box squat, parallel, straight bar",
+    lift: "box-squat" as const,
+    bar: "straight",
+    boxStyle: "sit back, full stop",
+    start: "top" as const,
+    baseKind: "ratio" as const,
+    baseOf: "Back squat, straight bar",
+    systemMass: "bar-and-body" as const,
+    caution:
+      "Safeties just below the bar's lowest point when seated. No dropping, no rocking, trunk braced.",
   },
 ];

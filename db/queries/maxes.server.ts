@@ -1,11 +1,22 @@
 import { and, asc, desc, eq } from "drizzle-orm";
 import type { MaxRecord } from "../../core/maxes/records";
-import { type DatedLine, loadVelocityLine } from "../../core/profile/line";
-import { liftVariant, maxRecord, profilePoint, profileTest, workingMaxChoice } from "../schema";
+import { liftVariant, maxRecord, ownSingle, workingMaxChoice } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
 export function listVariants(tx: TeamTransaction) {
   return tx.select().from(liftVariant).orderBy(asc(liftVariant.name));
+}
+
+export type VariantRow = typeof liftVariant.$inferSelect;
+
+export async function saveVariant(
+  tx: TeamTransaction,
+  row: Omit<typeof liftVariant.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx
+    .insert(liftVariant)
+    .values({ teamId: tx.teamId, ...row })
+    .onConflictDoUpdate({ target: [liftVariant.teamId, liftVariant.id], set: row });
 }
 
 export async function variantById(tx: TeamTransaction, id: string) {
@@ -20,11 +31,12 @@ export interface StoredRecord extends MaxRecord {
   enteredAt: Date;
 }
 
-export async function recordsOf(tx: TeamTransaction, athleteId: string): Promise<StoredRecord[]> {
+/** Records of one athlete, or of all; the newest first. */
+export async function recordsOf(tx: TeamTransaction, athleteId?: string): Promise<StoredRecord[]> {
   return tx
     .select()
     .from(maxRecord)
-    .where(eq(maxRecord.athleteId, athleteId))
+    .where(athleteId ? eq(maxRecord.athleteId, athleteId) : undefined)
     .orderBy(desc(maxRecord.date), desc(maxRecord.enteredAt));
 }
 
@@ -91,61 +103,18 @@ export async function chooseWorkingMax(
   await tx.insert(workingMaxChoice).values({ teamId: tx.teamId, ...row });
 }
 
-export interface StoredProfile extends DatedLine {
-  athleteId: string;
-  points: Array<{ loadKg: number; velocityMps: number }>;
-  source: string;
+/** Confirmed maximal singles of one athlete, or of all. */
+export async function singlesOf(tx: TeamTransaction, athleteId?: string) {
+  return tx
+    .select()
+    .from(ownSingle)
+    .where(athleteId ? eq(ownSingle.athleteId, athleteId) : undefined)
+    .orderBy(asc(ownSingle.date), asc(ownSingle.enteredAt));
 }
 
-/** The newest test of each athlete and variant that gives a line. */
-export async function newestProfiles(
+export async function addSingle(
   tx: TeamTransaction,
-  filter: { variantId?: string; athleteId?: string },
-): Promise<StoredProfile[]> {
-  const tests = await tx
-    .selectDistinctOn([profileTest.athleteId, profileTest.variantId])
-    .from(profileTest)
-    .where(
-      and(
-        filter.variantId ? eq(profileTest.variantId, filter.variantId) : undefined,
-        filter.athleteId ? eq(profileTest.athleteId, filter.athleteId) : undefined,
-      ),
-    )
-    .orderBy(profileTest.athleteId, profileTest.variantId, desc(profileTest.date));
-  if (tests.length === 0) return [];
-  const points = await tx
-    .select({ point: profilePoint })
-    .from(profilePoint)
-    .innerJoin(
-      profileTest,
-      and(eq(profileTest.teamId, profilePoint.teamId), eq(profileTest.id, profilePoint.testId)),
-    )
-    .where(
-      and(
-        filter.variantId ? eq(profileTest.variantId, filter.variantId) : undefined,
-        filter.athleteId ? eq(profileTest.athleteId, filter.athleteId) : undefined,
-        eq(profilePoint.excluded, false),
-      ),
-    );
-  const byTest = new Map<string, Array<{ loadKg: number; velocityMps: number }>>();
-  for (const { point } of points) {
-    const list = byTest.get(point.testId) ?? [];
-    list.push({ loadKg: point.loadKg, velocityMps: point.velocityMps });
-    byTest.set(point.testId, list);
-  }
-  return tests.flatMap((test) => {
-    const own = (byTest.get(test.id) ?? []).sort((a, b) => a.loadKg - b.loadKg);
-    const line = loadVelocityLine(own, test.metric);
-    if (!line.ok) return [];
-    return [
-      {
-        athleteId: test.athleteId,
-        variantId: test.variantId,
-        testedOn: test.date,
-        source: test.source,
-        line,
-        points: own,
-      },
-    ];
-  });
+  row: Omit<typeof ownSingle.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx.insert(ownSingle).values({ teamId: tx.teamId, ...row });
 }

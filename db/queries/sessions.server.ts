@@ -1,7 +1,7 @@
 import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
 import type { LogEntry } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/session/frozen";
-import { logEntry, simulatedLifter, trainingSession } from "../schema";
+import { logEntry, plan, simulatedLifter, trainingSession } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
 export interface SessionHead {
@@ -54,6 +54,24 @@ export function sessionsOfPlan(tx: TeamTransaction, planId: string): Promise<Ses
     .from(trainingSession)
     .where(eq(trainingSession.planId, planId))
     .orderBy(asc(trainingSession.week));
+}
+
+/** The last sessions of a squad's plans, the newest first. */
+export function sessionsOfSquad(
+  tx: TeamTransaction,
+  squadId: string,
+  most: number,
+): Promise<SessionHead[]> {
+  return tx
+    .select(head)
+    .from(trainingSession)
+    .innerJoin(
+      plan,
+      and(eq(plan.teamId, trainingSession.teamId), eq(plan.id, trainingSession.planId)),
+    )
+    .where(eq(plan.squadId, squadId))
+    .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
+    .limit(most);
 }
 
 export async function sessionHead(tx: TeamTransaction, id: string) {

@@ -1,8 +1,8 @@
 import {
-  boolean,
   date,
   doublePrecision,
   foreignKey,
+  integer,
   jsonb,
   pgTable,
   primaryKey,
@@ -12,7 +12,10 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import { MAX_KINDS } from "../../core/maxes/records";
+import { BASE_KINDS } from "../../core/maxes/variants";
+import { LIFTS } from "../../core/profile/threshold";
 import type { Mass } from "../../core/units/mass";
+import { SYSTEM_MASSES } from "../../core/velocity/force";
 import { athlete, team } from "./team";
 
 /** A lift variant: lift, bar, grip, stance, box style and resistance together. */
@@ -24,13 +27,29 @@ export const liftVariant = pgTable(
       .references(() => team.id),
     id: uuid("id").notNull(),
     name: text("name").notNull(),
-    lift: text("lift", { enum: ["bench", "squat", "box-squat", "deadlift", "press"] }).notNull(),
+    lift: text("lift", { enum: LIFTS }).notNull(),
     bar: text("bar").notNull(),
+    grip: text("grip").notNull().default(""),
+    stance: text("stance").notNull().default(""),
+    boxStyle: text("box_style").notNull().default(""),
+    resistance: text("resistance").notNull().default(""),
+    /** Where its max comes from: own records, a ratio to another variant's, or the same. */
+    baseKind: text("base_kind", { enum: BASE_KINDS }).notNull().default("own"),
+    baseId: uuid("base_id"),
+    ratio: doublePrecision("ratio"),
+    /** What counts as moved when force and power are computed. */
+    systemMass: text("system_mass", { enum: SYSTEM_MASSES }).notNull().default("bar"),
+    /** The team's own velocity threshold for MCV, where it differs from the group mean. */
+    thresholdMps: doublePrecision("threshold_mps"),
     start: text("start", { enum: ["top", "bottom"] }).notNull(),
     /** Said where the decision is made: spotters, safeties, collars. */
     caution: text("caution").notNull(),
   },
-  (t) => [primaryKey({ columns: [t.teamId, t.id] }), unique().on(t.teamId, t.name)],
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    unique().on(t.teamId, t.name),
+    foreignKey({ columns: [t.teamId, t.baseId], foreignColumns: [t.teamId, t.id] }),
+  ],
 );
 
 /** What an athlete was once known to lift. Kept for ever: a mistake is withdrawn, not changed. */
@@ -100,8 +119,16 @@ export const profileTest = pgTable(
     metric: text("metric", { enum: ["MCV", "MPV", "PV"] }).notNull(),
     source: text("source").notNull(),
     processing: text("processing").notNull(),
+    /** Mass moved besides the bar when force and power were taken, kg. */
+    addedKg: doublePrecision("added_kg").notNull().default(0),
+    note: text("note").notNull().default(""),
+    /** Loads, speeds and reps as one text: the same test is not kept twice. */
+    fingerprint: text("fingerprint").notNull(),
+    enteredBy: text("entered_by").notNull(),
+    enteredAt: timestamp("entered_at", { withTimezone: true }).notNull(),
   },
   (t) => [
+    unique().on(t.teamId, t.athleteId, t.variantId, t.date, t.metric, t.fingerprint),
     primaryKey({ columns: [t.teamId, t.id] }),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
     foreignKey({
@@ -120,8 +147,15 @@ export const profilePoint = pgTable(
     id: uuid("id").notNull(),
     testId: uuid("test_id").notNull(),
     loadKg: doublePrecision("load_kg").notNull(),
+    /** Order within the test. */
+    rep: integer("rep").notNull(),
     velocityMps: doublePrecision("velocity_mps").notNull(),
-    excluded: boolean("excluded").notNull().default(false),
+    forceN: doublePrecision("force_n"),
+    powerW: doublePrecision("power_w"),
+    /** Left out of the line: why, by whom, when. It stays visible. */
+    excludedReason: text("excluded_reason"),
+    excludedBy: text("excluded_by"),
+    excludedAt: timestamp("excluded_at", { withTimezone: true }),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),

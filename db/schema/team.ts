@@ -1,5 +1,8 @@
 import {
+  date,
+  doublePrecision,
   foreignKey,
+  integer,
   pgTable,
   primaryKey,
   text,
@@ -7,6 +10,7 @@ import {
   unique,
   uuid,
 } from "drizzle-orm/pg-core";
+import { GOALS, SEASON_PHASES } from "../../core/maxes/season";
 
 /** Roles from DESIGN: what each may do stands in app/platform/rights.ts. */
 export const ROLES = ["owner", "coach", "assistant", "athlete"] as const;
@@ -62,16 +66,22 @@ export const athlete = pgTable(
     id: uuid("id").notNull(),
     name: text("name").notNull(),
     squadId: uuid("squad_id").notNull(),
-    birthYear: text("birth_year"),
+    birthYear: integer("birth_year"),
     /** First date of real barbell training; the training age counts from it. */
-    trainingSince: text("training_since"),
+    trainingSince: date("training_since"),
     unit: text("unit", { enum: ["kg", "lb"] }),
-    /** What cards and screens show; the reason is kept elsewhere (docs/decisions/privacy.md). */
-    instruction: text("instruction"),
+    goal: text("goal", { enum: GOALS }),
+    seasonPhase: text("season_phase", { enum: SEASON_PHASES }),
+    /** Where it differs from the squad's. */
+    sport: text("sport"),
+    roomId: uuid("room_id"),
+    statureCm: doublePrecision("stature_cm"),
+    note: text("note").notNull().default(""),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
     foreignKey({ columns: [t.teamId, t.squadId], foreignColumns: [squad.teamId, squad.id] }),
+    foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),
   ],
 );
 

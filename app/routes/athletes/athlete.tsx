@@ -1,18 +1,50 @@
-import { MAX_KIND_NAMES } from "../../../core/maxes/records";
-import { formatKg, formatMass } from "../../../core/units/mass";
+import { Link } from "react-router";
+import type { z } from "zod";
+import { formatMass } from "../../../core/units/mass";
+import {
+  BodyMassForm,
+  CompetitionForm,
+  DayNoteForm,
+  FactsForm,
+  formObject,
+  LimitForm,
+  ReadinessForm,
+  ResultForm,
+  SetupForm,
+  SingleForm,
+} from "../../forms/athlete";
 import { ChooseMaxForm, NewRecordForm } from "../../forms/maxes";
 import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
-import { mayWrite } from "../../platform/rights";
+import type { Outcome } from "../../platform/outcome";
+import { mayWrite, type Principal } from "../../platform/rights";
+import { resultOf } from "../../ui/adder";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
-import { readAthlete } from "../../workflows/athletes/read-athletes.server";
+import { readAthlete } from "../../workflows/athletes/read-athlete.server";
+import {
+  confirmSingle,
+  decideReadiness,
+  dropCompetition,
+  endLimit,
+  saveBodyMass,
+  saveCompetition,
+  saveDayNote,
+  saveFacts,
+  saveLimit,
+  saveResult,
+  saveSetup,
+  showReasons,
+} from "../../workflows/athletes/save-facts.server";
 import { chooseMax, saveRecord } from "../../workflows/athletes/save-max.server";
 import type { Route } from "./+types/athlete";
-import { ChooseForm, RecordForm } from "./max-forms";
-import { ProfilePicture } from "./profile-picture";
+import { FactsSection } from "./facts-section";
+import { LiftSection } from "./lift-section";
+import { LimitsSection, type Reasons } from "./limits-section";
+import { RecordForm, RepMaxForm } from "./max-forms";
+import { TestsSection } from "./tests-section";
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: `${loaderData?.person.name ?? "Athlete"} · Sprezza` }];
@@ -25,33 +57,58 @@ export async function loader({ context, params }: Route.LoaderArgs) {
   return { ...result.value, mayEdit: mayWrite(principal, "/athletes/:athleteId") };
 }
 
+/** One form of the page: its shape, and the workflow that takes it. */
+function form<Schema extends z.ZodType>(
+  schema: Schema,
+  run: (
+    principal: Principal,
+    athleteId: string,
+    input: z.output<Schema>,
+  ) => Promise<Outcome<unknown>>,
+) {
+  return async (principal: Principal, athleteId: string, fields: Record<string, string>) => {
+    const parsed = schema.safeParse(fields);
+    if (!parsed.success) return { ok: false as const, problems: fieldProblems(parsed.error) };
+    return run(principal, athleteId, parsed.data);
+  };
+}
+
+const FORMS: Record<
+  string,
+  (
+    principal: Principal,
+    athleteId: string,
+    fields: Record<string, string>,
+  ) => Promise<{ ok: boolean; [key: string]: unknown }>
+> = {
+  facts: form(FactsForm, saveFacts),
+  mass: form(BodyMassForm, saveBodyMass),
+  competition: form(CompetitionForm, saveCompetition),
+  "drop-competition": (principal, athleteId, { id }) =>
+    dropCompetition(principal, athleteId, id ?? ""),
+  limit: form(LimitForm, saveLimit),
+  "end-limit": (principal, athleteId, { limitId }) => endLimit(principal, athleteId, limitId ?? ""),
+  reasons: (principal, athleteId) => showReasons(principal, athleteId),
+  note: form(DayNoteForm, saveDayNote),
+  setup: form(SetupForm, saveSetup),
+  single: form(SingleForm, confirmSingle),
+  result: form(ResultForm, saveResult),
+  readiness: form(ReadinessForm, decideReadiness),
+  record: form(NewRecordForm, (principal, athleteId, { confirmed, ...record }) =>
+    saveRecord(principal, { athleteId, ...record, confirmed: confirmed === "yes" }),
+  ),
+  choose: form(ChooseMaxForm, (principal, athleteId, input) =>
+    chooseMax(principal, { athleteId, ...input }),
+  ),
+};
+
 export async function action({ request, context, params }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const form = Object.fromEntries(await request.formData());
-  const { athleteId } = params;
-  if (form.intent === "record") {
-    const parsed = NewRecordForm.safeParse(form);
-    if (!parsed.success) {
-      return { ok: false as const, intent: "record", problems: fieldProblems(parsed.error) };
-    }
-    const { confirmed, ...record } = parsed.data;
-    const result = await saveRecord(principal, {
-      athleteId,
-      ...record,
-      confirmed: confirmed === "yes",
-    });
-    return result.ok
-      ? { ok: true as const, intent: "record" }
-      : { ok: false as const, intent: "record", code: result.code, message: result.message };
-  }
-  const parsed = ChooseMaxForm.safeParse(form);
-  if (!parsed.success) {
-    return { ok: false as const, intent: "choose", problems: fieldProblems(parsed.error) };
-  }
-  const result = await chooseMax(principal, { athleteId, ...parsed.data });
-  return result.ok
-    ? { ok: true as const, intent: "choose" }
-    : { ok: false as const, intent: "choose", code: result.code, message: result.message };
+  const fields = formObject(await request.formData());
+  const intent = fields.intent ?? "";
+  const take = FORMS[intent];
+  if (!take) throw new Response("This page does not know that form.", { status: 400 });
+  return { intent, ...(await take(principal, params.athleteId, fields)) };
 }
 
 export function clientAction({ serverAction }: Route.ClientActionArgs) {
@@ -60,9 +117,23 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 
 export const shouldRevalidate = revalidateUnlessFailed;
 
+const ANCHORS = [
+  ["facts", "Facts"],
+  ["limits", "Limits"],
+  ["lifts", "Maxes and profiles"],
+  ["box", "Box card"],
+  ["tests", "Tests"],
+  ["history", "History"],
+] as const;
+
 export default function Athlete({ loaderData, actionData }: Route.ComponentProps) {
-  const { person, lifts, today } = loaderData;
-  const known = lifts.filter((lift) => lift.records.length > 0);
+  const { person, lifts, today, mark } = loaderData;
+  const resultFor = (intent: string) => resultOf(actionData, intent);
+  const shown = resultFor("reasons");
+  const reasons =
+    shown?.ok && "value" in shown ? (shown as unknown as { value: Reasons[] }).value : undefined;
+  const known = lifts.filter((lift) => lift.records.length > 0 || lift.tests.length > 0);
+  const others = lifts.filter((lift) => !known.includes(lift));
   return (
     <Page
       title={person.name}
@@ -73,118 +144,149 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
       }`}
       margin={
         loaderData.mayEdit && (
-          <RecordForm
-            lifts={lifts}
-            today={today}
-            result={
-              actionData && (!("intent" in actionData) || actionData.intent === "record")
-                ? actionData
-                : undefined
-            }
-          />
+          <>
+            <RecordForm lifts={lifts} today={today} result={resultFor("record")} />
+            <RepMaxForm lifts={lifts} today={today} />
+          </>
         )
       }
     >
-      {person.instruction ? (
-        <Notice kind="warning" title={person.instruction}>
-          An instruction that every card and rack shows.
-        </Notice>
-      ) : null}
-      {person.trainingYears !== undefined && person.trainingYears < 1 ? (
-        <Notice kind="warning" title="Under a year of barbell training">
-          A max is not trustworthy yet: percentages are information only. Ramp in small steps until
-          the bar must be pushed hard but is still fast.
-        </Notice>
-      ) : null}
-      {known.length === 0 ? (
-        <p className="border-y border-rule py-6">
-          No record yet. Enter one in the margin; percentages need a stated max.
-        </p>
-      ) : null}
-      <Figures label="Lifts">
-        {known.map((lift) => (
-          <section key={lift.id} aria-labelledby={`lift-${lift.id}`} className="mb-6">
-            <h2 id={`lift-${lift.id}`} className="border-b border-rule pb-1">
-              {lift.name}
-            </h2>
-            <div className="grid gap-x-8 gap-y-3 py-2 md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)]">
-              <div>
-                <p className="text-muted">Working max</p>
-                {lift.max ? (
-                  <p className="text-3xl font-bold">
-                    <Figure
-                      id={`max/${lift.id}`}
-                      working={lift.max.working}
-                      label={`Working max ${formatKg(lift.max.kg)}`}
-                    >
-                      {formatKg(lift.max.kg, person.unit ?? "kg", 1)}
-                    </Figure>
-                  </p>
-                ) : (
-                  <p>Not chosen. Percentages of this lift are refused until a record is.</p>
-                )}
-                {lift.max?.stale ? (
-                  <p className="font-medium text-secondary">
-                    {lift.max.ageDays} days old: stale after 56. Test, or go by speed.
-                  </p>
-                ) : null}
-                <table className="ledger mt-2">
-                  <thead>
-                    <tr>
-                      <th scope="col">Date</th>
-                      <th scope="col">Record</th>
-                      <th scope="col">Kind</th>
-                      <th scope="col">
-                        <span className="sr-only">Working max from it</span>
-                      </th>
-                    </tr>
-                  </thead>
-                  <tbody>
-                    {lift.records.map((record) => (
-                      <tr key={record.id}>
-                        <td className="whitespace-nowrap">{record.date}</td>
-                        <td className="whitespace-nowrap">{formatMass(record.load)}</td>
-                        <td>
-                          {MAX_KIND_NAMES[record.kind]}
-                          {record.note ? (
-                            <span className="block text-sm text-muted">{record.note}</span>
-                          ) : null}
-                        </td>
-                        <td className="text-right">
-                          <ChooseForm
-                            mayEdit={loaderData.mayEdit}
-                            variantId={lift.id}
-                            record={record}
-                            chosen={lift.chosen}
-                            problem={
-                              actionData &&
-                              "problems" in actionData &&
-                              actionData.intent === "choose"
-                                ? actionData.problems?.factor
-                                : undefined
-                            }
-                          />
-                        </td>
-                      </tr>
-                    ))}
-                  </tbody>
-                </table>
-              </div>
-              <div>
-                <p className="text-muted">Load–velocity profile</p>
-                {lift.profile ? (
-                  <ProfilePicture profile={lift.profile} />
-                ) : (
-                  <p>
-                    No profile test of this lift. Wanted speeds come from the recipe until then.
-                  </p>
-                )}
-              </div>
-            </div>
-            <p className="text-sm text-muted">{lift.caution}</p>
-          </section>
+      <nav
+        aria-label="On this page"
+        className="no-print sticky top-11 z-10 -mx-4 mb-3 flex gap-x-4 overflow-x-auto border-b border-rule bg-base-100 px-4"
+      >
+        {ANCHORS.map(([id, name]) => (
+          <a key={id} href={`#${id}`} className="whitespace-nowrap py-2 hover:underline">
+            {name}
+          </a>
         ))}
+      </nav>
+      <Figures label="Athlete">
+        {person.trainingYears !== undefined && person.trainingYears < 1 ? (
+          <Notice kind="warning" title="Under a year of barbell training">
+            A max is not trustworthy yet: percentages are information only. Ramp in small steps
+            until the bar must be pushed hard but is still fast.
+          </Notice>
+        ) : null}
+        <FactsSection data={loaderData} resultFor={resultFor} />
+        <LimitsSection data={loaderData} reasons={reasons} resultFor={resultFor} />
+        <section id="lifts" aria-labelledby="lifts-title" className="scroll-mt-24">
+          <h2 id="lifts-title" className="border-b border-rule pb-1">
+            Maxes and profiles
+          </h2>
+          {mark?.refused ? <Notice kind="warning" title={mark.words} /> : null}
+          {known.length === 0 ? (
+            <p className="py-4">
+              No record yet. Enter one in the margin; percentages need a stated max.
+            </p>
+          ) : null}
+          {known.map((lift) => (
+            <LiftSection key={lift.id} lift={lift} data={loaderData} resultFor={resultFor} />
+          ))}
+          {others.length > 0 ? (
+            <p className="mb-6 text-muted">
+              Without own records:{" "}
+              {others.map((lift, i) => (
+                <span key={lift.id}>
+                  {i > 0 ? " · " : ""}
+                  {lift.name}{" "}
+                  {"max" in lift.resolved ? (
+                    <Figure id={`max/${lift.id}`} working={lift.resolved.max.working}>
+                      {lift.resolved.max.kg.toFixed(1)} kg
+                    </Figure>
+                  ) : lift.resolved.reason === "no-ratio" ? (
+                    "(ratio not set)"
+                  ) : (
+                    "(no record)"
+                  )}
+                </span>
+              ))}
+            </p>
+          ) : null}
+        </section>
+        <section id="box" aria-labelledby="box-title" className="mb-6 scroll-mt-24">
+          <h2 id="box-title" className="border-b border-rule pb-1">
+            Box card
+          </h2>
+          <p className="py-2 text-muted">
+            No box squat set up for this athlete. Until a height is measured, no box height is
+            assumed.
+          </p>
+        </section>
+        <TestsSection data={loaderData} resultFor={resultFor} />
+        <History data={loaderData} />
       </Figures>
     </Page>
+  );
+}
+
+function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
+  const tests = data.lifts.flatMap((lift) =>
+    lift.tests.map((test) => ({ ...test, liftName: lift.name })),
+  );
+  return (
+    <section id="history" aria-labelledby="history-title" className="mb-6 scroll-mt-24">
+      <h2 id="history-title" className="border-b border-rule pb-1">
+        History
+      </h2>
+      <div className="grid gap-x-8 md:grid-cols-2">
+        <div>
+          <h3 className="pt-2 font-bold">Profile tests</h3>
+          <ul>
+            {tests.map((test) => (
+              <li key={test.id} className="border-b border-faint py-1">
+                <Link className="underline" to={`/athletes/${data.person.id}/profiles/${test.id}`}>
+                  {test.date}
+                </Link>{" "}
+                {test.liftName}
+                <span className="text-muted">
+                  {" "}
+                  {test.metric}
+                  {test.oneRmKg === undefined ? "" : `, 1RM ${test.oneRmKg.toFixed(1)} kg`}
+                </span>
+              </li>
+            ))}
+          </ul>
+          {data.decisions.length > 0 ? (
+            <>
+              <h3 className="pt-2 font-bold">Calls on the day</h3>
+              <ul>
+                {data.decisions.map((one) => (
+                  <li key={one.id} className="border-b border-faint py-1">
+                    {one.date}: {one.plannedKg.toFixed(1)} kg planned, {one.proposedKg.toFixed(1)}{" "}
+                    proposed, {one.decidedKg.toFixed(1)} decided ({one.decision}
+                    {one.reason ? `: ${one.reason}` : ""}), {one.by}
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : null}
+        </div>
+        <div>
+          <h3 className="pt-2 font-bold">Sessions of the squad</h3>
+          <ul>
+            {data.sessions.map((session) => (
+              <li key={session.id} className="border-b border-faint py-1">
+                <Link
+                  className="underline"
+                  to={
+                    session.status === "running" ? `/floor/${session.id}` : `/review/${session.id}`
+                  }
+                >
+                  {session.date}
+                </Link>{" "}
+                {session.title}
+              </li>
+            ))}
+          </ul>
+          {data.masses.length > 0 ? (
+            <p className="pt-2 text-sm text-muted">
+              Body mass:{" "}
+              {data.masses.map((one) => `${formatMass(one.mass)} ${one.date}`).join(", ")}
+            </p>
+          ) : null}
+        </div>
+      </div>
+    </section>
   );
 }

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { Form } from "react-router";
 import {
   DEFAULT_FACTORS,
@@ -5,12 +6,13 @@ import {
   MAX_KINDS,
   type MaxKind,
 } from "../../../core/maxes/records";
+import { estimateRepMax } from "../../../core/maxes/repmax";
+import { readDecimal } from "../../../core/units/decimal";
+import { formatKg, formatMass, massKg, plainNumber, readMass } from "../../../core/units/mass";
+import type { FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";
-
-type Result =
-  | { ok: true }
-  | { ok: false; code?: string; message?: string; problems?: Record<string, string> };
+import { Figure } from "../../ui/working";
 
 /** A new record; a large jump is asked about once. */
 export function RecordForm({
@@ -20,7 +22,7 @@ export function RecordForm({
 }: {
   lifts: Array<{ id: string; name: string }>;
   today: string;
-  result: Result | undefined;
+  result: FormResult | undefined;
 }) {
   const problems = result && !result.ok ? (result.problems ?? {}) : {};
   const look = result && !result.ok && result.code === "look-twice";
@@ -120,5 +122,98 @@ export function ChooseForm({
         </button>
       </Form>
     </details>
+  );
+}
+
+const REP_MAX_WORDS = {
+  "not-a-load": "A load over 0.",
+  "not-reps": "Whole reps from 1, and a reserve of 0 or more.",
+  "too-many-reps": "Over 15 reps with reserve no formula holds. Take a heavier set.",
+};
+
+/** A max from a set to near failure: five formulas at once; the median can be kept as a record. */
+export function RepMaxForm({
+  lifts,
+  today,
+}: {
+  lifts: Array<{ id: string; name: string }>;
+  today: string;
+}) {
+  const [load, setLoad] = useState("");
+  const [reps, setReps] = useState("5");
+  const [reserve, setReserve] = useState("0");
+  const mass = readMass(load, "kg");
+  const count = readDecimal(reps);
+  const left = readDecimal(reserve);
+  const estimate =
+    load === ""
+      ? undefined
+      : estimateRepMax({
+          loadKg: mass.ok ? massKg(mass.mass) : Number.NaN,
+          reps: count.ok ? count.value : Number.NaN,
+          reserve: left.ok ? left.value : Number.NaN,
+        });
+  return (
+    <Form method="post" aria-label="Max from a set" className="mt-5 grid gap-2" noValidate>
+      <h2>Max from a set</h2>
+      <Select label="Lift" name="variantId" inline>
+        {lifts.map((lift) => (
+          <option key={lift.id} value={lift.id}>
+            {lift.name}
+          </option>
+        ))}
+      </Select>
+      <Field
+        label="Set's load"
+        inline
+        placeholder="100"
+        value={load}
+        onChange={(event) => setLoad(event.target.value)}
+      />
+      <Field
+        label="Reps done"
+        inline
+        inputMode="numeric"
+        value={reps}
+        onChange={(event) => setReps(event.target.value)}
+      />
+      <Field
+        label="In reserve"
+        inline
+        inputMode="decimal"
+        value={reserve}
+        onChange={(event) => setReserve(event.target.value)}
+      />
+      {estimate && !estimate.ok ? (
+        <p className="font-medium text-accent">{REP_MAX_WORDS[estimate.reason]}</p>
+      ) : null}
+      {estimate?.ok ? (
+        <>
+          <p>
+            Median{" "}
+            <Figure id="rep-max" working={estimate.working} className="font-bold">
+              {formatKg(estimate.medianKg, "kg", 1)}
+            </Figure>
+            <span className="block text-sm text-muted">
+              five formulas, {formatKg(estimate.leastKg, "kg", 1)} to{" "}
+              {formatKg(estimate.greatestKg, "kg", 1)}
+              {estimate.beyondTrusted ? "; over ten reps they drift apart" : ""}
+            </span>
+          </p>
+          <input type="hidden" name="load" value={plainNumber(estimate.medianKg, 1)} />
+          <input type="hidden" name="date" value={today} />
+          <input type="hidden" name="kind" value="rep-max-estimate" />
+          <input type="hidden" name="confirmed" value="yes" />
+          <input
+            type="hidden"
+            name="note"
+            value={`${mass.ok ? formatMass(mass.mass) : ""} × ${reps}, ${reserve} in reserve; median of five formulas, ${plainNumber(estimate.leastKg, 1)} to ${plainNumber(estimate.greatestKg, 1)} kg`}
+          />
+          <button type="submit" name="intent" value="record" className="btn">
+            Keep as an estimate
+          </button>
+        </>
+      ) : null}
+    </Form>
   );
 }

@@ -19,10 +19,12 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export default function Card({ loaderData }: Route.ComponentProps) {
-  const { name, instruction, next } = loaderData;
+  const { name, instructions, next } = loaderData;
   return (
     <Page title={name} facts={next ? (next.date === next.today ? "Today" : next.date) : undefined}>
-      {instruction ? <Notice kind="warning" title={instruction} /> : null}
+      {instructions.map((text) => (
+        <Notice key={text} kind="warning" title={text} />
+      ))}
       {next ? (
         <>
           <h2>

@@ -1,129 +1,71 @@
-import { workingMax } from "../../../core/maxes/records";
-import {
-  currentChoices,
-  listVariants,
-  newestProfiles,
-  recordsOf,
-} from "../../../db/queries/maxes.server";
-import {
-  athleteById,
-  listAthletes,
-  listRooms,
-  listSquads,
-} from "../../../db/queries/squads.server";
+import { competitionMark, describeMark } from "../../../core/maxes/season";
+import { massKg } from "../../../core/units/mass";
+import { listVariants } from "../../../db/queries/maxes.server";
+import { bodyMasses, competitions, instructionsOn } from "../../../db/queries/person.server";
+import { newestProfiles } from "../../../db/queries/profiles.server";
+import { listAthletes } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { trainingYears } from "../plan/prescribe-plan.server";
+import { readMaxes } from "./resolve-maxes.server";
+import { readPlaces } from "./today.server";
 
-/** The squads with what a coach compares. */
+/** The squads with what a coach compares, a row an athlete. */
 export function readAthletes(principal: Principal) {
   return inTeam(principal, async (tx) => {
-    const squads = await listSquads(tx);
-    const rooms = await listRooms(tx);
+    const { squads, todayOf, roomOf } = await readPlaces(tx);
     const people = await listAthletes(tx);
     const variants = await listVariants(tx);
-    const choices = await currentChoices(tx, {});
-    const profiles = await newestProfiles(tx, {});
-    return {
-      variants: variants.map(({ id, name }) => ({ id, name })),
-      squads: squads.map((squad) => {
-        const room = rooms.find((one) => one.id === squad.roomId);
-        const today = localDate(room?.zone ?? "UTC");
-        return {
-          id: squad.id,
-          name: squad.name,
-          sport: squad.sport,
-          roomName: room?.name ?? "",
-          athletes: people
-            .filter((person) => person.squadId === squad.id)
-            .map((person) => ({
-              id: person.id,
-              name: person.name,
-              birthYear: person.birthYear,
-              trainingYears: trainingYears(person.trainingSince, today),
-              instruction: person.instruction,
-              maxes: variants.flatMap((variant) => {
-                const choice = choices.find(
-                  (one) => one.athleteId === person.id && one.variantId === variant.id,
-                );
-                if (!choice) return [];
-                const max = workingMax({ liftName: variant.name, ...choice, today });
-                return [
-                  {
-                    variantId: variant.id,
-                    kg: max.kg,
-                    ageDays: max.ageDays,
-                    stale: max.stale,
-                    working: max.working,
-                  },
-                ];
-              }),
-              profileOn: profiles.find((one) => one.athleteId === person.id)?.testedOn,
-            })),
-        };
-      }),
-    };
-  });
-}
-
-export function readAthlete(principal: Principal, athleteId: string) {
-  return inTeam(principal, async (tx) => {
-    const person = await athleteById(tx, athleteId);
-    if (!person) return failed("no-athlete", "This athlete is not in your team. Open the list.");
-    const squads = await listSquads(tx);
-    const squad = squads.find((one) => one.id === person.squadId);
-    const room = (await listRooms(tx)).find((one) => one.id === squad?.roomId);
-    const today = localDate(room?.zone ?? "UTC");
-    const variants = await listVariants(tx);
-    const records = await recordsOf(tx, athleteId);
-    const choices = await currentChoices(tx, { athleteId });
-    const profiles = await newestProfiles(tx, { athleteId });
-    return done({
-      person: {
+    const days = new Map(people.map((person) => [person.id, todayOf(person)]));
+    const maxesOf = await readMaxes(tx, (id) => days.get(id) ?? localDate("UTC"));
+    const profiles = new Map<string, string>();
+    for (const profile of await newestProfiles(tx, {})) {
+      const known = profiles.get(profile.athleteId);
+      if (!known || profile.testedOn > known) profiles.set(profile.athleteId, profile.testedOn);
+    }
+    const masses = new Map<string, number>();
+    for (const row of await bodyMasses(tx)) {
+      if (!masses.has(row.athleteId)) masses.set(row.athleteId, massKg(row.mass));
+    }
+    const instructions = await instructionsOn(tx, localDate("UTC"));
+    const events = await competitions(tx);
+    const used = new Set<string>();
+    const rows = people.map((person) => {
+      const today = days.get(person.id) ?? localDate("UTC");
+      const maxes = maxesOf(person.id);
+      const mark = competitionMark(
+        events.filter((one) => one.athleteId === person.id || one.squadId === person.squadId),
+        today,
+      );
+      return {
         id: person.id,
         name: person.name,
+        squadId: person.squadId,
+        squadName: squads.find((one) => one.id === person.squadId)?.name ?? "",
+        roomName: roomOf(person)?.name ?? "",
+        bodyMassKg: masses.get(person.id),
+        unit: person.unit,
+        goal: person.goal,
+        seasonPhase: person.seasonPhase,
         birthYear: person.birthYear,
         trainingYears: trainingYears(person.trainingSince, today),
-        unit: person.unit,
-        instruction: person.instruction,
-        squadName: squad?.name ?? "",
-        sport: squad?.sport ?? "",
-        roomName: room?.name ?? "",
-      },
-      today,
-      lifts: variants.map((variant) => {
-        const choice = choices.find((one) => one.variantId === variant.id);
-        const profile = profiles.find((one) => one.variantId === variant.id);
-        return {
-          id: variant.id,
-          name: variant.name,
-          caution: variant.caution,
-          max: choice && workingMax({ liftName: variant.name, ...choice, today }),
-          chosen: choice && {
-            recordId: choice.record.id,
-            by: choice.chosenBy,
-            factor: choice.factor,
-          },
-          records: records
-            .filter((record) => record.variantId === variant.id)
-            .map(({ id, load, date, kind, note, enteredBy }) => ({
-              id,
-              load,
-              date,
-              kind,
-              note,
-              enteredBy,
-            })),
-          profile: profile && {
-            testedOn: profile.testedOn,
-            line: profile.line,
-            points: profile.points,
-            source: profile.source,
-          },
-        };
-      }),
+        instructions: instructions.get(person.id) ?? [],
+        mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
+        maxes: [...maxes.own].map(([variantId, max]) => {
+          used.add(variantId);
+          const { kg, ageDays, stale, working } = max;
+          return { variantId, kg, ageDays, stale, working };
+        }),
+        profileOn: profiles.get(person.id),
+      };
     });
+    return {
+      variants: variants
+        .filter((one) => used.has(one.id))
+        .map(({ id, name, lift }) => ({ id, name, lift })),
+      squads: squads.map(({ id, name, sport }) => ({ id, name, sport })),
+      rows,
+    };
   });
 }

@@ -2,6 +2,7 @@ import { prescribeWeek } from "../../../core/session/freeze";
 import { addDays, daysBetween } from "../../../core/units/time";
 import { expandRecipe } from "../../../core/wave/recipe";
 import { racksOf } from "../../../db/queries/gear.server";
+import { instructionsOn } from "../../../db/queries/person.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
@@ -30,7 +31,9 @@ export function readCard(principal: Principal) {
       .filter(({ row, date }) => daysBetween(localDate(row.zone), date) >= 0)
       .sort((a, b) => a.date.localeCompare(b.date));
     const next = days[0];
-    if (!next) return done({ name: person.name, instruction: person.instruction, next: undefined });
+    const today = localDate(days[0]?.row.zone ?? "UTC");
+    const instructions = (await instructionsOn(tx, today, person.id)).get(person.id) ?? [];
+    if (!next) return done({ name: person.name, instructions, next: undefined });
     const { row, week, date } = next;
     const athlete = (await planAthletes(tx, row, localDate(row.zone))).find(
       (one) => one.id === person.id,
@@ -39,7 +42,7 @@ export function readCard(principal: Principal) {
     if (!athlete || !rack) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
     return done({
       name: person.name,
-      instruction: person.instruction,
+      instructions,
       next: {
         date,
         today: localDate(row.zone),

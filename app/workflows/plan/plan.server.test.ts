@@ -4,7 +4,8 @@ import { RISING_LADDER } from "../../../db/demo/waves";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { readAthlete, readAthletes } from "../athletes/read-athletes.server";
+import { readAthlete } from "../athletes/read-athlete.server";
+import { readAthletes } from "../athletes/read-athletes.server";
 import { chooseMax, saveRecord } from "../athletes/save-max.server";
 import { startSession } from "../floor/start-session.server";
 import { readPlan, readPlans } from "./read-plan.server";
@@ -142,7 +143,7 @@ describe("records", () => {
     const [lift] = result.value.lifts;
     expect(lift?.records.map((one) => one.load.amount)).toEqual([140, 105, 100]);
     expect(lift?.records[0]?.enteredBy).toBe("Plan Coach");
-    expect((await readAthletes(coach)).squads[0]?.athletes).toHaveLength(1);
+    expect((await readAthletes(coach)).rows).toHaveLength(1);
   });
 
   it("are chosen only where they belong", async () => {

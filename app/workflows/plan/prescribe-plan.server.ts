@@ -1,5 +1,4 @@
 import type { LoadingGear } from "../../../core/barload/gear";
-import { workingMax } from "../../../core/maxes/records";
 import {
   type Overrides,
   prescribeWeek,
@@ -9,10 +8,12 @@ import {
 import type { SetPrescription } from "../../../core/session/prescribe";
 import { daysBetween } from "../../../core/units/time";
 import { expandRecipe, type WaveWeek } from "../../../core/wave/recipe";
-import { currentChoices, newestProfiles } from "../../../db/queries/maxes.server";
+import { instructionsOn } from "../../../db/queries/person.server";
 import { overridesOf, type PlanRow } from "../../../db/queries/plans.server";
+import { newestProfiles } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
+import { readMaxes } from "../athletes/resolve-maxes.server";
 
 export function sessionPlan(row: PlanRow): SessionPlan {
   return {
@@ -40,17 +41,18 @@ export async function planAthletes(
 ): Promise<SessionAthlete[]> {
   const { squadId, variantId } = row.plan;
   const people = await listAthletes(tx, squadId);
-  const choices = await currentChoices(tx, { variantId });
+  const maxes = await readMaxes(tx, () => today);
+  const instructions = await instructionsOn(tx, today);
   const profiles = await newestProfiles(tx, { variantId });
   return people.map((person) => {
-    const choice = choices.find((one) => one.athleteId === person.id);
+    const found = maxes(person.id).of(variantId);
     return {
       id: person.id,
       name: person.name,
       unit: person.unit ?? undefined,
-      instruction: person.instruction ?? undefined,
+      instructions: instructions.get(person.id) ?? [],
       trainingYears: trainingYears(person.trainingSince, today),
-      workingMax: choice && workingMax({ liftName: row.variant.name, ...choice, today }),
+      workingMax: "max" in found ? found.max : undefined,
       profile: profiles.find((one) => one.athleteId === person.id),
     };
   });

@@ -66,7 +66,7 @@ export function readPlan(principal: Principal, planId: string) {
         stale: athlete.workingMax?.stale ?? false,
         ageDays: athlete.workingMax?.ageDays,
         trainingYears: athlete.trainingYears,
-        instruction: athlete.instruction,
+        instructions: athlete.instructions,
       })),
       weeks: weeks.map(({ week, byAthlete }) => {
         const session = sessions.find((one) => one.week === week.number);

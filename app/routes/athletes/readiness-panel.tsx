@@ -1,0 +1,220 @@
+import { useMemo, useState } from "react";
+import { Form } from "react-router";
+import { readiness, readinessChange } from "../../../core/profile/readiness";
+import { readDecimal } from "../../../core/units/decimal";
+import { formatKg, type MassUnit, massKg, plainNumber, readMass } from "../../../core/units/mass";
+import { formatVelocity } from "../../../core/units/velocity";
+import { Adder, type FormResult } from "../../ui/adder";
+import { Field } from "../../ui/field";
+import { Notice } from "../../ui/page";
+import { Figure } from "../../ui/working";
+import type { LiftOnPage } from "./page-data";
+
+const LINES = 3;
+
+/**
+ * Today's form from warm-up reps: the fastest rep at each load goes in, today's max and load for
+ * the wanted speed come out, and a call when they exceed noise and a loadable step.
+ */
+export function ReadinessPanel({
+  lift,
+  unit,
+  result,
+}: {
+  lift: LiftOnPage;
+  unit: MassUnit;
+  result: FormResult | undefined;
+}) {
+  const [texts, setTexts] = useState<Array<{ load: string; speed: string }>>(
+    Array.from({ length: LINES }, () => ({ load: "", speed: "" })),
+  );
+  const profile = lift.profile;
+  const fit = profile?.result.ok ? profile.result.fit : undefined;
+  const [target, setTarget] = useState(() =>
+    fit ? (fit.intercept + fit.slope * (fit.meanX + (fit.maxX - fit.meanX) / 3)).toFixed(2) : "",
+  );
+  const [planned, setPlanned] = useState("");
+  const [changing, setChanging] = useState<"change" | "decline" | undefined>();
+
+  const readings = texts.flatMap(({ load, speed }) => {
+    const mass = readMass(load, unit);
+    const mps = readDecimal(speed);
+    return mass.ok && mps.ok && mass.mass.amount > 0 && mps.value > 0 && mps.value <= 5
+      ? [{ loadKg: massKg(mass.mass), velocityMps: mps.value }]
+      : [];
+  });
+  const targetMps = readDecimal(target);
+  const plannedMass = readMass(planned, unit);
+  const found = useMemo(
+    () =>
+      fit && targetMps.ok && readings.length > 0
+        ? readiness({
+            fit,
+            today: readings,
+            thresholdMps: profile?.threshold?.mps ?? 0.2,
+            targetMps: targetMps.value,
+          })
+        : undefined,
+    [fit, targetMps.ok && targetMps.value, JSON.stringify(readings), profile],
+  );
+  if (!fit || !profile) return null;
+  const stepKg = lift.stepKg ?? 2.5;
+  const plannedKg = plannedMass.ok
+    ? massKg(plannedMass.mass)
+    : found?.ok
+      ? found.profileLoadKg
+      : undefined;
+  const change =
+    found?.ok && plannedKg !== undefined
+      ? readinessChange({
+          plannedKg,
+          targetLoadKg: found.targetLoad.estimate,
+          targetSdKg: found.targetSdKg,
+          stepKg,
+        })
+      : undefined;
+  const show = (kg: number) => formatKg(kg, unit, 1);
+
+  return (
+    <Adder title="Today's form, from warm-up speeds" open={result?.ok === false || undefined}>
+      {fit.n < 3 ? (
+        <p>A profile of two loads has no error of its own: test a third load first.</p>
+      ) : (
+        <>
+          <div className="grid max-w-md grid-cols-2 gap-x-3 gap-y-1">
+            {texts.map((text, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: lines keep their places
+              <div key={i} className="contents">
+                <Field
+                  label={`Load ${i + 1}`}
+                  value={text.load}
+                  inputMode="decimal"
+                  onChange={(event) =>
+                    setTexts(
+                      texts.map((one, j) => (j === i ? { ...one, load: event.target.value } : one)),
+                    )
+                  }
+                />
+                <Field
+                  label={`Fastest rep at it, ${profile.metric}`}
+                  value={text.speed}
+                  inputMode="decimal"
+                  onChange={(event) =>
+                    setTexts(
+                      texts.map((one, j) =>
+                        j === i ? { ...one, speed: event.target.value } : one,
+                      ),
+                    )
+                  }
+                />
+              </div>
+            ))}
+            <Field
+              label="Wanted speed, m/s"
+              value={target}
+              inputMode="decimal"
+              onChange={(event) => setTarget(event.target.value)}
+            />
+            <Field
+              label="Planned load"
+              value={planned}
+              placeholder={plannedKg === undefined ? "" : show(plannedKg)}
+              onChange={(event) => setPlanned(event.target.value)}
+            />
+          </div>
+          {found && !found.ok ? (
+            <p className="mt-2">Today's form cannot be judged from this profile.</p>
+          ) : null}
+          {found?.ok && change && targetMps.ok && plannedKg !== undefined ? (
+            <div className="mt-2">
+              <p>
+                Load for {formatVelocity(targetMps.value)} m/s today:{" "}
+                <Figure
+                  id={`today/${lift.id}`}
+                  working={found.working}
+                  className="text-lg font-bold"
+                >
+                  {show(found.targetLoad.estimate)}
+                </Figure>{" "}
+                <span className="text-muted">
+                  90 % {show(found.targetLoad.low)} to {show(found.targetLoad.high)}
+                </span>
+              </p>
+              <p>
+                1RM today: {show(found.oneRepMax.estimate)}{" "}
+                <span className="text-muted">
+                  90 % {show(found.oneRepMax.low)} to {show(found.oneRepMax.high)}. The stored max
+                  stays.
+                </span>
+              </p>
+              {change.changes ? (
+                <Form method="post" aria-label="Call on today's load" className="mt-2">
+                  <Notice
+                    kind="note"
+                    title={`${change.loadKg > plannedKg ? "Raise" : "Lower"} ${show(plannedKg)} to ${show(change.loadKg)}`}
+                  >
+                    {change.reason === "held-to-ten-percent"
+                      ? "Held to ten percent of the plan."
+                      : `More than noise (${plainNumber(found.targetSdKg, 1)} kg) and a loadable step (${plainNumber(stepKg, 2)} kg).`}
+                  </Notice>
+                  <input type="hidden" name="testId" value={profile.id} />
+                  <input type="hidden" name="readings" value={JSON.stringify(readings)} />
+                  <input type="hidden" name="targetMps" value={target} />
+                  <input type="hidden" name="plannedKg" value={plannedKg} />
+                  <input type="hidden" name="stepKg" value={stepKg} />
+                  <input type="hidden" name="intent" value="readiness" />
+                  {changing === "change" ? (
+                    <Field label="Take instead, kg" name="decidedKg" inputMode="decimal" />
+                  ) : null}
+                  {changing ? <Field label="Reason" name="reason" /> : null}
+                  {result && !result.ok ? (
+                    <Notice kind="problem" title={result.message ?? "Check the fields."} />
+                  ) : null}
+                  <div className="mt-1 flex flex-wrap gap-2">
+                    {changing === undefined ? (
+                      <button
+                        type="submit"
+                        name="decision"
+                        value="take"
+                        className="btn btn-primary"
+                      >
+                        Take {show(change.loadKg)}
+                      </button>
+                    ) : (
+                      <button
+                        type="submit"
+                        name="decision"
+                        value={changing}
+                        className="btn btn-primary"
+                      >
+                        {changing === "change" ? "Change" : "Decline"}
+                      </button>
+                    )}
+                    <button type="button" className="btn" onClick={() => setChanging("change")}>
+                      Change …
+                    </button>
+                    <button type="button" className="btn" onClick={() => setChanging("decline")}>
+                      Decline …
+                    </button>
+                  </div>
+                </Form>
+              ) : (
+                <p className="text-muted">
+                  No call:{" "}
+                  {change.reason === "within-noise"
+                    ? `the difference is within noise (${plainNumber(found.targetSdKg, 1)} kg).`
+                    : `the difference is under a loadable step (${plainNumber(stepKg, 2)} kg).`}
+                </p>
+              )}
+            </div>
+          ) : null}
+          {result?.ok ? (
+            <p role="status" className="font-medium text-primary">
+              Decision kept.
+            </p>
+          ) : null}
+        </>
+      )}
+    </Adder>
+  );
+}

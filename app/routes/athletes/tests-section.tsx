@@ -1,0 +1,205 @@
+import { useState } from "react";
+import { Form } from "react-router";
+import type { ChangeVerdict } from "../../../core/numeric/change";
+import { Adder, type FormResult } from "../../ui/adder";
+import { Field, Select } from "../../ui/field";
+import { Notice } from "../../ui/page";
+import { Figure } from "../../ui/working";
+import type { AthletePage } from "./page-data";
+
+const MARKS: Record<ChangeVerdict, string> = {
+  better: "▲",
+  worse: "▼",
+  trivial: "=",
+  unclear: "?",
+};
+
+/** Jumps, throws and sprints: the last results, and the change between the last two. */
+export function TestsSection({
+  data,
+  resultFor,
+}: {
+  data: AthletePage;
+  resultFor: (intent: string) => FormResult | undefined;
+}) {
+  const { changes, today, mayEdit } = data;
+  return (
+    <section id="tests" aria-labelledby="tests-title" className="mb-6 scroll-mt-24">
+      <h2 id="tests-title" className="border-b border-rule pb-1">
+        Tests
+      </h2>
+      {changes.qualities.length === 0 ? (
+        <p className="py-2 text-muted">No jump, throw or sprint yet.</p>
+      ) : (
+        <div className="overflow-x-auto">
+          <table className="ledger">
+            <thead>
+              <tr>
+                <th scope="col">Test</th>
+                <th scope="col">Before</th>
+                <th scope="col">Last</th>
+                <th scope="col">Trials</th>
+                <th scope="col" className="!text-right">
+                  Change
+                </th>
+                <th scope="col">Verdict</th>
+              </tr>
+            </thead>
+            <tbody>
+              {changes.qualities.map((one) => {
+                const [before, last] = [one.results.at(-2), one.results.at(-1)];
+                const show = (value: number) => `${value.toFixed(one.decimals)} ${one.unit}`;
+                return (
+                  <tr key={one.key}>
+                    <th scope="row" className="!text-base-content">
+                      {one.testName}
+                      {one.side ? `, ${one.side}` : ""}
+                      {one.approach ? ", with approach" : ""}
+                      {one.loadKg > 0 ? `, ${one.loadKg} kg` : ""}
+                    </th>
+                    <td className="whitespace-nowrap">
+                      {before ? `${show(before.value)} (${before.date})` : ""}
+                    </td>
+                    <td className="whitespace-nowrap">
+                      {last
+                        ? `${last.atLeast ? "at least " : ""}${show(last.value)} (${last.date})`
+                        : ""}
+                    </td>
+                    <td className="text-muted">
+                      {last?.trials.map((trial) => trial.toFixed(one.decimals)).join(" ")}
+                      {last && last.splits.length > 0
+                        ? ` · split ${last.splits.map((split) => split.toFixed(2)).join(" ")}`
+                        : ""}
+                    </td>
+                    <td className="text-right whitespace-nowrap">
+                      {one.change ? (
+                        <Figure
+                          id={`change/${one.key}`}
+                          working={one.change.working}
+                          label={`Change ${show(one.change.difference)}`}
+                        >
+                          {one.change.difference >= 0 ? "+" : "−"}
+                          {show(Math.abs(one.change.difference))}
+                        </Figure>
+                      ) : null}
+                    </td>
+                    <td>
+                      {one.change ? (
+                        <>
+                          <b>
+                            {MARKS[one.change.verdict]} {one.change.verdict}
+                          </b>{" "}
+                          <span className="text-sm text-muted">
+                            {(100 * one.change.better).toFixed(0)} /{" "}
+                            {(100 * one.change.trivial).toFixed(0)} /{" "}
+                            {(100 * one.change.worse).toFixed(0)} %
+                          </span>
+                        </>
+                      ) : (
+                        <span className="text-sm text-muted">{one.without}</span>
+                      )}
+                    </td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+          <p className="text-sm text-muted">
+            Chances that the true change is better, trivial, worse. They take every change as
+            equally likely beforehand, which is disputed; the working says by what error.
+          </p>
+        </div>
+      )}
+      {mayEdit ? <ResultForm data={data} today={today} result={resultFor("result")} /> : null}
+    </section>
+  );
+}
+
+function ResultForm({
+  data,
+  today,
+  result,
+}: {
+  data: AthletePage;
+  today: string;
+  result: FormResult | undefined;
+}) {
+  const { tests } = data.changes;
+  const [testId, setTestId] = useState(tests[0]?.id ?? "");
+  const test = tests.find((one) => one.id === testId);
+  const problems = result?.problems ?? {};
+  if (tests.length === 0) return null;
+  return (
+    <Adder title="Enter a test" open={result?.ok === false}>
+      <Form
+        method="post"
+        aria-label="New test result"
+        className="grid max-w-3xl gap-2 sm:grid-cols-3"
+        noValidate
+      >
+        <Select
+          label="Test"
+          name="testId"
+          value={testId}
+          onChange={(event) => setTestId(event.target.value)}
+        >
+          {tests.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}, {one.unit}
+            </option>
+          ))}
+        </Select>
+        <Field
+          label="Date"
+          name="date"
+          type="date"
+          defaultValue={today}
+          max={today}
+          problem={problems.date}
+        />
+        <Field
+          label={`Trials in ${test?.unit ?? ""}, in the order done`}
+          name="trials"
+          placeholder={test?.unit === "s" ? "3.12 3.09" : "41.2 40.8 42"}
+          problem={problems.trials}
+        />
+        {test?.sides ? (
+          <Select label="Side" name="side">
+            <option value="left">left</option>
+            <option value="right">right</option>
+          </Select>
+        ) : null}
+        {test?.family === "loaded-jump" || test?.family === "throw" ? (
+          <Field label="Load, kg" name="loadKg" inputMode="decimal" problem={problems.loadKg} />
+        ) : null}
+        {test?.splitM ? (
+          <Field label={`Splits at ${test.splitM} m, s`} name="splits" problem={problems.splits} />
+        ) : null}
+        {test?.family === "jump" ? (
+          <label className="flex items-center gap-1 self-end pb-2">
+            <input type="checkbox" name="approach" value="yes" className="checkbox checkbox-sm" />
+            With an approach
+          </label>
+        ) : null}
+        <label className="flex items-center gap-1 self-end pb-2">
+          <input type="checkbox" name="atLeast" value="yes" className="checkbox checkbox-sm" />
+          Cut short: at least this much
+        </label>
+        <div className="self-end">
+          <button type="submit" name="intent" value="result" className="btn btn-primary">
+            Keep the result
+          </button>
+        </div>
+        {result?.message ? (
+          <div className="sm:col-span-3">
+            <Notice kind="problem" title={result.message} />
+          </div>
+        ) : null}
+        <p className="text-sm text-muted sm:col-span-3">
+          Clear floor for throws and jumps; no testing in pain or in the fortnight after a
+          competition.
+        </p>
+      </Form>
+    </Adder>
+  );
+}

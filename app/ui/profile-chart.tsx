@@ -1,0 +1,300 @@
+import { useCallback } from "react";
+import type { ProfileRep, ProfileResult } from "../../core/profile/analysis";
+import type { LoadVelocityLine } from "../../core/profile/line";
+import type { ForcePower } from "../../core/profile/power";
+import { responseAt } from "../../core/profile/prediction";
+import { formatKg, plainNumber } from "../../core/units/mass";
+import { formatVelocity } from "../../core/units/velocity";
+import { Chart, type ChartColors } from "./chart";
+
+export interface EarlierTest {
+  date: string;
+  line: LoadVelocityLine;
+  used: ReadonlyArray<{ loadKg: number; velocityMps: number }>;
+}
+
+const axis = (colors: ChartColors, name: string) => ({
+  type: "value" as const,
+  name,
+  nameLocation: "middle" as const,
+  nameTextStyle: { color: colors.muted, fontSize: 12 },
+  axisLine: { show: true, lineStyle: { color: colors.rule } },
+  axisLabel: { color: colors.muted, fontSize: 12 },
+  splitLine: { lineStyle: { color: colors.rule, opacity: 0.5 } },
+});
+
+/** Velocity over load: reps, line, its interval, the threshold, and an earlier test behind. */
+export function ProfileChart({
+  reps,
+  result,
+  thresholdMps,
+  earlier,
+  height = 260,
+  title,
+}: {
+  reps: readonly ProfileRep[];
+  result: ProfileResult;
+  thresholdMps: number | undefined;
+  earlier?: EarlierTest | undefined;
+  height?: number;
+  title: string;
+}) {
+  const build = useCallback(
+    (colors: ChartColors) => {
+      const used = result.ok ? new Set(result.used.map((rep) => rep.id)) : new Set<string>();
+      const kind = (rep: ProfileRep) =>
+        rep.excluded !== undefined
+          ? "excluded"
+          : used.has(rep.id) || !result.ok
+            ? "used"
+            : "slower";
+      const of = (wanted: string) =>
+        reps
+          .filter((rep) => kind(rep) === wanted)
+          .map((rep) => ({ id: rep.id, value: [rep.loadKg, rep.velocityMps], rep }));
+      const endKg = result.ok
+        ? Math.max(result.fit.maxX, Math.min(result.line.l0Kg, result.oneRepMax?.kg ?? 0))
+        : Math.max(20, ...reps.map((rep) => rep.loadKg));
+      const startKg = result.ok ? Math.max(0, result.fit.minX * 0.75) : 0;
+      const band = result.ok ? bandOf(result, startKg, endKg) : [];
+      const max = result.ok ? result.oneRepMax : undefined;
+      return {
+        grid: { left: 46, right: 14, top: 12, bottom: 40 },
+        tooltip: {
+          trigger: "item",
+          formatter: (one: { data?: { rep?: ProfileRep } }) => {
+            const rep = one.data?.rep;
+            if (!rep) return "";
+            const force =
+              rep.forceN === undefined
+                ? ""
+                : `<br>${plainNumber(rep.forceN, 0)} N, ${plainNumber(rep.powerW ?? 0, 0)} W`;
+            return `${formatKg(rep.loadKg)}, ${formatVelocity(rep.velocityMps)} m/s${force}${rep.excluded === undefined ? "" : "<br>left out"}`;
+          },
+        },
+        xAxis: {
+          ...axis(colors, "Load, kg"),
+          nameGap: 24,
+          min: Math.floor(startKg / 10) * 10,
+          max: Math.ceil((endKg * 1.06) / 10) * 10,
+        },
+        yAxis: { ...axis(colors, `m/s`), nameGap: 32, min: 0 },
+        series: [
+          {
+            type: "line",
+            data: band.map((one) => [one.kg, one.low]),
+            lineStyle: { opacity: 0 },
+            symbol: "none",
+            stack: "band",
+            stackStrategy: "all",
+            silent: true,
+          },
+          {
+            type: "line",
+            data: band.map((one) => [one.kg, one.high - one.low]),
+            lineStyle: { opacity: 0 },
+            areaStyle: { color: colors.wash, opacity: 1 },
+            symbol: "none",
+            stack: "band",
+            stackStrategy: "all",
+            silent: true,
+          },
+          ...(earlier
+            ? [
+                {
+                  type: "line",
+                  data: [
+                    [startKg, at(earlier.line, startKg)],
+                    [
+                      Math.min(endKg, earlier.line.l0Kg),
+                      at(earlier.line, Math.min(endKg, earlier.line.l0Kg)),
+                    ],
+                  ],
+                  symbol: "none",
+                  lineStyle: { color: colors.secondary, type: "dashed", width: 1.5 },
+                  silent: true,
+                },
+                {
+                  type: "scatter",
+                  data: earlier.used.map((one) => [one.loadKg, one.velocityMps]),
+                  symbol: "rect",
+                  symbolSize: 7,
+                  itemStyle: {
+                    color: colors.paper,
+                    borderColor: colors.secondary,
+                    borderWidth: 1.5,
+                  },
+                  silent: true,
+                },
+              ]
+            : []),
+          ...(result.ok
+            ? [
+                {
+                  type: "line",
+                  data: [
+                    [startKg, at(result.line, startKg)],
+                    [endKg, at(result.line, endKg)],
+                  ],
+                  symbol: "none",
+                  lineStyle: { color: colors.primary, width: 2 },
+                  silent: true,
+                  markLine:
+                    thresholdMps === undefined
+                      ? undefined
+                      : {
+                          symbol: "none",
+                          silent: true,
+                          lineStyle: { color: colors.accent, type: "dotted", width: 1.5 },
+                          label: {
+                            formatter: `threshold ${formatVelocity(thresholdMps)}`,
+                            position: "insideStartTop",
+                            color: colors.accent,
+                            fontSize: 12,
+                          },
+                          data: [{ yAxis: thresholdMps }],
+                        },
+                },
+              ]
+            : []),
+          ...(max && thresholdMps !== undefined
+            ? [
+                interval(max.planning, thresholdMps, colors.muted, 1.5),
+                interval(max.lineOnly, thresholdMps, colors.ink, 4),
+              ]
+            : []),
+          {
+            type: "scatter",
+            data: of("slower"),
+            symbolSize: 6,
+            itemStyle: { color: colors.paper, borderColor: colors.muted, borderWidth: 1 },
+          },
+          {
+            type: "scatter",
+            data: of("used"),
+            symbolSize: 10,
+            itemStyle: { color: colors.ink },
+          },
+          {
+            type: "scatter",
+            data: of("excluded"),
+            symbol: "path://M0,0L10,10M10,0L0,10",
+            symbolSize: 9,
+            itemStyle: { color: "transparent", borderColor: colors.accent, borderWidth: 2 },
+          },
+        ],
+      };
+    },
+    [reps, result, thresholdMps, earlier],
+  );
+  const words = result.ok
+    ? `${title}: ${reps.length} reps, line from ${formatVelocity(result.line.v0Mps)} m/s at no load to ${formatKg(result.line.l0Kg, "kg", 1)} at no speed.`
+    : `${title}: ${reps.length} reps, no line.`;
+  return <Chart label={words} height={height} build={build} />;
+}
+
+function at(line: LoadVelocityLine, kg: number): number {
+  return line.interceptMps + line.slopeMpsPerKg * kg;
+}
+
+function bandOf(result: Extract<ProfileResult, { ok: true }>, fromKg: number, toKg: number) {
+  const band: Array<{ kg: number; low: number; high: number }> = [];
+  for (let i = 0; i <= 24; i++) {
+    const kg = fromKg + ((toKg - fromKg) * i) / 24;
+    const one = responseAt(result.fit, kg, 0.95);
+    if (one.ok) band.push({ kg, low: Math.max(0, one.low), high: Math.max(0, one.high) });
+  }
+  return band;
+}
+
+/** An interval of the 1RM as a bar lying on the threshold. */
+function interval(
+  range: { ok: true; low: number; high: number } | { ok: false },
+  mps: number,
+  color: string,
+  width: number,
+) {
+  return {
+    type: "line",
+    data: range.ok
+      ? [
+          [range.low, mps],
+          [range.high, mps],
+        ]
+      : [],
+    symbol: "none",
+    lineStyle: { color, width },
+    silent: true,
+  };
+}
+
+/** Force, or power, over load: the tested points, and the estimate's curve where there is one. */
+export function ForcePowerChart({
+  power,
+  line,
+  what,
+}: {
+  power: ForcePower;
+  line: LoadVelocityLine;
+  what: "force" | "power";
+}) {
+  const build = useCallback(
+    (colors: ChartColors) => {
+      const points = power.points.flatMap((point) => {
+        const value = what === "force" ? point.forceN : point.powerW;
+        return value === undefined ? [] : [[point.loadKg, value]];
+      });
+      const peak = what === "force" ? power.peakForce : power.peakPower;
+      const estimated = what === "power" && !power.peakPower.measured;
+      const curve = estimated
+        ? Array.from({ length: 31 }, (_, i) => {
+            const kg = (line.l0Kg * i) / 30;
+            return [kg, (kg + power.addedKg) * 9.81 * at(line, kg)];
+          })
+        : points;
+      return {
+        grid: { left: 52, right: 12, top: 12, bottom: 38 },
+        xAxis: { ...axis(colors, "Load, kg"), nameGap: 22, min: 0 },
+        yAxis: {
+          ...axis(colors, what === "force" ? "N" : "W"),
+          nameGap: 40,
+          scale: what === "force",
+        },
+        series: [
+          {
+            type: "line",
+            data: curve,
+            symbol: "none",
+            lineStyle: { color: colors.primary, width: 1.5, type: estimated ? "dashed" : "solid" },
+            silent: true,
+          },
+          {
+            type: "scatter",
+            data: points,
+            symbolSize: 7,
+            itemStyle: {
+              color: estimated ? colors.paper : colors.ink,
+              borderColor: colors.ink,
+              borderWidth: 1.5,
+            },
+            silent: true,
+          },
+          {
+            type: "scatter",
+            data: peak ? [[peak.loadKg, peak.value]] : [],
+            symbol: "diamond",
+            symbolSize: 15,
+            itemStyle: {
+              color: peak?.reached ? colors.primary : colors.paper,
+              borderColor: colors.primary,
+              borderWidth: 2,
+            },
+            silent: true,
+          },
+        ],
+      };
+    },
+    [power, line, what],
+  );
+  return <Chart label={`Mean propulsive ${what} over load`} height={170} build={build} />;
+}

@@ -1,0 +1,194 @@
+import { loadBar, stepFrom } from "../../../core/barload/load";
+import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
+import { lifetimeBestKg } from "../../../core/maxes/records";
+import { competitionMark, describeMark } from "../../../core/maxes/season";
+import { compareProfiles, weakerSide } from "../../../core/profile/compare";
+import { racksOf } from "../../../db/queries/gear.server";
+import {
+  currentChoices,
+  listVariants,
+  recordsOf,
+  singlesOf,
+} from "../../../db/queries/maxes.server";
+import {
+  bodyMasses,
+  competitions,
+  dayNotes,
+  limitsOf,
+  setupsOf,
+} from "../../../db/queries/person.server";
+import { decisionsOf, newestProfiles, profileTests } from "../../../db/queries/profiles.server";
+import { sessionsOfSquad } from "../../../db/queries/sessions.server";
+import { athleteById, listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed } from "../../platform/outcome";
+import { mayWrite, type Principal } from "../../platform/rights";
+import { trainingYears } from "../plan/prescribe-plan.server";
+import { analyseTest } from "./analyse-test.server";
+import { readChanges } from "./read-changes.server";
+import { athleteMaxes } from "./resolve-maxes.server";
+import { readPlaces } from "./today.server";
+
+export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team. Open the list.");
+
+/** Everything on one person's page. Health notes only for those who may see them. */
+export function readAthlete(principal: Principal, athleteId: string) {
+  const mayEdit = mayWrite(principal, "/athletes/:athleteId");
+  return inTeam(principal, async (tx) => {
+    const person = await athleteById(tx, athleteId);
+    if (!person) return NO_ATHLETE;
+    const places = await readPlaces(tx);
+    const squad = places.squads.find((one) => one.id === person.squadId);
+    const room = places.roomOf(person);
+    const today = places.todayOf(person);
+    const variants = await listVariants(tx);
+    const records = await recordsOf(tx, athleteId);
+    const choices = await currentChoices(tx, { athleteId });
+    const maxes = athleteMaxes({ variants, choices, records, today });
+    const tests = await profileTests(tx, { athleteId });
+    const singles = await singlesOf(tx, athleteId);
+    const setups = await setupsOf(tx, athleteId);
+    const masses = await bodyMasses(tx, athleteId);
+    const limits = await limitsOf(tx, athleteId);
+    const events = await competitions(tx, { athleteId, squadId: person.squadId });
+    const mark = competitionMark(events, today);
+    const decisions = await decisionsOf(tx, athleteId);
+    const squadProfiles = await squadWindows(tx, person.squadId);
+    const gear = room && (await racksOf(tx, room.id))[0]?.gear;
+
+    const lifts = variants.map((variant) => {
+      const own = records.filter((record) => record.variantId === variant.id);
+      const found = maxes.of(variant.id);
+      const choice = choices.find((one) => one.variantId === variant.id);
+      const analysed = tests
+        .filter((test) => test.variantId === variant.id)
+        .map((test) => analyseTest(test, variant, singles));
+      const withLine = analysed.filter((test) => test.result.ok);
+      const [newest, before] = withLine;
+      const dated = (test: (typeof analysed)[number]) =>
+        test.result.ok
+          ? {
+              testedOn: test.date,
+              variantId: variant.id,
+              metric: test.metric,
+              analysis: test.result,
+            }
+          : undefined;
+      const a = before && dated(before);
+      const b = newest && dated(newest);
+      const compared = a && b ? compareProfiles(a, b) : undefined;
+      const squadLines = squadProfiles.filter((one) => one.variantId === variant.id);
+      const at = gear && loadBar(gear, "max" in found ? found.max.kg / 2 : 40, "down");
+      const next = gear && at?.ok ? stepFrom(gear, at.totalKg, 0.01) : undefined;
+      return {
+        id: variant.id,
+        name: variant.name,
+        lift: variant.lift,
+        caution: variant.caution,
+        resolved: found,
+        learnt: maxes.learnt.get(variant.id),
+        baseKind: variant.baseKind,
+        chosen: choice && {
+          recordId: choice.record.id,
+          by: choice.chosenBy,
+          factor: choice.factor,
+        },
+        bestKg: lifetimeBestKg(own),
+        records: own.map(({ id, load, date, kind, note, enteredBy }) => ({
+          id,
+          load,
+          date,
+          kind,
+          note,
+          enteredBy,
+        })),
+        tests: analysed.map(({ id, date, metric, source, result }) => ({
+          id,
+          date,
+          metric,
+          source,
+          v0Mps: result.ok ? result.line.v0Mps : undefined,
+          l0Kg: result.ok ? result.line.l0Kg : undefined,
+          oneRmKg: result.ok ? result.oneRepMax?.kg : undefined,
+        })),
+        profile: newest,
+        compared: compared && { with: before?.date, result: compared },
+        weaker: b
+          ? weakerSide(
+              { v0Mps: b.analysis.line.v0Mps, heavyKg: b.analysis.line.l0Kg },
+              squadLines.map((one) => ({ v0Mps: one.line.v0Mps, heavyKg: one.line.l0Kg })),
+            )
+          : undefined,
+        setup: setups.find((one) => one.variantId === variant.id),
+        refused: refusals({
+          limits,
+          birthYear: person.birthYear ?? undefined,
+          lift: variant.lift,
+          today,
+        }).map((one) => ({ ...one, name: GUARDED_NAMES[one.guarded] })),
+        stepKg: at?.ok && next ? next.totalKg - at.totalKg : undefined,
+      };
+    });
+
+    return done({
+      today,
+      person: {
+        id: person.id,
+        name: person.name,
+        goal: person.goal,
+        seasonPhase: person.seasonPhase,
+        birthYear: person.birthYear,
+        trainingSince: person.trainingSince,
+        trainingYears: trainingYears(person.trainingSince, today),
+        unit: person.unit,
+        statureCm: person.statureCm,
+        ownSport: person.sport,
+        sport: person.sport ?? squad?.sport ?? "",
+        squadId: person.squadId,
+        squadName: squad?.name ?? "",
+        roomId: person.roomId,
+        roomName: room?.name ?? "",
+        note: person.note,
+      },
+      squads: places.squads.map(({ id, name }) => ({ id, name })),
+      rooms: places.rooms.map(({ id, name }) => ({ id, name })),
+      masses: masses.map(({ id, date, mass, enteredBy }) => ({ id, date, mass, enteredBy })),
+      competitions: events.map(({ id, name, date, athleteId: own }) => ({
+        id,
+        name,
+        date,
+        own: own !== null,
+      })),
+      mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
+      limits: limits.map((limit) => ({
+        ...limit,
+        enteredAt: limit.enteredAt.toISOString().slice(0, 10),
+        liftName: limit.lift,
+      })),
+      lifts,
+      changes: await readChanges(tx, athleteId),
+      decisions: decisions.slice(0, 5).map((one) => ({
+        id: one.id,
+        date: one.date,
+        decision: one.decision,
+        plannedKg: one.plannedKg,
+        proposedKg: one.proposedKg,
+        decidedKg: one.decidedKg,
+        targetMps: one.targetMps,
+        reason: one.reason,
+        by: one.enteredBy,
+      })),
+      notes: mayEdit ? await dayNotes(tx, athleteId) : undefined,
+      sessions: (await sessionsOfSquad(tx, person.squadId, 8)).map(
+        ({ id, date, title, status }) => ({ id, date, title, status }),
+      ),
+    });
+  });
+}
+
+/** The newest lines of a squad, for where an athlete stands in it. */
+async function squadWindows(tx: TeamTransaction, squadId: string) {
+  const ids = new Set((await listAthletes(tx, squadId)).map((one) => one.id));
+  return (await newestProfiles(tx, {})).filter((one) => ids.has(one.athleteId));
+}

@@ -1,0 +1,123 @@
+import {
+  type Change,
+  changeBetween,
+  smallestWorthwhileChange,
+  testValue,
+  typicalError,
+} from "../../../core/numeric/change";
+import {
+  type PhysicalResult,
+  type PhysicalTest,
+  physicalResults,
+  physicalTests,
+} from "../../../db/queries/physical.server";
+import type { TeamTransaction } from "../../../db/team.server";
+
+export interface TestedQuality {
+  key: string;
+  testName: string;
+  side: string;
+  approach: boolean;
+  loadKg: number;
+  unit: string;
+  decimals: number;
+  results: Array<{
+    id: string;
+    date: string;
+    trials: number[];
+    splits: number[];
+    value: number;
+    atLeast: boolean;
+    by: string;
+  }>;
+  /** Between the last two; undefined with one, or with no repeat trials in the team. */
+  change: Change | undefined;
+  /** Why there is none. */
+  without: string | undefined;
+}
+
+/** Trials are compared with their like: the same test, side, approach and load. */
+function likeKey(result: PhysicalResult): string {
+  return `${result.testId}/${result.side}/${result.approach}/${result.loadKg}`;
+}
+
+const DECIMALS = { cm: 1, m: 2, s: 2 } as const;
+
+/** An athlete's jumps, throws and sprints, with the last change judged by the team's own error. */
+export async function readChanges(
+  tx: TeamTransaction,
+  athleteId: string,
+): Promise<{ tests: PhysicalTest[]; qualities: TestedQuality[] }> {
+  const tests = await physicalTests(tx);
+  const all = await physicalResults(tx);
+  const own = new Map<string, PhysicalResult[]>();
+  for (const result of all) {
+    if (result.athleteId !== athleteId) continue;
+    own.set(likeKey(result), [...(own.get(likeKey(result)) ?? []), result]);
+  }
+  const qualities = [...own].flatMap(([key, results]): TestedQuality[] => {
+    const test = tests.find((one) => one.id === results[0]?.testId);
+    const first = results[0];
+    if (!test || !first) return [];
+    const like = all.filter((one) => likeKey(one) === key);
+    const decimals = DECIMALS[test.unit];
+    const shown = results.map((one) => ({
+      id: one.id,
+      date: one.date,
+      trials: one.trials,
+      splits: one.splits,
+      value: testValue(one.trials, test.higherIsBetter, test.take) ?? 0,
+      atLeast: one.atLeast,
+      by: one.enteredBy,
+    }));
+    const [before, after] = shown.slice(-2);
+    const error = typicalError(like.map((one) => one.trials));
+    // The first result of each athlete, and of it the first trial.
+    const firstTrials = [
+      ...new Map([...like].reverse().map((one) => [one.athleteId, one.trials[0]])).values(),
+    ].flatMap((value) => (value === undefined ? [] : [value]));
+    const worthwhile = smallestWorthwhileChange(firstTrials);
+    const without =
+      !before || !after
+        ? "A second test day shows a change."
+        : before.atLeast || after.atLeast
+          ? "A test cut short is a lower bound: no change is computed."
+          : !error
+            ? "Repeat trials of two athletes are needed for the typical error."
+            : worthwhile === undefined
+              ? "Two athletes are needed for the smallest worthwhile change."
+              : undefined;
+    const change =
+      before && after && !without && error && worthwhile !== undefined
+        ? changeBetween({
+            before: before.value,
+            after: after.value,
+            error,
+            worthwhile,
+            higherIsBetter: test.higherIsBetter,
+            unit: test.unit,
+            decimals,
+          })
+        : undefined;
+    return [
+      {
+        key,
+        testName: test.name,
+        side: first.side,
+        approach: first.approach,
+        loadKg: first.loadKg,
+        unit: test.unit,
+        decimals,
+        results: shown,
+        change,
+        without,
+      },
+    ];
+  });
+  return {
+    tests,
+    qualities: qualities.sort(
+      (a, b) => a.testName.localeCompare(b.testName) || a.side.localeCompare(b.side),
+    ),
+  };
+}

@@ -1,0 +1,101 @@
+import { type WorkingMax, workingMax } from "../../../core/maxes/records";
+import {
+  type LearntRatio,
+  learnRatio,
+  resolveMax,
+  type VariantBase,
+  type VariantMax,
+} from "../../../core/maxes/variants";
+import {
+  type Choice,
+  currentChoices,
+  listVariants,
+  recordsOf,
+  type StoredRecord,
+  type VariantRow,
+} from "../../../db/queries/maxes.server";
+import type { TeamTransaction } from "../../../db/team.server";
+
+export interface AthleteMaxes {
+  /** By variant: the chosen record's working max, of the variants that have one. */
+  own: ReadonlyMap<string, WorkingMax>;
+  learnt: ReadonlyMap<string, LearntRatio>;
+  /** Of any variant, through ratios and shares; a refusal says where the chain ended. */
+  of(variantId: string): { max: WorkingMax; viaBase: boolean } | Extract<VariantMax, { ok: false }>;
+}
+
+export function variantBase(row: VariantRow): VariantBase {
+  return {
+    id: row.id,
+    name: row.name,
+    baseKind: row.baseKind,
+    baseId: row.baseId ?? undefined,
+    ratio: row.ratio ?? undefined,
+  };
+}
+
+/** One athlete's maxes from what is stored; pure, so that thirty cost one reading. */
+export function athleteMaxes(input: {
+  variants: readonly VariantRow[];
+  choices: readonly Choice[];
+  records: readonly StoredRecord[];
+  today: string;
+}): AthleteMaxes {
+  const variants = input.variants.map(variantBase);
+  const own = new Map<string, WorkingMax>();
+  for (const choice of input.choices) {
+    const liftName = variants.find((one) => one.id === choice.variantId)?.name ?? "";
+    own.set(choice.variantId, workingMax({ liftName, ...choice, today: input.today }));
+  }
+  const learnt = new Map<string, LearntRatio>();
+  for (const variant of variants) {
+    if (variant.baseKind !== "ratio") continue;
+    const of = (id: string | undefined) => input.records.filter((one) => one.variantId === id);
+    const ratio = learnRatio(of(variant.id), of(variant.baseId));
+    if (ratio) learnt.set(variant.id, ratio);
+  }
+  return {
+    own,
+    learnt,
+    of(variantId) {
+      const found = resolveMax({ variantId, variants, known: own, ratios: learnt });
+      if (!found.ok) return found;
+      const base = own.get(found.chain[found.chain.length - 1] ?? "");
+      if (!base) return { ok: false, reason: "no-max", at: "" };
+      return {
+        max: { ...base, kg: found.kg, working: found.working },
+        viaBase: found.chain.length > 1,
+      };
+    },
+  };
+}
+
+/** The maxes of every athlete of the team, or of one. */
+export async function readMaxes(
+  tx: TeamTransaction,
+  todayOf: (athleteId: string) => string,
+  athleteId?: string,
+): Promise<(athleteId: string) => AthleteMaxes> {
+  const variants = await listVariants(tx);
+  const choices = group(await currentChoices(tx, athleteId ? { athleteId } : {}));
+  // Records are needed for learnt ratios only.
+  const learns = variants.some((one) => one.baseKind === "ratio");
+  const records = group(learns ? await recordsOf(tx, athleteId) : []);
+  return (id) =>
+    athleteMaxes({
+      variants,
+      choices: choices.get(id) ?? [],
+      records: records.get(id) ?? [],
+      today: todayOf(id),
+    });
+}
+
+function group<T extends { athleteId: string }>(rows: readonly T[]): Map<string, T[]> {
+  const by = new Map<string, T[]>();
+  for (const row of rows) {
+    const list = by.get(row.athleteId);
+    if (list) list.push(row);
+    else by.set(row.athleteId, [row]);
+  }
+  return by;
+}

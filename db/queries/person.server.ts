@@ -1,0 +1,222 @@
+import { and, asc, desc, eq, inArray, isNull, or } from "drizzle-orm";
+import { uuidv7 } from "uuidv7";
+import { type Limit, limitHolds } from "../../core/maxes/limits";
+import {
+  athlete,
+  athleteLimit,
+  athleteSetup,
+  bodyMass,
+  competition,
+  dayNote,
+  limitReason,
+  reasonRead,
+} from "../schema";
+import type { TeamTransaction } from "../team.server";
+
+export async function updateAthlete(
+  tx: TeamTransaction,
+  id: string,
+  facts: Partial<Omit<typeof athlete.$inferInsert, "teamId" | "id">>,
+): Promise<boolean> {
+  const rows = await tx
+    .update(athlete)
+    .set(facts)
+    .where(eq(athlete.id, id))
+    .returning({ id: athlete.id });
+  return rows.length === 1;
+}
+
+export async function addAthlete(
+  tx: TeamTransaction,
+  row: Omit<typeof athlete.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx.insert(athlete).values({ teamId: tx.teamId, ...row });
+}
+
+/** Body masses of one athlete or of all, the newest first. */
+export async function bodyMasses(tx: TeamTransaction, athleteId?: string) {
+  return tx
+    .select()
+    .from(bodyMass)
+    .where(athleteId ? eq(bodyMass.athleteId, athleteId) : undefined)
+    .orderBy(desc(bodyMass.date));
+}
+
+/** One body mass a day: a second one of the day takes its place. */
+export async function keepBodyMass(
+  tx: TeamTransaction,
+  row: Omit<typeof bodyMass.$inferInsert, "teamId">,
+): Promise<void> {
+  const { mass, enteredBy, enteredAt } = row;
+  await tx
+    .insert(bodyMass)
+    .values({ teamId: tx.teamId, ...row })
+    .onConflictDoUpdate({
+      target: [bodyMass.teamId, bodyMass.athleteId, bodyMass.date],
+      set: { mass, enteredBy, enteredAt },
+    });
+}
+
+/** Competitions of an athlete and of the squad, or of the whole team; the next first. */
+export async function competitions(
+  tx: TeamTransaction,
+  of?: { athleteId: string; squadId: string },
+) {
+  return tx
+    .select()
+    .from(competition)
+    .where(
+      of
+        ? or(eq(competition.athleteId, of.athleteId), eq(competition.squadId, of.squadId))
+        : undefined,
+    )
+    .orderBy(asc(competition.date));
+}
+
+export async function addCompetition(
+  tx: TeamTransaction,
+  row: Omit<typeof competition.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx.insert(competition).values({ teamId: tx.teamId, ...row });
+}
+
+export async function removeCompetition(tx: TeamTransaction, id: string): Promise<void> {
+  await tx.delete(competition).where(eq(competition.id, id));
+}
+
+export interface StoredLimit extends Limit {
+  athleteId: string;
+  enteredBy: string;
+  enteredAt: Date;
+  liftedBy: string | null;
+}
+
+/** Limits of one athlete or of all, without their reasons. */
+export async function limitsOf(tx: TeamTransaction, athleteId?: string): Promise<StoredLimit[]> {
+  const rows = await tx
+    .select()
+    .from(athleteLimit)
+    .where(athleteId ? eq(athleteLimit.athleteId, athleteId) : undefined)
+    .orderBy(desc(athleteLimit.enteredAt));
+  return rows.map((row) => ({
+    ...row,
+    lift: row.lift ?? undefined,
+    capPercent: row.capPercent ?? undefined,
+    until: row.until ?? undefined,
+    liftedOn: row.liftedOn ?? undefined,
+  }));
+}
+
+/** What cards and racks show: the instructions that hold on a day, by athlete. */
+export async function instructionsOn(
+  tx: TeamTransaction,
+  today: string,
+  athleteId?: string,
+): Promise<Map<string, string[]>> {
+  const found = new Map<string, string[]>();
+  for (const limit of (await limitsOf(tx, athleteId)).reverse()) {
+    if (!limitHolds(limit, today)) continue;
+    found.set(limit.athleteId, [...(found.get(limit.athleteId) ?? []), limit.instruction]);
+  }
+  return found;
+}
+
+export async function addLimit(
+  tx: TeamTransaction,
+  limit: Omit<typeof athleteLimit.$inferInsert, "teamId">,
+  reason: Omit<typeof limitReason.$inferInsert, "teamId" | "limitId"> | undefined,
+): Promise<void> {
+  await tx.insert(athleteLimit).values({ teamId: tx.teamId, ...limit });
+  if (reason) {
+    await tx.insert(limitReason).values({ teamId: tx.teamId, limitId: limit.id, ...reason });
+  }
+}
+
+export async function liftLimit(
+  tx: TeamTransaction,
+  id: string,
+  lifted: { on: string; by: string },
+): Promise<boolean> {
+  const rows = await tx
+    .update(athleteLimit)
+    .set({ liftedOn: lifted.on, liftedBy: lifted.by })
+    .where(and(eq(athleteLimit.id, id), isNull(athleteLimit.liftedOn)))
+    .returning({ id: athleteLimit.id });
+  return rows.length === 1;
+}
+
+/** Reads the reasons of limits and records who did; the caller has checked the right. */
+export async function readReasons(
+  tx: TeamTransaction,
+  limitIds: readonly string[],
+  reader: { by: string; at: Date },
+) {
+  if (limitIds.length === 0) return [];
+  const rows = await tx
+    .select()
+    .from(limitReason)
+    .where(inArray(limitReason.limitId, [...limitIds]))
+    .orderBy(desc(limitReason.enteredAt));
+  if (rows.length > 0) {
+    await tx.insert(reasonRead).values(
+      rows.map((row) => ({
+        teamId: tx.teamId,
+        id: uuidv7(),
+        limitId: row.limitId,
+        readBy: reader.by,
+        readAt: reader.at,
+      })),
+    );
+  }
+  return rows;
+}
+
+export async function readsOf(tx: TeamTransaction, limitIds: readonly string[]) {
+  if (limitIds.length === 0) return [];
+  return tx
+    .select()
+    .from(reasonRead)
+    .where(inArray(reasonRead.limitId, [...limitIds]))
+    .orderBy(desc(reasonRead.readAt));
+}
+
+export async function dayNotes(tx: TeamTransaction, athleteId: string) {
+  return tx
+    .select()
+    .from(dayNote)
+    .where(eq(dayNote.athleteId, athleteId))
+    .orderBy(desc(dayNote.date))
+    .limit(14);
+}
+
+export async function keepDayNote(
+  tx: TeamTransaction,
+  row: Omit<typeof dayNote.$inferInsert, "teamId">,
+): Promise<void> {
+  const { sleepH, eating, soreness, enteredBy, enteredAt } = row;
+  await tx
+    .insert(dayNote)
+    .values({ teamId: tx.teamId, ...row })
+    .onConflictDoUpdate({
+      target: [dayNote.teamId, dayNote.athleteId, dayNote.date],
+      set: { sleepH, eating, soreness, enteredBy, enteredAt },
+    });
+}
+
+export async function setupsOf(tx: TeamTransaction, athleteId: string) {
+  return tx.select().from(athleteSetup).where(eq(athleteSetup.athleteId, athleteId));
+}
+
+export async function keepSetup(
+  tx: TeamTransaction,
+  row: Omit<typeof athleteSetup.$inferInsert, "teamId">,
+): Promise<void> {
+  const { id: _, ...changed } = row;
+  await tx
+    .insert(athleteSetup)
+    .values({ teamId: tx.teamId, ...row })
+    .onConflictDoUpdate({
+      target: [athleteSetup.teamId, athleteSetup.athleteId, athleteSetup.variantId],
+      set: changed,
+    });
+}
