@@ -82,14 +82,14 @@ export function readTestingDay(
   });
   if (lines.length === 0) problems.push("No line under the header.");
   return {
-    columns: header.map((title, i) => ({ title, as: describe(columns[i]) })),
+    columns: header.map((title, i) => ({ title, as: describeColumn(columns[i]) })),
     lines,
     problems,
     entries: lines.reduce((sum, line) => sum + line.entries.length, 0),
   };
 }
 
-function describe(column: Column | undefined): string | undefined {
+function describeColumn(column: Column | undefined): string | undefined {
   if (column === undefined) return undefined;
   if ("name" in column)
     return "side" in column && column.side ? `${column.name}, ${column.side}` : column.name;
@@ -164,7 +164,7 @@ const MOST_KG = 1000;
 
 function readCell(
   text: string,
-  column: Exclude<Column, { kind: "athlete" | "date" }>,
+  column: Column,
   athleteId: string | undefined,
   context: DayContext,
 ): DayEntry | string {
@@ -176,7 +176,7 @@ function readCell(
     }
     return { kind: "result", testId: column.testId, side: column.side, trials: values };
   }
-  if (column.kind === "body-mass") {
+  if (column.kind !== "record") {
     const reading = readMass(text, context.unit);
     const kg = reading.ok ? massKg(reading.mass) : 0;
     if (!reading.ok || kg < 20 || kg > 300) return `"${text}" is no body mass.`;

@@ -14,7 +14,7 @@ import {
   SingleForm,
 } from "../../forms/athlete";
 import { ChooseMaxForm, NewRecordForm } from "../../forms/maxes";
-import { fieldProblems } from "../../forms/recipe";
+import { type FieldProblems, fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import type { Outcome } from "../../platform/outcome";
@@ -79,7 +79,7 @@ const FORMS: Record<
     principal: Principal,
     athleteId: string,
     fields: Record<string, string>,
-  ) => Promise<{ ok: boolean; [key: string]: unknown }>
+  ) => Promise<Outcome<unknown> | { ok: false; problems: FieldProblems }>
 > = {
   facts: form(FactsForm, saveFacts),
   mass: form(BodyMassForm, saveBodyMass),
@@ -130,8 +130,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
   const { person, lifts, today, mark } = loaderData;
   const resultFor = (intent: string) => resultOf(actionData, intent);
   const shown = resultFor("reasons");
-  const reasons =
-    shown?.ok && "value" in shown ? (shown as unknown as { value: Reasons[] }).value : undefined;
+  const reasons = shown?.ok && "value" in shown ? (shown.value as Reasons[]) : undefined;
   const known = lifts.filter((lift) => lift.records.length > 0 || lift.tests.length > 0);
   const others = lifts.filter((lift) => !known.includes(lift));
   return (

@@ -1,109 +1,159 @@
-import { Link } from "react-router";
-import { formatKg } from "../../../core/units/mass";
+import { Form, Link, useSearchParams } from "react-router";
+import { FactsForm, formObject, QuickForm } from "../../forms/athlete";
+import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
-import { Empty, Page } from "../../ui/page";
-import { Figure, Figures } from "../../ui/working";
+import { mayWrite } from "../../platform/rights";
+import { Adder, resultOf } from "../../ui/adder";
+import { Field, Select } from "../../ui/field";
+import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
+import { Empty, Notice, Page } from "../../ui/page";
 import { readAthletes } from "../../workflows/athletes/read-athletes.server";
+import { addPerson, saveQuick } from "../../workflows/athletes/save-facts.server";
 import type { Route } from "./+types/athletes";
+import { SHOW_NAMES, SHOWS, type Show, SquadTable, shown } from "./squad-table";
 
 export function meta() {
   return [{ title: "Athletes · Sprezza" }];
 }
 
-export function loader({ context }: Route.LoaderArgs) {
-  return readAthletes(principalOf(context));
+export async function loader({ context }: Route.LoaderArgs) {
+  const principal = principalOf(context);
+  return { ...(await readAthletes(principal)), mayEdit: mayWrite(principal, "/athletes") };
 }
 
-export default function Athletes({ loaderData }: Route.ComponentProps) {
-  const { squads } = loaderData;
-  const used = new Set(
-    squads.flatMap((squad) =>
-      squad.athletes.flatMap((athlete) => athlete.maxes.map((max) => max.variantId)),
-    ),
+const NO_FACTS = {
+  goal: "",
+  seasonPhase: "",
+  sport: "",
+  roomId: "",
+  unit: "",
+  statureCm: "",
+  trainingSince: "",
+};
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const principal = principalOf(context);
+  const fields = formObject(await request.formData());
+  if (fields.intent === "person") {
+    const parsed = FactsForm.safeParse({ ...NO_FACTS, ...fields });
+    if (!parsed.success) {
+      return { ok: false as const, intent: "person", problems: fieldProblems(parsed.error) };
+    }
+    return { intent: "person", ...(await addPerson(principal, parsed.data)) };
+  }
+  const parsed = QuickForm.safeParse(fields);
+  if (!parsed.success) {
+    const [problem] = Object.values(fieldProblems(parsed.error));
+    return { ok: false as const, intent: "quick", message: problem ?? "Not kept." };
+  }
+  return { intent: "quick", ...(await saveQuick(principal, parsed.data)) };
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+export const shouldRevalidate = revalidateUnlessFailed;
+
+export default function Athletes({ loaderData, actionData }: Route.ComponentProps) {
+  const { rows, squads, variants, mayEdit } = loaderData;
+  const [params, setParams] = useSearchParams();
+  const set = (name: string, value: string) =>
+    setParams(
+      (before) => {
+        if (value === "") before.delete(name);
+        else before.set(name, value);
+        return before;
+      },
+      { replace: true, preventScrollReset: true },
+    );
+  const squadId = params.get("squad") ?? "";
+  const show = SHOWS.find((one) => one === params.get("show")) ?? "all";
+  const find = params.get("find") ?? "";
+  const listed = rows.filter(
+    (row) => (squadId === "" || row.squadId === squadId) && shown(row, show),
   );
-  const variants = loaderData.variants.filter((variant) => used.has(variant.id));
-  const count = squads.reduce((sum, squad) => sum + squad.athletes.length, 0);
+  const added = resultOf(actionData, "person");
   return (
-    <Page title="Athletes" facts={`${count} in ${squads.length} squads`}>
-      {count === 0 ? (
+    <Page
+      title="Athletes"
+      facts={`${rows.length} in ${squads.length} squads`}
+      actions={
+        <>
+          <Link className="btn" to="/athletes/profiles">
+            Profiles
+          </Link>
+          {mayEdit ? (
+            <Link className="btn" to="/athletes/testing-day">
+              Testing day
+            </Link>
+          ) : null}
+        </>
+      }
+    >
+      {rows.length === 0 ? (
         <Empty>No athletes yet. A squad's athletes stand here with their maxes.</Empty>
       ) : null}
-      <Figures label="Squads" className="overflow-x-auto">
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th scope="col">Athlete</th>
-              {variants.map((variant) => (
-                <th key={variant.id} scope="col" className="!text-right">
-                  {variant.name.split(",")[0]}
-                </th>
+      <search className="mb-2 flex flex-wrap items-end gap-3">
+        <span className="w-48">
+          <Field
+            label="Find"
+            defaultValue={find}
+            placeholder="name, instruction …"
+            onChange={(event) => set("find", event.target.value)}
+          />
+        </span>
+        <span className="w-40">
+          <Select
+            label="Squad"
+            value={squadId}
+            onChange={(event) => set("squad", event.target.value)}
+          >
+            <option value="">all</option>
+            {squads.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </Select>
+        </span>
+        <span className="w-52">
+          <Select label="Show" value={show} onChange={(event) => set("show", event.target.value)}>
+            {SHOWS.map((one) => (
+              <option key={one} value={one}>
+                {SHOW_NAMES[one as Show]}
+              </option>
+            ))}
+          </Select>
+        </span>
+      </search>
+      <SquadTable rows={listed} variants={variants} find={find} mayEdit={mayEdit} />
+      {mayEdit ? (
+        <Adder title="Add an athlete" open={added?.ok === false}>
+          <Form method="post" className="flex flex-wrap items-end gap-2" noValidate>
+            <Field label="Name" name="name" problem={added?.problems?.name} />
+            <Select label="Squad" name="squadId">
+              {squads.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
               ))}
-              <th scope="col" className="!text-right">
-                Tested
-              </th>
-              <th scope="col">Profile</th>
-              <th scope="col" className="!text-right">
-                Training age
-              </th>
-              <th scope="col">Instruction</th>
-            </tr>
-          </thead>
-          {squads.map((squad) => (
-            <tbody key={squad.id}>
-              <tr>
-                <th
-                  scope="rowgroup"
-                  colSpan={6 + variants.length - 1}
-                  className="!pt-2.5 !text-base-content"
-                >
-                  <b>{squad.name}</b>{" "}
-                  <span className="text-muted">
-                    {squad.sport} · {squad.roomName} · {squad.athletes.length}
-                  </span>
-                </th>
-              </tr>
-              {squad.athletes.map((athlete) => (
-                <tr key={athlete.id}>
-                  <th scope="row" className="!py-[0.1rem] !text-base-content">
-                    <Link className="hover:underline" to={`/athletes/${athlete.id}`}>
-                      {athlete.name}
-                    </Link>
-                  </th>
-                  {variants.map((variant) => {
-                    const max = athlete.maxes.find((one) => one.variantId === variant.id);
-                    return (
-                      <td key={variant.id} className="!py-[0.1rem] text-right">
-                        {max ? (
-                          <Figure
-                            id={`${athlete.id}/${variant.id}`}
-                            working={max.working}
-                            label={`${athlete.name}, ${variant.name}: ${formatKg(max.kg)}`}
-                          >
-                            {formatKg(max.kg, "kg", 1)}
-                          </Figure>
-                        ) : (
-                          <span className="text-muted">not set</span>
-                        )}
-                      </td>
-                    );
-                  })}
-                  <td className="!py-[0.1rem] text-right whitespace-nowrap">
-                    {athlete.maxes[0] ? `${athlete.maxes[0].ageDays} d ago` : ""}
-                    {athlete.maxes[0]?.stale ? (
-                      <span className="ml-1 font-bold text-secondary">stale</span>
-                    ) : null}
-                  </td>
-                  <td className="!py-[0.1rem] whitespace-nowrap">{athlete.profileOn ?? "none"}</td>
-                  <td className="!py-[0.1rem] text-right whitespace-nowrap">
-                    {athlete.trainingYears === undefined ? "not set" : `${athlete.trainingYears} y`}
-                  </td>
-                  <td className="!py-[0.1rem] text-secondary">{athlete.instruction}</td>
-                </tr>
-              ))}
-            </tbody>
-          ))}
-        </table>
-      </Figures>
+            </Select>
+            <span className="w-24">
+              <Field
+                label="Birth year"
+                name="birthYear"
+                inputMode="numeric"
+                problem={added?.problems?.birthYear}
+              />
+            </span>
+            <button type="submit" name="intent" value="person" className="btn btn-primary">
+              Add
+            </button>
+            {added?.message ? <Notice kind="problem" title={added.message} /> : null}
+          </Form>
+        </Adder>
+      ) : null}
     </Page>
   );
 }

@@ -4,7 +4,6 @@ import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { formatKg, formatMass, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field } from "../../ui/field";
-import { Notice } from "../../ui/page";
 import { ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
 import { Figure } from "../../ui/working";

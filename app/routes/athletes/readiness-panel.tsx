@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { Form } from "react-router";
 import { readiness, readinessChange } from "../../../core/profile/readiness";
 import { readDecimal } from "../../../core/units/decimal";
@@ -45,18 +45,15 @@ export function ReadinessPanel({
   });
   const targetMps = readDecimal(target);
   const plannedMass = readMass(planned, unit);
-  const found = useMemo(
-    () =>
-      fit && targetMps.ok && readings.length > 0
-        ? readiness({
-            fit,
-            today: readings,
-            thresholdMps: profile?.threshold?.mps ?? 0.2,
-            targetMps: targetMps.value,
-          })
-        : undefined,
-    [fit, targetMps.ok && targetMps.value, JSON.stringify(readings), profile],
-  );
+  const found =
+    fit && targetMps.ok && readings.length > 0
+      ? readiness({
+          fit,
+          today: readings,
+          thresholdMps: profile?.threshold?.mps ?? 0.2,
+          targetMps: targetMps.value,
+        })
+      : undefined;
   if (!fit || !profile) return null;
   const stepKg = lift.stepKg ?? 2.5;
   const plannedKg = plannedMass.ok

@@ -1,10 +1,13 @@
+import { Form } from "react-router";
 import { describeSide } from "../../../core/barload/load";
+import { REASON_KIND_NAMES } from "../../../core/maxes/limits";
 import { formatKg } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { Empty, Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
+import { showReasons } from "../../workflows/athletes/save-facts.server";
 import { readCard } from "../../workflows/card/read-card.server";
 import type { Route } from "./+types/card";
 
@@ -18,13 +21,38 @@ export async function loader({ context }: Route.LoaderArgs) {
   return result.value;
 }
 
-export default function Card({ loaderData }: Route.ComponentProps) {
+/** An athlete may read why a limit was set on them; that too is recorded. */
+export async function action({ context }: Route.ActionArgs) {
+  const principal = principalOf(context);
+  const athleteId = principal.kind === "person" ? principal.athleteId : undefined;
+  const shown = await showReasons(principal, athleteId ?? "");
+  return shown.ok
+    ? { ok: true as const, reasons: shown.value }
+    : { ok: false as const, message: shown.message };
+}
+
+export default function Card({ loaderData, actionData }: Route.ComponentProps) {
   const { name, instructions, next } = loaderData;
   return (
     <Page title={name} facts={next ? (next.date === next.today ? "Today" : next.date) : undefined}>
       {instructions.map((text) => (
         <Notice key={text} kind="warning" title={text} />
       ))}
+      {instructions.length > 0 && !actionData ? (
+        <Form method="post">
+          <button type="submit" className="min-h-11 underline">
+            Why?
+          </button>
+        </Form>
+      ) : null}
+      {actionData?.ok
+        ? actionData.reasons.map((one) => (
+            <p key={one.limitId} className="text-muted">
+              {REASON_KIND_NAMES[one.kind]}: {one.reason || "no more was written"} (by {one.by},
+              shown to you and your coaches only)
+            </p>
+          ))
+        : null}
       {next ? (
         <>
           <h2>

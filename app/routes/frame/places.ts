@@ -21,5 +21,7 @@ export const PLACES: readonly Place[] = [
   { name: "Review", to: "/review", key: "r", main: true, roles: staff },
   { name: "My card", to: "/card", key: "c", main: true, roles: ["athlete"] },
   { name: "Gear", to: "/gear", key: "e", main: false, roles: staff },
+  { name: "Library", to: "/library", key: "b", main: false, roles: staff },
+  { name: "Data", to: "/data", key: "d", main: false, roles: ["owner", "coach"] },
   { name: "Tablets", to: "/tablets", key: "t", main: false, roles: ["owner", "coach"] },
 ];

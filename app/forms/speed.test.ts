@@ -1,5 +1,5 @@
 import { expect, test } from "vitest";
-import { readSpeed } from "./type-speed";
+import { readSpeed } from "./speed";
 
 test.each([
   ["82", 0.82],

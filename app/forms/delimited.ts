@@ -1,0 +1,14 @@
+import Papa from "papaparse";
+import { delimiterOf } from "../../core/units/delimited";
+
+/**
+ * A text as rows of cells, whatever it was written by: tabs from a spreadsheet, commas,
+ * semicolons or bars; with or without a byte-order mark; any line ends.
+ */
+export function rowsOf(text: string): string[][] {
+  const clean = text.replace(/^\uFEFF/, "").replace(/\r\n?/g, "\n");
+  return Papa.parse<string[]>(clean, {
+    delimiter: delimiterOf(clean),
+    skipEmptyLines: false,
+  }).data;
+}

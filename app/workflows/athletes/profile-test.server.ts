@@ -1,0 +1,77 @@
+import { compareProfiles } from "../../../core/profile/compare";
+import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
+import { excludeRep, profileTests } from "../../../db/queries/profiles.server";
+import { athleteById } from "../../../db/queries/squads.server";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { analyseTest } from "./analyse-test.server";
+
+const NO_TEST = failed("no-test", "This test is not in your team any more. Open the athlete.");
+
+/** One test with all its reps, and another of the same lift to set it against. */
+export function readProfileTest(
+  principal: Principal,
+  which: { athleteId: string; testId: string; againstId: string | undefined },
+) {
+  return inTeam(principal, async (tx) => {
+    const person = await athleteById(tx, which.athleteId);
+    const all = person ? await profileTests(tx, { athleteId: person.id }) : [];
+    const stored = all.find((one) => one.id === which.testId);
+    const variant = (await listVariants(tx)).find((one) => one.id === stored?.variantId);
+    if (!person || !stored || !variant) return NO_TEST;
+    const singles = await singlesOf(tx, person.id);
+    const test = analyseTest(stored, variant, singles);
+    const others = all
+      .filter((one) => one.id !== stored.id && one.variantId === stored.variantId)
+      .map((one) => analyseTest(one, variant, singles));
+    const against =
+      others.find((one) => one.id === which.againstId) ??
+      others.find((one) => one.date < test.date && one.result.ok && one.metric === test.metric);
+    const dated = (one: typeof test) =>
+      one.result.ok
+        ? { testedOn: one.date, variantId: variant.id, metric: one.metric, analysis: one.result }
+        : undefined;
+    // The earlier of the two comes first, whichever was opened.
+    const pair = against
+      ? [against, test].sort((a, b) => a.date.localeCompare(b.date)).map(dated)
+      : [];
+    const compared = pair[0] && pair[1] ? compareProfiles(pair[0], pair[1]) : undefined;
+    return done({
+      person: { id: person.id, name: person.name, unit: person.unit },
+      variant: { id: variant.id, name: variant.name },
+      test,
+      against: against && {
+        id: against.id,
+        date: against.date,
+        line: against.result.ok ? against.result.line : undefined,
+        used: against.result.ok ? against.result.used : [],
+      },
+      compared,
+      others: others.map(({ id, date, metric }) => ({ id, date, metric })),
+    });
+  });
+}
+
+/** Leaves a rep out of the line with a reason, or takes it in again. */
+export function changeExclusion(
+  principal: Principal,
+  input: { athleteId: string; testId: string; repId: string; reason: string | undefined },
+): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    const [test] = await profileTests(tx, { athleteId: input.athleteId, testId: input.testId });
+    if (!test?.reps.some((rep) => rep.id === input.repId)) return NO_TEST;
+    if (input.reason !== undefined && input.reason.trim() === "") {
+      return failed("no-reason", "Leaving a rep out takes a reason; it stays visible with it.");
+    }
+    await excludeRep(
+      tx,
+      input.repId,
+      input.reason === undefined
+        ? undefined
+        : { reason: input.reason.trim(), by: principal.name, at: now() },
+    );
+    return done(null);
+  });
+}

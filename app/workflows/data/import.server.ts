@@ -1,0 +1,120 @@
+import { uuidv7 } from "uuidv7";
+import type { z } from "zod";
+import { massKg } from "../../../core/units/mass";
+import { listVariants } from "../../../db/queries/maxes.server";
+import { bodyMasses } from "../../../db/queries/person.server";
+import {
+  addBatch,
+  addProfile,
+  batches,
+  keepMapping,
+  mappings,
+} from "../../../db/queries/profiles.server";
+import { listAthletes, readTeam } from "../../../db/queries/squads.server";
+import type { ImportForm } from "../../forms/import";
+import { localDate, now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { readPlaces } from "../athletes/today.server";
+
+/** What a file's names are matched with, and the mappings kept from earlier files. */
+export function startImport(principal: Principal) {
+  return inTeam(principal, async (tx) => {
+    const { rooms } = await readPlaces(tx);
+    const masses = new Map<string, number>();
+    for (const row of await bodyMasses(tx)) {
+      if (!masses.has(row.athleteId)) masses.set(row.athleteId, massKg(row.mass));
+    }
+    return {
+      today: localDate(rooms[0]?.zone ?? "UTC"),
+      unit: (await readTeam(tx))?.unit ?? ("kg" as const),
+      athletes: (await listAthletes(tx)).map(({ id, name }) => ({
+        id,
+        name,
+        bodyMassKg: masses.get(id),
+      })),
+      variants: (await listVariants(tx)).map(({ id, name, start, systemMass }) => ({
+        id,
+        name,
+        start,
+        systemMass,
+      })),
+      mappings: (await mappings(tx)).map(({ header, mapping }) => ({ header, mapping })),
+      batches: (await batches(tx)).map((one) => ({
+        id: one.id,
+        kind: one.kind,
+        fileName: one.fileName,
+        tests: one.tests,
+        reps: one.reps,
+        by: one.enteredBy,
+        on: one.enteredAt.toISOString().slice(0, 10),
+      })),
+    };
+  });
+}
+
+/** Takes a whole file in one transaction, or nothing of it. */
+export function takeImport(
+  principal: Principal,
+  input: z.output<typeof ImportForm>,
+): Promise<Outcome<{ tests: number; reps: number }>> {
+  return inTeam(principal, async (tx) => {
+    const people = await listAthletes(tx);
+    const variants = await listVariants(tx);
+    const { rooms } = await readPlaces(tx);
+    const today = localDate(rooms[0]?.zone ?? "UTC");
+    const entered = { enteredBy: principal.name, enteredAt: now() };
+    let reps = 0;
+    for (const test of input.tests) {
+      const person = people.find((one) => one.id === test.athleteId);
+      const variant = variants.find((one) => one.id === test.variantId);
+      if (!person || !variant) {
+        throw new Refused("An athlete or a lift of this file is not in your team any more.");
+      }
+      const words = `${person.name}, ${variant.name}, ${test.date}`;
+      if (test.date > today) throw new Refused(`${words}: this date is still to come.`);
+      const kept = await addProfile(tx, {
+        id: uuidv7(),
+        athleteId: person.id,
+        variantId: variant.id,
+        date: test.date,
+        metric: input.metric,
+        source: "imported",
+        processing: input.processing,
+        addedKg: test.addedKg,
+        note: `From ${input.fileName}`,
+        ...entered,
+        reps: test.reps.map((rep) => ({ id: uuidv7(), ...rep })),
+      });
+      if (!kept) {
+        throw new Refused(`${words}: the very same test is kept already. Nothing was imported.`);
+      }
+      reps += test.reps.length;
+    }
+    if (input.header && input.mapping) {
+      await keepMapping(tx, {
+        id: uuidv7(),
+        header: input.header,
+        mapping: input.mapping,
+        ...entered,
+      });
+    }
+    const { kind, fileName } = input;
+    await addBatch(tx, {
+      id: uuidv7(),
+      kind,
+      fileName,
+      tests: input.tests.length,
+      reps,
+      ...entered,
+    });
+    return done({ tests: input.tests.length, reps });
+  }).catch((error: unknown) => {
+    if (error instanceof Refused) return failed("refused", error.message);
+    throw error;
+  });
+}
+
+/** Thrown inside the transaction, so that it is rolled back whole. */
+class Refused extends Error {}

@@ -1,0 +1,197 @@
+import { uuidv7 } from "uuidv7";
+import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
+import { lifetimeBestKg, TRUSTED_TRAINING_YEARS } from "../../../core/maxes/records";
+import { competitionMark, describeMark } from "../../../core/maxes/season";
+import { testSteps } from "../../../core/profile/steps";
+import { massKg } from "../../../core/units/mass";
+import type { VelocityMetric } from "../../../core/units/velocity";
+import { addedMassKg, SYSTEM_MASS_NAMES } from "../../../core/velocity/force";
+import { racksOf } from "../../../db/queries/gear.server";
+import { listVariants, recordsOf, singlesOf } from "../../../db/queries/maxes.server";
+import { bodyMasses, competitions, limitsOf } from "../../../db/queries/person.server";
+import { addProfile, type NewProfile } from "../../../db/queries/profiles.server";
+import { simulatedLifters } from "../../../db/queries/sessions.server";
+import { athleteById, listAthletes } from "../../../db/queries/squads.server";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { thresholdOf } from "../athletes/analyse-test.server";
+import { readMaxes } from "../athletes/resolve-maxes.server";
+import { readPlaces } from "../athletes/today.server";
+import { trainingYears } from "../plan/prescribe-plan.server";
+
+/** What a profile test starts from: lift, rack, steps, guards; with an athlete or without. */
+export function readProfileBench(
+  principal: Principal,
+  which: {
+    athleteId: string | undefined;
+    variantId: string | undefined;
+    rackId: string | undefined;
+  },
+) {
+  return inTeam(principal, async (tx) => {
+    const places = await readPlaces(tx);
+    const people = await listAthletes(tx);
+    const variants = await listVariants(tx);
+    const person = which.athleteId ? await athleteById(tx, which.athleteId) : undefined;
+    const variant =
+      variants.find((one) => one.id === which.variantId) ??
+      variants.find((one) => one.lift === "bench") ??
+      variants[0];
+    const room = person ? places.roomOf(person) : places.rooms[0];
+    const racks = await racksOf(tx);
+    const rack =
+      racks.find((one) => one.rackId === which.rackId) ??
+      racks.find((one) => one.roomId === room?.id) ??
+      racks[0];
+    if (!variant || !rack) {
+      return failed("no-gear", "A profile test needs a lift in the library and a rack with a bar.");
+    }
+    const today = person ? places.todayOf(person) : places.todayOf({ squadId: "", roomId: null });
+    const years = person ? trainingYears(person.trainingSince, today) : undefined;
+    const found = person && (await readMaxes(tx, () => today, person.id))(person.id).of(variant.id);
+    const max = found && "max" in found ? found.max : undefined;
+    const trusted = years === undefined || years >= TRUSTED_TRAINING_YEARS;
+    const records = person ? await recordsOf(tx, person.id) : [];
+    const bestKg = lifetimeBestKg(records.filter((record) => record.variantId === variant.id));
+    const newestMass = person ? (await bodyMasses(tx, person.id))[0] : undefined;
+    const bodyMassKg = newestMass && massKg(newestMass.mass);
+    const singles = person ? await singlesOf(tx, person.id) : [];
+    const events = person
+      ? await competitions(tx, { athleteId: person.id, squadId: person.squadId })
+      : [];
+    const mark = competitionMark(events, today);
+    const limits = person ? await limitsOf(tx, person.id) : [];
+    const refused = person
+      ? refusals({ limits, birthYear: person.birthYear ?? undefined, lift: variant.lift, today })
+      : [];
+    const truth = person
+      ? (await simulatedLifters(tx, variant.id, [person.id]))[0]?.truth
+      : undefined;
+    const added = addedMassKg(variant.systemMass, bodyMassKg);
+    return done({
+      today,
+      people: people.map(({ id, name }) => ({ id, name })),
+      variants: variants.map(({ id, name }) => ({ id, name })),
+      racks: racks.map((one) => ({
+        id: one.rackId,
+        label: `${places.rooms.find((place) => place.id === one.roomId)?.name}, rack ${one.number}: ${one.gear.bar.name}`,
+      })),
+      person: person && { id: person.id, name: person.name, unit: person.unit },
+      variant: {
+        id: variant.id,
+        name: variant.name,
+        lift: variant.lift,
+        start: variant.start,
+        caution: variant.caution,
+      },
+      rack: { id: rack.rackId, gear: rack.gear },
+      max: max && { kg: max.kg, working: max.working, stale: max.stale },
+      trusted,
+      bestKg,
+      /** Whole names of what is refused by default, with the instruction; never a reason. */
+      refused: refused
+        .filter((one) => one.guarded === "max-test" || one.guarded === "heavy-single")
+        .map((one) => `${GUARDED_NAMES[one.guarded]}: ${one.because}`),
+      cap: limits.find((limit) => limit.capPercent !== undefined)?.capPercent,
+      mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
+      steps: testSteps({
+        maxKg: trusted ? max?.kg : undefined,
+        bestKg,
+        bodyMassKg,
+        gear: rack.gear,
+        rounding: trusted ? "nearest" : "down",
+      }),
+      thresholds: (["MCV", "MPV", "PV"] as const).map((metric) => ({
+        metric,
+        threshold: thresholdOf(variant, metric, singles),
+      })),
+      system: {
+        name: SYSTEM_MASS_NAMES[variant.systemMass],
+        addedKg: added ?? 0,
+        missing: added === undefined,
+      },
+      truth,
+    });
+  });
+}
+
+export interface TestToSave {
+  athleteId: string;
+  variantId: string;
+  date: string;
+  metric: VelocityMetric;
+  source: string;
+  processing: string;
+  addedKg: number;
+  note: string;
+  /** Written where a guard was overridden: a refusal, a first-time load. */
+  override: string;
+  reps: Array<{
+    loadKg: number;
+    velocityMps: number;
+    forceN?: number | undefined;
+    powerW?: number | undefined;
+    excluded?: string | undefined;
+  }>;
+}
+
+/** Keeps a test with every rep, those left out too. The same test is not kept twice. */
+export function saveProfileTest(
+  principal: Principal,
+  input: TestToSave,
+): Promise<Outcome<{ testId: string }>> {
+  return inTeam(principal, async (tx) => {
+    const person = await athleteById(tx, input.athleteId);
+    const variant = (await listVariants(tx)).find((one) => one.id === input.variantId);
+    if (!person || !variant) {
+      return failed("no-athlete", "This athlete or lift is not in your team any more.");
+    }
+    const today = (await readPlaces(tx)).todayOf(person);
+    if (input.date > today) {
+      return failed("future-date", "This date is still to come. A test is dated when it was done.");
+    }
+    const guards = refusals({
+      limits: await limitsOf(tx, person.id),
+      birthYear: person.birthYear ?? undefined,
+      lift: variant.lift,
+      today,
+    }).filter((one) => one.guarded === "max-test" || one.guarded === "heavy-single");
+    const events = await competitions(tx, { athleteId: person.id, squadId: person.squadId });
+    const refusedToday = competitionMark(events, input.date)?.testingRefused === true;
+    if ((guards.length > 0 || refusedToday) && input.override.trim() === "") {
+      return failed(
+        "refused",
+        "Testing is refused by default for this athlete. Write why it was done all the same.",
+      );
+    }
+    const at = now();
+    const testId = uuidv7();
+    const test: NewProfile = {
+      id: testId,
+      athleteId: person.id,
+      variantId: variant.id,
+      date: input.date,
+      metric: input.metric,
+      source: input.source,
+      processing: input.processing,
+      addedKg: input.addedKg,
+      note: [input.note, input.override && `Done although refused: ${input.override}`]
+        .filter(Boolean)
+        .join(" · "),
+      enteredBy: principal.name,
+      enteredAt: at,
+      reps: input.reps.map(({ excluded, ...rep }) => ({
+        id: uuidv7(),
+        ...rep,
+        ...(excluded === undefined
+          ? {}
+          : { excludedReason: excluded, excludedBy: principal.name, excludedAt: at }),
+      })),
+    };
+    return (await addProfile(tx, test))
+      ? done({ testId })
+      : failed("duplicate", "The very same test of this day is kept already. Nothing was added.");
+  });
+}
