@@ -29,6 +29,6 @@ export default defineConfig({
     baseURL: process.env.BASE_URL,
     viewport: { width: 1280, height: 800 },
     launchOptions: CHROMIUM,
-    trace: "retain-on-failure",
+    trace: process.env.TRACE ? "retain-on-failure" : "off",
   },
 });

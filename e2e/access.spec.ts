@@ -24,7 +24,10 @@ async function skerryIds(): Promise<Record<string, string>> {
     SELECT a.id FROM athlete a JOIN team t ON t.id = a.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const [plan] = await admin`
     SELECT p.id FROM plan p JOIN team t ON t.id = p.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+  const [test] = await admin`
+    SELECT p.id FROM profile_test p JOIN team t ON t.id = p.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   return {
+    testId: test?.id,
     sessionId: session?.id,
     rackId: session?.rack,
     athleteId: athlete?.id,
@@ -152,11 +155,13 @@ test("every route module is a file of the routes folder that some rule covers", 
     "api",
     "athletes",
     "card",
+    "data",
     "floor",
     "frame",
     "gear",
     "home",
     "lab",
+    "library",
     "plan",
     "rack",
     "review",

@@ -21,7 +21,17 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/plan": { as: "coach", open: ["/plan"] },
   "/plan/:planId": { as: "coach", open: ["/plan", "a[href^='/plan/']"] },
   "/athletes": { as: "coach", open: ["/athletes"] },
-  "/athletes/:athleteId": { as: "coach", open: ["/athletes", "a[href^='/athletes/']"] },
+  "/athletes/:athleteId": { as: "coach", open: ["/athletes", "th a[href^='/athletes/']"] },
+  "/athletes/profiles": { as: "coach", open: ["/athletes/profiles"] },
+  "/athletes/testing-day": { as: "coach", open: ["/athletes/testing-day"] },
+  "/athletes/:athleteId/profiles/:testId": {
+    as: "coach",
+    open: ["/athletes/profiles", "td a[href*='/profiles/']"],
+  },
+  "/lab/profile": { as: "coach", open: ["/lab/profile"] },
+  "/library": { as: "coach", open: ["/library?find=squat"] },
+  "/library/lifts": { as: "coach", open: ["/library/lifts"] },
+  "/data": { as: "coach", open: ["/data"] },
   "/lab": { as: "coach", open: ["/lab?load=72.5"] },
   "/review": { as: "coach", open: ["/review"] },
   "/review/:sessionId": {

@@ -78,7 +78,7 @@ export function ProfileChart({
           min: Math.floor(startKg / 10) * 10,
           max: Math.ceil((endKg * 1.06) / 10) * 10,
         },
-        yAxis: { ...axis(colors, `m/s`), nameGap: 32, min: 0 },
+        yAxis: { ...axis(colors, "m/s"), nameGap: 32, min: 0, max: topOf(reps, result) },
         series: [
           {
             type: "line",
@@ -88,6 +88,7 @@ export function ProfileChart({
             stack: "band",
             stackStrategy: "all",
             silent: true,
+            z: 1,
           },
           {
             type: "line",
@@ -98,6 +99,7 @@ export function ProfileChart({
             stack: "band",
             stackStrategy: "all",
             silent: true,
+            z: 1,
           },
           ...(earlier
             ? [
@@ -139,6 +141,7 @@ export function ProfileChart({
                   symbol: "none",
                   lineStyle: { color: colors.primary, width: 2 },
                   silent: true,
+                  z: 3,
                   markLine:
                     thresholdMps === undefined
                       ? undefined
@@ -166,18 +169,21 @@ export function ProfileChart({
           {
             type: "scatter",
             data: of("slower"),
+            z: 5,
             symbolSize: 6,
             itemStyle: { color: colors.paper, borderColor: colors.muted, borderWidth: 1 },
           },
           {
             type: "scatter",
             data: of("used"),
+            z: 6,
             symbolSize: 10,
             itemStyle: { color: colors.ink },
           },
           {
             type: "scatter",
             data: of("excluded"),
+            z: 6,
             symbol: "path://M0,0L10,10M10,0L0,10",
             symbolSize: 9,
             itemStyle: { color: "transparent", borderColor: colors.accent, borderWidth: 2 },
@@ -207,6 +213,13 @@ function bandOf(result: Extract<ProfileResult, { ok: true }>, fromKg: number, to
   return band;
 }
 
+/** The axis ends a little over the fastest rep: a wide interval must not flatten the points. */
+function topOf(reps: readonly ProfileRep[], result: ProfileResult): number {
+  const fastest = Math.max(0.8, ...reps.map((rep) => rep.velocityMps));
+  const line = result.ok ? at(result.line, Math.max(0, result.fit.minX * 0.75)) : 0;
+  return Math.ceil(Math.max(fastest * 1.08, line) * 5) / 5;
+}
+
 /** An interval of the 1RM as a bar lying on the threshold. */
 function interval(
   range: { ok: true; low: number; high: number } | { ok: false },
@@ -225,6 +238,7 @@ function interval(
     symbol: "none",
     lineStyle: { color, width },
     silent: true,
+    z: 4,
   };
 }
 

@@ -75,6 +75,9 @@ export function limitHolds(limit: Pick<Limit, "until" | "liftedOn">, today: Loca
   return limit.until === undefined || daysBetween(today, limit.until) >= 0;
 }
 
+/** Said of a refusal by age to those who may know ages; others are told to ask a coach. */
+export const AGE_GROUP_WORDS = "Refused by default for this age group.";
+
 export interface Refusal {
   guarded: Guarded;
   /** The instruction, or the group's rule; says nothing of a reason. */
@@ -98,7 +101,7 @@ export function refusals(input: {
   const age =
     input.birthYear === undefined ? undefined : Number(input.today.slice(0, 4)) - input.birthYear;
   if (age !== undefined && (age <= MINOR_THROUGH_AGE || age >= OLDER_FROM_AGE)) {
-    const because = "Refused by default for this age group.";
+    const because = AGE_GROUP_WORDS;
     for (const guarded of GUARDED) found.push({ guarded, because });
   }
   return found;

@@ -68,5 +68,5 @@ export function describeMark(mark: CompetitionMark): string {
   if (kind === "day") return `${competition.name} today`;
   return kind === "before"
     ? `${span} to ${competition.name}`
-    : `${span} after ${competition.name}: no testing`;
+    : `No testing: ${span} after ${competition.name}`;
 }

@@ -95,7 +95,7 @@ describe("competitions", () => {
     ["2026-03-23", "4 weeks to Regatta", false],
     ["2026-04-19", "1 day to Regatta", false],
     ["2026-04-20", "Regatta today", false],
-    ["2026-05-04", "14 days after Regatta: no testing", true],
+    ["2026-05-04", "No testing: 14 days after Regatta", true],
     ["2026-05-05", undefined, undefined],
   ])("%s: %s", (day, words, refused) => {
     const mark = competitionMark([regatta], day);

@@ -1,12 +1,13 @@
-import { Form, Link, useSearchParams } from "react-router";
+import { Form, Link } from "react-router";
 import { FactsForm, formObject, QuickForm } from "../../forms/athlete";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { Adder, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
-import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
+import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { keepOnFilter, useAddress } from "../../ui/use-address";
 import { readAthletes } from "../../workflows/athletes/read-athletes.server";
 import { addPerson, saveQuick } from "../../workflows/athletes/save-facts.server";
 import type { Route } from "./+types/athletes";
@@ -53,20 +54,11 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
   return keepForm(serverAction);
 }
 
-export const shouldRevalidate = revalidateUnlessFailed;
+export const shouldRevalidate = keepOnFilter;
 
 export default function Athletes({ loaderData, actionData }: Route.ComponentProps) {
   const { rows, squads, variants, mayEdit } = loaderData;
-  const [params, setParams] = useSearchParams();
-  const set = (name: string, value: string) =>
-    setParams(
-      (before) => {
-        if (value === "") before.delete(name);
-        else before.set(name, value);
-        return before;
-      },
-      { replace: true, preventScrollReset: true },
-    );
+  const { params, set } = useAddress();
   const squadId = params.get("squad") ?? "";
   const show = SHOWS.find((one) => one === params.get("show")) ?? "all";
   const find = params.get("find") ?? "";

@@ -29,7 +29,7 @@ export function FactsSection({
             : "Near a competition the factor on the working max is the coach's; none is assumed."}
         </Notice>
       ) : null}
-      <dl className="grid grid-cols-[repeat(auto-fill,minmax(15rem,1fr))] gap-x-6 py-2">
+      <dl className="grid grid-cols-[repeat(auto-fill,minmax(18rem,1fr))] gap-x-6 py-2">
         {(
           [
             ["Goal", person.goal ? GOAL_NAMES[person.goal] : none],

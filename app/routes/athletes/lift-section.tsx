@@ -79,42 +79,8 @@ export function LiftSection({
             </table>
           </div>
           <SetupPart lift={lift} mayEdit={mayEdit} result={resultFor("setup")} />
-        </div>
-        <div>
-          <div className="flex flex-wrap items-baseline justify-between gap-x-4">
-            <p className="text-muted">
-              {profile ? (
-                <>
-                  Load–velocity profile of{" "}
-                  <Link className="underline" to={`/athletes/${person.id}/profiles/${profile.id}`}>
-                    {profile.date}
-                  </Link>
-                  , {profile.metric}, {profile.source}
-                </>
-              ) : (
-                "Load–velocity profile"
-              )}
-            </p>
-            <Link className="underline" to={`/lab/profile?athlete=${person.id}&variant=${lift.id}`}>
-              Test
-            </Link>
-          </div>
           {profile?.result.ok ? (
             <>
-              <ProfileChart
-                title={`${lift.name}, ${profile.date}`}
-                reps={profile.reps}
-                result={profile.result}
-                thresholdMps={profile.threshold?.mps}
-                height={220}
-              />
-              <ProfileFigures
-                id={`profile/${lift.id}`}
-                result={profile.result}
-                threshold={profile.threshold}
-                power={profile.power}
-                unit={unit}
-              />
               <Against lift={lift} />
               {mayEdit ? (
                 <ReadinessPanel
@@ -156,6 +122,44 @@ export function LiftSection({
                   </p>
                 </Adder>
               ) : null}
+            </>
+          ) : null}
+        </div>
+        <div>
+          <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+            <p className="text-muted">
+              {profile ? (
+                <>
+                  Load–velocity profile of{" "}
+                  <Link className="underline" to={`/athletes/${person.id}/profiles/${profile.id}`}>
+                    {profile.date}
+                  </Link>
+                  , {profile.metric}, {profile.source}
+                </>
+              ) : (
+                "Load–velocity profile"
+              )}
+            </p>
+            <Link className="underline" to={`/lab/profile?athlete=${person.id}&variant=${lift.id}`}>
+              Test
+            </Link>
+          </div>
+          {profile?.result.ok ? (
+            <>
+              <ProfileChart
+                title={`${lift.name}, ${profile.date}`}
+                reps={profile.reps}
+                result={profile.result}
+                thresholdMps={profile.threshold?.mps}
+                height={220}
+              />
+              <ProfileFigures
+                id={`profile/${lift.id}`}
+                result={profile.result}
+                threshold={profile.threshold}
+                power={profile.power}
+                unit={unit}
+              />
             </>
           ) : profile && !profile.result.ok ? (
             <ProfileFigures

@@ -1,5 +1,6 @@
 import { Form } from "react-router";
 import {
+  AGE_GROUP_WORDS,
   GUARDED,
   GUARDED_NAMES,
   limitHolds,
@@ -37,7 +38,7 @@ export function LimitsSection({
   const { limits, today, mayEdit, notes } = data;
   const held = limits.filter((limit) => limitHolds(limit, today));
   const past = limits.filter((limit) => !limitHolds(limit, today));
-  const byAge = data.lifts[0]?.refused.some((one) => one.because.includes("age group"));
+  const byAge = data.lifts[0]?.refused.some((one) => one.because === AGE_GROUP_WORDS);
   return (
     <section id="limits" aria-labelledby="limits-title" className="mb-6 scroll-mt-24">
       <h2 id="limits-title" className="border-b border-rule pb-1">
@@ -224,7 +225,7 @@ function DayNotes({
   return (
     <Adder
       title={`Sleep, eating, soreness (optional${notes[0] ? `, last ${notes[0].date}` : ""})`}
-      open={result?.ok === false}
+      open={result !== undefined || undefined}
     >
       {notes.length > 0 ? (
         <table className="ledger max-w-md">

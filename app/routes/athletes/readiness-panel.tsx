@@ -73,7 +73,7 @@ export function ReadinessPanel({
   const show = (kg: number) => formatKg(kg, unit, 1);
 
   return (
-    <Adder title="Today's form, from warm-up speeds" open={result?.ok === false || undefined}>
+    <Adder title="Today's form, from warm-up speeds" open={result !== undefined || undefined}>
       {fit.n < 3 ? (
         <p>A profile of two loads has no error of its own: test a third load first.</p>
       ) : (

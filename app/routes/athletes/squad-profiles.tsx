@@ -1,11 +1,12 @@
 import { useCallback } from "react";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { formatKg } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { principalOf } from "../../platform/guard.server";
 import { Chart, type ChartColors } from "../../ui/chart";
 import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
+import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import { readSquadProfiles } from "../../workflows/athletes/read-squad-profiles.server";
 import type { Route } from "./+types/squad-profiles";
@@ -30,20 +31,11 @@ export function loader({ context, url }: Route.LoaderArgs) {
 /** The windows of a squad side by side: force against speed, and the figures behind each. */
 export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
   const { rows, variants, variant, squads, staleAfterDays } = loaderData;
-  const [params, setParams] = useSearchParams();
+  const { params, set } = useAddress();
   const navigate = useNavigate();
   const tested = rows.flatMap((row) => (row.test ? [{ ...row, test: row.test }] : []));
   const untested = rows.filter((row) => !row.test);
   const stale = tested.filter((row) => row.test.stale);
-  const set = (name: string, value: string) =>
-    setParams(
-      (before) => {
-        if (value === "") before.delete(name);
-        else before.set(name, value);
-        return before;
-      },
-      { replace: true, preventScrollReset: true },
-    );
   const build = useCallback(
     (colors: ChartColors) => {
       const axis = (name: string, gap: number) => ({
@@ -79,7 +71,7 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
             symbolSize: 9,
             itemStyle: { color: colors.ink },
             label,
-            labelLayout: { hideOverlap: true },
+            labelLayout: { moveOverlap: "shiftY" },
           },
           {
             type: "scatter",
@@ -87,7 +79,7 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
             symbolSize: 9,
             itemStyle: { color: colors.paper, borderColor: colors.secondary, borderWidth: 2 },
             label,
-            labelLayout: { hideOverlap: true },
+            labelLayout: { moveOverlap: "shiftY" },
           },
         ],
       };

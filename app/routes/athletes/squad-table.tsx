@@ -58,7 +58,6 @@ const FOUND_IN = new Set(["name", "squadName", "profile", "phase", "notes"]);
 /** Longer lists draw only the rows in sight. */
 const VIRTUAL_FROM = 200;
 const ROW_PX = 25;
-const TIGHT = "!py-[0.1rem]";
 
 /** What a coach compares, one row an athlete: sorted by any column, a few cells edited in place. */
 export function SquadTable({
@@ -128,7 +127,7 @@ export function SquadTable({
           cell: ({ row }) => {
             const ages = row.original.maxes.map((max) => max.ageDays);
             return (
-              <span className="whitespace-nowrap">
+              <span>
                 {row.original.maxes.some((max) => max.stale) ? (
                   <b className="mr-1 text-secondary">stale</b>
                 ) : null}
@@ -137,13 +136,16 @@ export function SquadTable({
             );
           },
         }),
-        helper.accessor((row) => row.profileOn, {
+        helper.accessor((row) => row.profileDays, {
           id: "profile",
           header: "Profile",
           sortUndefined: "last",
-          cell: ({ row }) => (
-            <span className="whitespace-nowrap">{row.original.profileOn ?? "none"}</span>
-          ),
+          cell: ({ row }) =>
+            row.original.profileDays === undefined ? (
+              <span className="text-muted">none</span>
+            ) : (
+              <span title={row.original.profileOn}>{row.original.profileDays} d</span>
+            ),
         }),
         helper.accessor((row) => row.trainingYears, {
           id: "training",
@@ -190,7 +192,7 @@ export function SquadTable({
             header: "Limits and competitions",
             sortFn: "text",
             cell: ({ row }) => (
-              <span className="line-clamp-1" title={row.getValue<string>("notes")}>
+              <span className="block truncate" title={row.getValue<string>("notes")}>
                 <span className="text-secondary">{row.original.instructions.join(" · ")}</span>
                 {row.original.instructions.length > 0 && row.original.mark ? " · " : ""}
                 <span className={row.original.mark?.refused ? "text-secondary" : "text-muted"}>
@@ -238,11 +240,18 @@ export function SquadTable({
   const after = long
     ? virtual.getTotalSize() - ((items.at(-1)?.end ?? 0) - virtual.options.scrollMargin)
     : 0;
-  const right = new Set(["bodyMass", "age", "training", "born", ...variants.map((one) => one.id)]);
+  const right = new Set([
+    "bodyMass",
+    "age",
+    "profile",
+    "training",
+    "born",
+    ...variants.map((one) => one.id),
+  ]);
 
   return (
     <Figures label="Squads" className="overflow-x-auto">
-      <table className="ledger">
+      <table className="ledger ledger-tight">
         <thead>
           {table.getHeaderGroups().map((group) => (
             <tr key={group.id}>
@@ -278,17 +287,13 @@ export function SquadTable({
             <tr key={row.id}>
               {row.getAllCells().map((cell) =>
                 cell.column.id === "name" ? (
-                  <th
-                    key={cell.id}
-                    scope="row"
-                    className={`${TIGHT} whitespace-nowrap !text-base-content`}
-                  >
+                  <th key={cell.id} scope="row" className="!text-base-content">
                     <table.FlexRender cell={cell} />
                   </th>
                 ) : (
                   <td
                     key={cell.id}
-                    className={`${TIGHT} ${right.has(cell.column.id) ? "text-right whitespace-nowrap" : ""}`}
+                    className={`${right.has(cell.column.id) ? "text-right" : ""} ${cell.column.id === "notes" ? "w-full max-w-0" : ""}`}
                   >
                     <table.FlexRender cell={cell} />
                   </td>

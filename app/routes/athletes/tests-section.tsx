@@ -89,7 +89,7 @@ export function TestsSection({
                           <b>
                             {MARKS[one.change.verdict]} {one.change.verdict}
                           </b>{" "}
-                          <span className="text-sm text-muted">
+                          <span className="text-sm whitespace-nowrap text-muted">
                             {(100 * one.change.better).toFixed(0)} /{" "}
                             {(100 * one.change.trivial).toFixed(0)} /{" "}
                             {(100 * one.change.worse).toFixed(0)} %

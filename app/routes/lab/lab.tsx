@@ -1,4 +1,3 @@
-import { useSearchParams } from "react-router";
 import { describeRefusal, describeSide, loadBar, loadingWorking } from "../../../core/barload/load";
 import { formatKg, massKg, plainNumber, readMass } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
@@ -6,6 +5,7 @@ import { principalOf } from "../../platform/guard.server";
 import { Field, Select } from "../../ui/field";
 import { LoadedBar } from "../../ui/loaded-bar";
 import { Empty, Notice, Page } from "../../ui/page";
+import { keepOnFilter, useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import { readBench } from "../../workflows/lab/read-bench.server";
 import type { Route } from "./+types/lab";
@@ -18,21 +18,14 @@ export function loader({ context }: Route.LoaderArgs) {
   return readBench(principalOf(context));
 }
 
+export const shouldRevalidate = keepOnFilter;
+
 const PERCENTS = [30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95, 100];
 
 /** The bench's first tool: percentages of a max as loads that a rack can build. Its state is the
  * address, so it can be kept and sent. */
 export default function Lab({ loaderData }: Route.ComponentProps) {
-  const [params, setParams] = useSearchParams();
-  const set = (name: string, value: string) =>
-    setParams(
-      (before) => {
-        if (value === "") before.delete(name);
-        else before.set(name, value);
-        return before;
-      },
-      { replace: true, preventScrollReset: true },
-    );
+  const { params, set } = useAddress();
   const rack = loaderData.find((one) => one.id === params.get("rack")) ?? loaderData[0];
   const maxText = params.get("max") ?? "100";
   const loadText = params.get("load") ?? "";

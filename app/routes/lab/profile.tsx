@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { redirect, useFetcher, useSearchParams } from "react-router";
+import { redirect, useFetcher } from "react-router";
 import { describeSide, loadBar } from "../../../core/barload/load";
 import { isFirstTime } from "../../../core/maxes/records";
 import { analyseProfile } from "../../../core/profile/analysis";
@@ -19,6 +19,7 @@ import { LoadedBar } from "../../ui/loaded-bar";
 import { Notice, Page } from "../../ui/page";
 import { ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
+import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import { readProfileBench, saveProfileTest } from "../../workflows/lab/profile.server";
 import type { Route } from "./+types/profile";
@@ -67,17 +68,8 @@ export async function clientAction({ serverAction, request }: Route.ClientAction
 export const shouldRevalidate = revalidateUnlessFailed;
 
 export default function ProfileBench({ loaderData }: Route.ComponentProps) {
-  const [params, setParams] = useSearchParams();
+  const { params, set } = useAddress();
   const { person, variant } = loaderData;
-  const set = (name: string, value: string) =>
-    setParams(
-      (before) => {
-        if (value === "") before.delete(name);
-        else before.set(name, value);
-        return before;
-      },
-      { replace: true, preventScrollReset: true },
-    );
   const metric = (["MPV", "PV"] as const).find((one) => one === params.get("metric")) ?? "MCV";
   const key = `${person?.id ?? "nobody"}/${variant.id}`;
   return <Bench key={key} draft={key} data={loaderData} metric={metric} set={set} />;
@@ -325,7 +317,7 @@ function Step({
             )}{" "}
             · each side {describeSide(loading.side.plates)}
           </p>
-          <LoadedBar side={loading.side.plates} added={0} />
+          <LoadedBar side={loading.side.plates} added={0} width={420} height={100} />
         </>
       ) : null}
       {overCap ? (

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { Form, Link, useSearchParams } from "react-router";
+import { Form, Link } from "react-router";
 import {
   EXERCISE_LIMITS,
   MUSCLES,
@@ -17,10 +17,12 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { type FormResult, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
-import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
-import { Notice, Page } from "../../ui/page";
+import { keepForm } from "../../ui/keep-form";
+import { Empty, Notice, Page } from "../../ui/page";
+import { keepOnFilter, useAddress } from "../../ui/use-address";
 import {
   type ExerciseOnPage,
+  fillLibrary,
   keepExercise,
   readExercises,
   shelveExercise,
@@ -40,6 +42,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
   const fields = formObject(await request.formData());
+  if (fields.intent === "fill") return { intent: "fill", ...(await fillLibrary(principal)) };
   if (fields.intent === "away" || fields.intent === "back") {
     return {
       intent: fields.intent,
@@ -57,21 +60,11 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
   return keepForm(serverAction);
 }
 
-export const shouldRevalidate = revalidateUnlessFailed;
+export const shouldRevalidate = keepOnFilter;
 
 export default function Exercises({ loaderData, actionData }: Route.ComponentProps) {
   const { exercises, mayEdit } = loaderData;
-  const [params, setParams] = useSearchParams();
-  const set = (name: string, value: string) =>
-    setParams(
-      (before) => {
-        if (value === "") before.delete(name);
-        else before.set(name, value);
-        return before;
-      },
-      { replace: true, preventScrollReset: true },
-    );
-  const get = (name: string) => params.get(name) ?? "";
+  const { params, get, set } = useAddress();
   const find = get("find").toLowerCase();
   const listed = exercises.filter(
     (one) =>
@@ -156,14 +149,14 @@ export default function Exercises({ loaderData, actionData }: Route.ComponentPro
           <input
             type="checkbox"
             className="checkbox checkbox-sm"
-            checked={get("away") === "yes"}
+            defaultChecked={get("away") === "yes"}
             onChange={(event) => set("away", event.target.checked ? "yes" : "")}
           />
           put away
         </label>
       </search>
       <div className="overflow-x-auto">
-        <table className="ledger">
+        <table className="ledger ledger-tight">
           <thead>
             <tr>
               <th scope="col">Exercise</th>
@@ -171,14 +164,14 @@ export default function Exercises({ loaderData, actionData }: Route.ComponentPro
               <th scope="col">Speed class</th>
               <th scope="col">Muscles</th>
               <th scope="col">Gear</th>
-              <th scope="col">Easier · harder</th>
+              <th scope="col">↓ easier, ↑ harder</th>
               <th scope="col">Left out for</th>
             </tr>
           </thead>
           <tbody>
             {listed.map((one) => (
               <tr key={one.id} aria-current={one.id === chosen?.id ? "true" : undefined}>
-                <th scope="row" className="!py-[0.1rem] !text-base-content">
+                <th scope="row" className="!text-base-content">
                   <Link
                     className={`hover:underline ${one.id === chosen?.id ? "font-bold" : ""}`}
                     to={`?${withExercise(params, one.id)}`}
@@ -188,37 +181,45 @@ export default function Exercises({ loaderData, actionData }: Route.ComponentPro
                     {one.name}
                   </Link>
                 </th>
-                <td className="!py-[0.1rem] whitespace-nowrap text-muted">
-                  {PATTERN_NAMES[one.pattern]}
+                <td className="text-muted">{PATTERN_NAMES[one.pattern]}</td>
+                <td>{SPEED_CLASS_NAMES[one.speedClass]}</td>
+                <td title={one.assisting.join(", ")}>{one.main.join(", ")}</td>
+                <td className="w-1/5 max-w-0 truncate text-muted">{one.gear.join(", ")}</td>
+                <td
+                  className="w-1/4 max-w-0 truncate text-muted"
+                  title={`Easier: ${stepNames(one.easier) || "none"}. Harder: ${stepNames(one.harder) || "none"}.`}
+                >
+                  {one.easier.length > 0 ? `↓ ${stepNames(one.easier)} ` : ""}
+                  {one.harder.length > 0 ? `↑ ${stepNames(one.harder)}` : ""}
                 </td>
-                <td className="!py-[0.1rem] whitespace-nowrap">
-                  {SPEED_CLASS_NAMES[one.speedClass]}
-                </td>
-                <td className="!py-[0.1rem]">
-                  {one.main.join(", ")}
-                  {one.assisting.length > 0 ? (
-                    <span className="text-muted">, {one.assisting.join(", ")}</span>
-                  ) : null}
-                </td>
-                <td className="!py-[0.1rem] text-muted">{one.gear.join(", ")}</td>
-                <td className="!py-[0.1rem] text-sm text-muted">
-                  {one.easier.map((step) => step.name).join(", ")}
-                  {one.harder.length > 0
-                    ? ` · ${one.harder.map((step) => step.name).join(", ")}`
-                    : ""}
-                </td>
-                <td className="!py-[0.1rem] text-secondary">{one.excludes.join(", ")}</td>
+                <td className="w-1/5 max-w-0 truncate text-secondary">{one.excludes.join(", ")}</td>
               </tr>
             ))}
           </tbody>
         </table>
       </div>
-      {listed.length === 0 ? (
+      {exercises.length === 0 ? (
+        <Empty
+          action={
+            mayEdit ? (
+              <Form method="post">
+                <button type="submit" name="intent" value="fill" className="btn btn-primary">
+                  Copy the shipped exercises and tests
+                </button>
+              </Form>
+            ) : null
+          }
+        >
+          No exercise yet. Start from the shipped list and make it your own.
+        </Empty>
+      ) : listed.length === 0 ? (
         <p className="py-3 text-muted">No exercise fits. Clear a filter above.</p>
       ) : null}
     </Page>
   );
 }
+
+const stepNames = (steps: Array<{ name: string }>) => steps.map((step) => step.name).join(", ");
 
 function withExercise(params: URLSearchParams, id: string): string {
   const next = new URLSearchParams(params);
@@ -243,7 +244,7 @@ function ExerciseEditor({
     [exercises, chosen],
   );
   return (
-    <>
+    <div className="lg:sticky lg:top-14 lg:max-h-[calc(100dvh-4.5rem)] lg:overflow-y-auto">
       <Form method="post" aria-label="Exercise" className="grid gap-2" noValidate>
         <h2>{chosen ? chosen.name : "New exercise"}</h2>
         {chosen ? (
@@ -335,7 +336,7 @@ function ExerciseEditor({
           </button>
         </Form>
       ) : null}
-    </>
+    </div>
   );
 }
 

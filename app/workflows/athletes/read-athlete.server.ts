@@ -1,5 +1,5 @@
 import { loadBar, stepFrom } from "../../../core/barload/load";
-import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
+import { AGE_GROUP_WORDS, GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
 import { lifetimeBestKg } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { compareProfiles, weakerSide } from "../../../core/profile/compare";
@@ -31,6 +31,11 @@ import { athleteMaxes } from "./resolve-maxes.server";
 import { readPlaces } from "./today.server";
 
 export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team. Open the list.");
+
+/** Ages are for owner and coaches: others learn that a coach decides. */
+export function publicWords(because: string): string {
+  return because === AGE_GROUP_WORDS ? "Ask a coach first." : because;
+}
 
 /** Everything on one person's page. Health notes only for those who may see them. */
 export function readAthlete(principal: Principal, athleteId: string) {
@@ -126,7 +131,10 @@ export function readAthlete(principal: Principal, athleteId: string) {
           birthYear: person.birthYear ?? undefined,
           lift: variant.lift,
           today,
-        }).map((one) => ({ ...one, name: GUARDED_NAMES[one.guarded] })),
+        }).map((one) => ({
+          name: GUARDED_NAMES[one.guarded],
+          because: mayEdit ? one.because : publicWords(one.because),
+        })),
         stepKg: at?.ok && next ? next.totalKg - at.totalKg : undefined,
       };
     });
@@ -138,7 +146,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         name: person.name,
         goal: person.goal,
         seasonPhase: person.seasonPhase,
-        birthYear: person.birthYear,
+        birthYear: mayEdit ? person.birthYear : null,
         trainingSince: person.trainingSince,
         trainingYears: trainingYears(person.trainingSince, today),
         unit: person.unit,

@@ -1,12 +1,13 @@
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { massKg } from "../../../core/units/mass";
+import { daysBetween } from "../../../core/units/time";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { bodyMasses, competitions, instructionsOn } from "../../../db/queries/person.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
-import type { Principal } from "../../platform/rights";
+import { mayWrite, type Principal } from "../../platform/rights";
 import { trainingYears } from "../plan/prescribe-plan.server";
 import { readMaxes } from "./resolve-maxes.server";
 import { readPlaces } from "./today.server";
@@ -34,6 +35,7 @@ export function readAthletes(principal: Principal) {
     const rows = people.map((person) => {
       const today = days.get(person.id) ?? localDate("UTC");
       const maxes = maxesOf(person.id);
+      const profileOn = profiles.get(person.id);
       const mark = competitionMark(
         events.filter((one) => one.athleteId === person.id || one.squadId === person.squadId),
         today,
@@ -48,7 +50,7 @@ export function readAthletes(principal: Principal) {
         unit: person.unit,
         goal: person.goal,
         seasonPhase: person.seasonPhase,
-        birthYear: person.birthYear,
+        birthYear: mayWrite(principal, "/athletes") ? person.birthYear : null,
         trainingYears: trainingYears(person.trainingSince, today),
         instructions: instructions.get(person.id) ?? [],
         mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
@@ -57,7 +59,9 @@ export function readAthletes(principal: Principal) {
           const { kg, ageDays, stale, working } = max;
           return { variantId, kg, ageDays, stale, working };
         }),
-        profileOn: profiles.get(person.id),
+        profileOn,
+        /** Days since the newest profile of any lift. */
+        profileDays: profileOn === undefined ? undefined : daysBetween(profileOn, today),
       };
     });
     return {

@@ -15,8 +15,9 @@ import { athleteById, listAthletes } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
-import type { Principal } from "../../platform/rights";
+import { mayWrite, type Principal } from "../../platform/rights";
 import { thresholdOf } from "../athletes/analyse-test.server";
+import { publicWords } from "../athletes/read-athlete.server";
 import { readMaxes } from "../athletes/resolve-maxes.server";
 import { readPlaces } from "../athletes/today.server";
 import { trainingYears } from "../plan/prescribe-plan.server";
@@ -93,7 +94,12 @@ export function readProfileBench(
       /** Whole names of what is refused by default, with the instruction; never a reason. */
       refused: refused
         .filter((one) => one.guarded === "max-test" || one.guarded === "heavy-single")
-        .map((one) => `${GUARDED_NAMES[one.guarded]}: ${one.because}`),
+        .map((one) => {
+          const because = mayWrite(principal, "/athletes/:athleteId")
+            ? one.because
+            : publicWords(one.because);
+          return `${GUARDED_NAMES[one.guarded]}: ${because}`;
+        }),
       cap: limits.find((limit) => limit.capPercent !== undefined)?.capPercent,
       mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
       steps: testSteps({

@@ -1,6 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import {
+  copyLibrary,
   type ExerciseRow,
   listExercises,
   putAway,
@@ -42,6 +43,17 @@ export function readExercises(principal: Principal): Promise<ExerciseOnPage[]> {
         steps.filter((step) => step.easierId === row.id).map((step) => step.exerciseId),
       ),
     }));
+  });
+}
+
+/** Fills an empty library with the shipped exercises and tests. */
+export function fillLibrary(principal: Principal): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    if ((await listExercises(tx)).rows.length > 0) {
+      return failed("not-empty", "This library holds exercises already. Nothing was added.");
+    }
+    await copyLibrary(tx, uuidv7);
+    return done(null);
   });
 }
 

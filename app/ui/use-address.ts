@@ -1,0 +1,35 @@
+import { useEffect, useRef } from "react";
+import { type ShouldRevalidateFunctionArgs, useSearchParams } from "react-router";
+
+/**
+ * A page's state in its address. Changes that come faster than the address follows are added to
+ * each other: none is lost while a load is under way.
+ */
+export function useAddress() {
+  const [params, setParams] = useSearchParams();
+  const latest = useRef(params);
+  useEffect(() => {
+    latest.current = params;
+  }, [params]);
+  return {
+    params,
+    get: (name: string) => params.get(name) ?? "",
+    /** Writes one value; an empty one is left out of the address. */
+    set: (name: string, value: string) => {
+      const next = new URLSearchParams(latest.current);
+      if (value === "") next.delete(name);
+      else next.set(name, value);
+      latest.current = next;
+      setParams(next, { replace: true, preventScrollReset: true });
+    },
+  };
+}
+
+/** For pages that load the same whatever their address says: a filter is not a reason to load. */
+export function keepOnFilter(args: ShouldRevalidateFunctionArgs): boolean {
+  const result = args.actionResult as { ok?: boolean } | undefined;
+  if (result?.ok === false) return false;
+  const samePage = args.currentUrl.pathname === args.nextUrl.pathname;
+  const filtered = samePage && args.currentUrl.search !== args.nextUrl.search;
+  return filtered && args.formMethod === undefined ? false : args.defaultShouldRevalidate;
+}
