@@ -27,6 +27,7 @@ export default [
     route("card", "routes/card/card.tsx"),
   ]),
   route("rack/:sessionId/:rackId", "routes/rack/rack.tsx"),
+  route("data/out/:file", "routes/data/export.ts"),
   route("api/log/:sessionId", "routes/api/log.ts"),
   route("api/live/:sessionId", "routes/api/live.ts"),
   route("api/find", "routes/api/find.ts"),

@@ -6,6 +6,7 @@
 import { seededRandom } from "../core/numeric/random";
 import { quantile } from "../core/numeric/statistics";
 import { analyseStream } from "../core/velocity/analyse";
+import { repForce } from "../core/velocity/force";
 import { referenceSet } from "../device/reference-sets";
 import { sampleMovement } from "../device/sensor";
 
@@ -19,6 +20,8 @@ function errors(rateHz: number, noiseM: number, cutoffHz: number) {
     pv: [] as number[],
     mpv: [] as number[],
     pause: [] as number[],
+    force: [] as number[],
+    power: [] as number[],
     wrongCount: 0,
   };
   for (let seed = 1; seed <= SETS; seed++) {
@@ -43,6 +46,11 @@ function errors(rateHz: number, noiseM: number, cutoffHz: number) {
       (truth.brakesHard ? out.mcvHard : out.mcv).push(Math.abs(rep.mcvMps - truth.mcvMps));
       out.pv.push(Math.abs(rep.pvMps - truth.pvMps));
       out.mpv.push(Math.abs(rep.mpvMps - truth.mpvMps));
+      const measured = repForce(rep, 1);
+      if (measured) {
+        out.force.push((100 * Math.abs(measured.forceN - truth.forceNPerKg)) / truth.forceNPerKg);
+        out.power.push((100 * Math.abs(measured.powerW - truth.powerWPerKg)) / truth.powerWPerKg);
+      }
       out.pause.push(Math.abs((rep.pauseS ?? 99) - truth.pauseS));
     });
   }
@@ -50,7 +58,7 @@ function errors(rateHz: number, noiseM: number, cutoffHz: number) {
 }
 
 console.log(
-  "cutoff  rate noise  wrong   MCV95  hard95   PV95   MPV95  pause95   total (mean MCV + mean PV)",
+  "cutoff  rate noise  wrong   MCV95  hard95   PV95   MPV95  pause95  force95%  power95%   total (mean MCV + mean PV)",
 );
 for (const cutoff of CUTOFFS) {
   let total = 0;
@@ -63,7 +71,7 @@ for (const cutoff of CUTOFFS) {
       const sum = m([...e.mcv, ...e.mcvHard]) + m(e.pv);
       if (rate >= 50) total += sum;
       console.log(
-        `${cutoff.toString().padStart(6)} ${rate.toString().padStart(5)} ${(noise * 1000).toFixed(1)}mm ${e.wrongCount.toString().padStart(6)}  ${p(e.mcv)}  ${p(e.mcvHard)}  ${p(e.pv)}  ${p(e.mpv)}  ${p(e.pause)}   ${sum.toFixed(4)} (n ${e.mcv.length + e.mcvHard.length})`,
+        `${cutoff.toString().padStart(6)} ${rate.toString().padStart(5)} ${(noise * 1000).toFixed(1)}mm ${e.wrongCount.toString().padStart(6)}  ${p(e.mcv)}  ${p(e.mcvHard)}  ${p(e.pv)}  ${p(e.mpv)}  ${p(e.pause)}  ${p(e.force)}  ${p(e.power)}   ${sum.toFixed(4)} (n ${e.mcv.length + e.mcvHard.length})`,
       );
     }
   }

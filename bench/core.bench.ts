@@ -3,12 +3,17 @@
  * median of several rounds; the baseline is a fixed piece of work on the same machine.
  */
 
+import { linearRegression, linearRegressionLine, rSquared } from "simple-statistics";
 import { loadBar } from "../core/barload/load";
 import { loadableTable } from "../core/barload/loadable";
 import { stored, TestDevice, testSession } from "../core/floor/fixtures/session";
 import { reduceFloor } from "../core/floor/state";
 import { seededRandom } from "../core/numeric/random";
+import { fitLine } from "../core/numeric/regression";
 import { median } from "../core/numeric/statistics";
+import { analyseProfile } from "../core/profile/analysis";
+import { readiness } from "../core/profile/readiness";
+import { velocityThreshold } from "../core/profile/threshold";
 import { analyseStream } from "../core/velocity/analyse";
 import { DEMO_ROOMS } from "../db/demo/rooms";
 import { referenceSet } from "../device/reference-sets";
@@ -94,4 +99,64 @@ if (room && bar) {
     `${(fresh / (lookups / 1000)).toFixed(0)} × faster each than a fresh table`,
   );
 }
+// Lines through the same 5-point profiles, by our fit and by simple-statistics.
+const random = seededRandom(11);
+const profiles = Array.from({ length: 2000 }, () =>
+  [40, 60, 80, 100, 110].map((x) => ({ x, y: 1.64 - 0.0108 * x + 0.02 * random.normal() })),
+);
+const pairs = profiles.map((points) => points.map(({ x, y }) => [x, y]));
+const ours = timed(() => {
+  for (const points of profiles) {
+    const fit = fitLine(points);
+    if (fit.ok) sink += fit.slope + (fit.see ?? 0) + fit.rSquared;
+  }
+});
+const theirs = timed(() => {
+  for (const points of pairs) {
+    const fit = linearRegression(points);
+    sink += fit.m + rSquared(points, linearRegressionLine(fit));
+  }
+});
+line(
+  `fit ${profiles.length} profiles: slope, R², SEE`,
+  ours,
+  `${Math.round((1000 * profiles.length) / ours)} a second, ${(theirs / ours).toFixed(1)} × simple-statistics (slope and R² only)`,
+);
+const analysed = timed(() => {
+  for (const points of profiles) {
+    const result = analyseProfile({
+      reps: points.map(({ x, y }, i) => ({ id: String(i), loadKg: x, velocityMps: y })),
+      metric: "MCV",
+      threshold: velocityThreshold({
+        lift: "squat",
+        metric: "MCV",
+        teamMps: undefined,
+        singles: [],
+      }),
+    });
+    if (result.ok) sink += result.oneRepMax?.kg ?? 0;
+  }
+});
+line(
+  `analyse them: both intervals, warnings, workings`,
+  analysed,
+  `${Math.round((1000 * profiles.length) / analysed)} a second`,
+);
+const fits = profiles.slice(0, 1000).flatMap((points) => {
+  const fit = fitLine(points);
+  return fit.ok ? [fit] : [];
+});
+line(
+  `today's form of a squad of ${fits.length}`,
+  timed(() => {
+    for (const fit of fits) {
+      const today = [40, 60, 80].map((loadKg) => ({
+        loadKg,
+        velocityMps: fit.intercept + fit.slope * loadKg + 0.04,
+      }));
+      const found = readiness({ fit, today, thresholdMps: 0.3, targetMps: 0.8 });
+      if (found.ok) sink += found.targetLoad.estimate;
+    }
+  }),
+);
 if (sink < 0) console.log(sink);

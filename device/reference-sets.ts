@@ -11,6 +11,9 @@ export interface TrueRep {
   pvMps: number;
   pauseS: number;
   rangeM: number;
+  /** Means over the propulsive phase for each kilogram moved, N and W. */
+  forceNPerKg: number;
+  powerWPerKg: number;
   /** The rep brakes harder than gravity before its top. */
   brakesHard: boolean;
 }
@@ -42,14 +45,22 @@ export function truthOf(piece: MovePiece): Omit<TrueRep, "pauseS"> {
     }
   }
   let rise = 0;
+  let force = 0;
+  let power = 0;
   for (let i = 0; i < propulsionEnd; i++) {
-    rise += (pieceVelocity(piece, (i + 0.5) / FINE) * piece.durationS) / FINE;
+    const v = pieceVelocity(piece, (i + 0.5) / FINE);
+    const push = pieceAcceleration(piece, (i + 0.5) / FINE) + GRAVITY;
+    rise += (v * piece.durationS) / FINE;
+    force += push / propulsionEnd;
+    power += (push * v) / propulsionEnd;
   }
   return {
     mcvMps: piece.riseM / piece.durationS,
     mpvMps: propulsionEnd === 0 ? 0 : rise / ((propulsionEnd / FINE) * piece.durationS),
     pvMps: pv,
     rangeM: piece.riseM,
+    forceNPerKg: force,
+    powerWPerKg: power,
     brakesHard: propulsionEnd < FINE,
   };
 }

@@ -26,7 +26,7 @@ test.describe("a profile test", () => {
     await expect(page.getByTestId("test-load")).toHaveText("45 kg");
     await expect(page.getByText("No rep yet.")).toBeVisible();
 
-    const loads = ["45 kg", "67.5 kg", "90 kg", "112.5 kg"];
+    const loads = ["45 kg", "67.5 kg", "112.5 kg"];
     for (const [i, load] of loads.entries()) {
       await expect(page.getByTestId("test-load")).toHaveText(load);
       await page.getByRole("button", { name: /^Lift \d \(simulated sensor\)/ }).click();
@@ -38,6 +38,7 @@ test.describe("a profile test", () => {
         await expect(page.getByText("Two loads give a line but no interval.")).toBeVisible();
       }
       await page.getByRole("button", { name: /^Next load/ }).click();
+      if (i === 1) await page.getByRole("button", { name: /^Next load/ }).click();
     }
     // Measured with the body's share: force and power stand beside the line.
     await expect(

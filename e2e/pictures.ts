@@ -75,6 +75,77 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    name: "profile",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/athletes");
+      await page.getByRole("link", { name: "Maren Solhaug" }).click();
+      await page
+        .getByRole("link", { name: /^2026-02-17$/ })
+        .first()
+        .click();
+      await page.getByRole("button", { name: /^Force up|^The whole|^No shift|^Speed/ }).click();
+    },
+  },
+  {
+    name: "profiles",
+    as: "coach",
+    size: DESK,
+    go: (page) => page.goto("/athletes/profiles").then(() => {}),
+  },
+  {
+    name: "profile-test",
+    as: "coach",
+    size: TABLET,
+    go: async (page) => {
+      await page.goto("/athletes");
+      const arno = page.getByRole("link", { name: "Arno Velde" });
+      const id = (await arno.getAttribute("href"))?.split("/").at(-1);
+      await page.goto(`/lab/profile?athlete=${id}`);
+      for (let step = 0; step < 3; step++) {
+        await page.getByRole("button", { name: /^Lift \d/ }).click();
+        await page.getByRole("button", { name: "Stop" }).waitFor();
+        await page.getByRole("button", { name: /^Lift \d/ }).waitFor({ timeout: 30_000 });
+        await page.getByRole("button", { name: /^Next load/ }).click();
+      }
+      await page.evaluate(() => window.scrollTo(0, 0));
+    },
+  },
+  {
+    name: "library",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/library?pattern=squat");
+      await page.getByRole("link", { name: "Box squat", exact: true }).click();
+    },
+  },
+  {
+    name: "import",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/data");
+      await page.getByLabel("File (CSV or text)").setInputFiles({
+        name: "winter-tests.csv",
+        mimeType: "text/csv",
+        buffer: Buffer.from(
+          [
+            "athlete;lift;date;load;rep;mcv",
+            "Dag Ollerton;Back squat, straight bar;2026-02-27;60;1;1,02",
+            "Dag Ollerton;Back squat, straight bar;2026-02-27;90;1;0,76",
+            "Dag Olerton;Back squat, straight bar;2026-02-27;120;1;0,49",
+            "Dag Ollerton;Back squat, straight bar;2026-02-27;0;1;0,49",
+            "Dag Ollerton;Back squat, straight bar;2027-02-27;130;1;slow",
+          ].join("\n"),
+        ),
+      });
+      await page.getByRole("button", { name: "Check every line" }).click();
+      await page.getByText("3 lines are not right").waitFor();
+    },
+  },
+  {
     name: "lab",
     as: "coach",
     size: DESK,

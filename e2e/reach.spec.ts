@@ -32,6 +32,7 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/library": { as: "coach", open: ["/library?find=squat"] },
   "/library/lifts": { as: "coach", open: ["/library/lifts"] },
   "/data": { as: "coach", open: ["/data"] },
+  "/data/out/:file": "no page",
   "/lab": { as: "coach", open: ["/lab?load=72.5"] },
   "/review": { as: "coach", open: ["/review"] },
   "/review/:sessionId": {
@@ -86,6 +87,7 @@ test.describe("what opens over a page", () => {
 
   test("the key list, the palette and the menu: axe finds nothing", async ({ page }) => {
     await page.goto("/floor");
+    await page.waitForLoadState("networkidle");
     await page.keyboard.press("?");
     await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
     await clean(page);
@@ -193,6 +195,7 @@ test.describe("by keyboard", () => {
 
   test("single keys can be switched off", async ({ page }) => {
     await page.goto("/floor");
+    await page.waitForLoadState("networkidle");
     await page.keyboard.press("?");
     await page.getByLabel(/Single keys work/).uncheck();
     await page.getByRole("button", { name: "Close" }).click();

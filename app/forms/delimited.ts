@@ -12,3 +12,13 @@ export function rowsOf(text: string): string[][] {
     skipEmptyLines: false,
   }).data;
 }
+
+/** Rows as CSV. Text that a spreadsheet would run as a formula gets a leading apostrophe. */
+export function csvOf(
+  header: readonly string[],
+  rows: ReadonlyArray<ReadonlyArray<string | number>>,
+): string {
+  const safe = (cell: string | number) =>
+    typeof cell === "string" && /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
+  return Papa.unparse([[...header], ...rows.map((row) => row.map(safe))], { newline: "\r\n" });
+}

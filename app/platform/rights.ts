@@ -73,6 +73,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/library", read: staff, write: coaches },
   { path: "/library/lifts", read: staff, write: coaches },
   { path: "/data", read: coaches, write: coaches },
+  { path: "/data/out/:file", read: coaches },
   { path: "/tablets", read: coaches, write: coaches },
   { path: "/card", read: ["athlete"], write: ["athlete"] },
   { path: "/api/log/:sessionId", read: floor, write: [...floor, "revoked-rack"] },

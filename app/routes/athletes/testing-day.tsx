@@ -116,7 +116,7 @@ export default function TestingDayPage({ loaderData, actionData }: Route.Compone
           spellCheck={false}
           className="field !h-auto w-full py-2 font-mono text-[0.85rem]"
           placeholder={
-            "Athlete\tBench press, straight bar\tVertical jump, hands on hips\nMaren Solhaug\t92.5\t38.1 38.9"
+            "Athlete\tBench press, straight bar\tVertical jump, hands on hips\nFirst Last\t92.5\t38.1 38.9"
           }
         />
         {failure?.message ? <Notice kind="problem" title={failure.message} /> : null}

@@ -141,7 +141,7 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
           chosen once for all its lines.
         </p>
         <pre className="mt-1 overflow-x-auto bg-base-100 p-2">
-          {"athlete,lift,date,load_kg,rep,mcv\nMaren Solhaug,Back squat …,2026-03-02,60,1,0.98"}
+          {"athlete,lift,date,load_kg,rep,mcv\nFirst Last,Back squat …,2026-03-02,60,1,0.98"}
         </pre>
       </section>
       <section>
@@ -157,6 +157,25 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
       <p className="text-muted">
         Commas, semicolons or tabs; decimals by point or comma; any line ends.
       </p>
+      <section>
+        <h2>Out</h2>
+        <ul>
+          {(
+            [
+              ["records.csv", "max records"],
+              ["reps.csv", "reps of profile tests"],
+              ["tests.csv", "jumps, throws and sprints"],
+            ] as const
+          ).map(([file, name]) => (
+            <li key={file}>
+              <a className="underline" href={`/data/out/${file}`} download>
+                {file}
+              </a>{" "}
+              <span className="text-muted">{name}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
       {batches.length > 0 ? (
         <section>
           <h2>Imported before</h2>
