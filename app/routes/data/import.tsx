@@ -132,7 +132,7 @@ export default function Import({ loaderData }: Route.ComponentProps) {
 
 function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["batches"] }) {
   return (
-    <div className="grid gap-3 text-sm">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-3 text-sm">
       <section>
         <h2>Reps</h2>
         <p className="text-muted">

@@ -1,6 +1,13 @@
 import type { LineProblem } from "../../../core/units/lineproblems";
 import { stopReading } from "../../workers/read-file";
 
+/** A file's size in words. */
+export function sizeOf(file: File): string {
+  return file.size < 1e5
+    ? `${Math.ceil(file.size / 1000)} kB`
+    : `${(file.size / 1e6).toFixed(1)} MB`;
+}
+
 /** How far a file is read, and the way to stop. */
 export function ReadingBar({ share, lines }: { share: number; lines: number }) {
   return (

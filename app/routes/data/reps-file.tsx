@@ -11,7 +11,7 @@ import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";
 import { type FileHead, type ReadReps, readReps } from "../../workers/read-file";
 import type { Route } from "./+types/import";
-import { Problems, ReadingBar } from "./reading";
+import { Problems, ReadingBar, sizeOf } from "./reading";
 
 const METRICS = ["MCV", "MPV", "PV"] as const;
 
@@ -104,8 +104,7 @@ export function RepsFile({
   return (
     <section aria-labelledby="file-title" className="mt-4">
       <h2 id="file-title">
-        {file.name}{" "}
-        <span className="font-normal text-muted">{(file.size / 1e6).toFixed(1)} MB</span>
+        {file.name} <span className="font-normal text-muted">{sizeOf(file)}</span>
       </h2>
       {kept ? <p className="text-muted">The columns are as you mapped them last time.</p> : null}
       <div className="overflow-x-auto">

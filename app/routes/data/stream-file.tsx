@@ -7,7 +7,7 @@ import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";
 import { type FileHead, type ReadStream, readStream } from "../../workers/read-file";
 import type { Route } from "./+types/import";
-import { Problems, ReadingBar } from "./reading";
+import { Problems, ReadingBar, sizeOf } from "./reading";
 
 /** A raw stream: the reps are found here, each set gets its load, and the whole is one test. */
 export function StreamFile({
@@ -94,8 +94,7 @@ export function StreamFile({
   return (
     <section aria-labelledby="file-title" className="mt-4">
       <h2 id="file-title">
-        {file.name}{" "}
-        <span className="font-normal text-muted">{(file.size / 1e6).toFixed(1)} MB</span>
+        {file.name} <span className="font-normal text-muted">{sizeOf(file)}</span>
       </h2>
       <div className="mt-1 grid max-w-4xl gap-2 sm:grid-cols-3">
         {(
