@@ -4,6 +4,7 @@ const core = [
   ["numeric", ["units"]],
   ["maxes", ["units", "numeric"]],
   ["barload", ["units", "numeric"]],
+  ["resistance", ["units", "numeric", "maxes", "barload"]],
   ["velocity", ["units", "numeric"]],
   ["profile", ["units", "numeric", "maxes", "barload"]],
   ["wave", ["units", "numeric", "maxes", "barload", "velocity", "profile"]],

@@ -25,7 +25,8 @@ async function skerryIds(): Promise<Record<string, string>> {
   const [plan] = await admin`
     SELECT p.id FROM plan p JOIN team t ON t.id = p.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const [test] = await admin`
-    SELECT p.id FROM profile_test p JOIN team t ON t.id = p.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+    SELECT p.id FROM profile_test p JOIN team t ON t.id = p.team_id
+    WHERE t.name = 'Skerry Coast' AND p.athlete_id = ${athlete?.id ?? ""} LIMIT 1`;
   return {
     testId: test?.id,
     file: "records.csv",

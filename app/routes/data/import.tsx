@@ -140,7 +140,7 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
           lift, date (year-month-day), set, rep, force in N, power in W. What the file lacks is
           chosen once for all its lines.
         </p>
-        <pre className="mt-1 overflow-x-auto bg-base-100 p-2">
+        <pre className="mt-1 break-all whitespace-pre-wrap bg-base-100 p-2">
           {"athlete,lift,date,load_kg,rep,mcv\nFirst Last,Back squat …,2026-03-02,60,1,0.98"}
         </pre>
       </section>
@@ -150,7 +150,7 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
           Time in seconds, bar height in metres, 25 to 1000 lines a second. The reps are found and
           measured here; you give each set its load.
         </p>
-        <pre className="mt-1 overflow-x-auto bg-base-100 p-2">
+        <pre className="mt-1 break-all whitespace-pre-wrap bg-base-100 p-2">
           {"t_s,position_m\n0.000,1.402\n0.020,1.401"}
         </pre>
       </section>

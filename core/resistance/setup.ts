@@ -1,0 +1,239 @@
+import { type HermiteCurve, hermiteAt, hermiteCurve } from "../numeric/hermite";
+
+/** Bar heights of an athlete at a lift, m: at the bottom and at lockout. */
+export interface BarHeights {
+  bottomM: number;
+  lockoutM: number;
+  /** Measured on the athlete, or estimated from stature and marked so. */
+  measured: boolean;
+}
+
+/** A chain on a leader that lets it touch the floor at bar height `touchM`. */
+export interface Chain {
+  kind: "chain";
+  name: string;
+  /** Linear density, kg/m, and length, m. */
+  densityKgPerM: number;
+  lengthM: number;
+  /** Bar height at which the chain's end just touches the floor, m. */
+  touchM: number;
+  /** Hung from its middle: two strands of half the length. */
+  folded: boolean;
+}
+
+/** A hanging-scale reading: length from anchor to bar, m, and what the scale shows, kg. */
+export interface Reading {
+  lengthM: number;
+  tensionKg: number;
+}
+
+export interface Band {
+  kind: "band";
+  name: string;
+  restM: number;
+  readings: readonly Reading[];
+  /** Doubled over: two strands, each twice the anchor's distance long. */
+  folded: boolean;
+  /** Height of the anchor, m; lengths run from it to the bar. */
+  anchorM: number;
+}
+
+/** What hangs on the bar, and on how many sides: both is the rule. */
+export interface Resistance {
+  what: Chain | Band;
+  /** Pieces on each side. */
+  perSide: number;
+}
+
+export type BandRefusal =
+  | "under-two-readings"
+  | "length-not-rising"
+  | "tension-not-rising"
+  | "not-metres"
+  | "negative";
+
+/** A band longer than this was not measured in metres, m. */
+export const LONGEST_BAND_M = 4;
+
+export type BandCurve = { ok: true; curve: HermiteCurve } | { ok: false; reason: BandRefusal };
+
+/**
+ * The tension curve of a band from its hanging-scale readings. A shop's label is no measurement:
+ * without two readings there is no curve.
+ */
+export function bandCurve(band: Pick<Band, "readings" | "restM">): BandCurve {
+  const readings = [...band.readings].sort((a, b) => a.lengthM - b.lengthM);
+  if (readings.length < 2) return { ok: false, reason: "under-two-readings" };
+  for (const one of readings) {
+    if (!(one.lengthM > 0) || !(one.tensionKg >= 0)) return { ok: false, reason: "negative" };
+    if (one.lengthM > LONGEST_BAND_M) return { ok: false, reason: "not-metres" };
+  }
+  for (let i = 1; i < readings.length; i++) {
+    const [a, b] = [readings[i - 1] as Reading, readings[i] as Reading];
+    if (a.lengthM === b.lengthM) return { ok: false, reason: "length-not-rising" };
+    if (b.tensionKg <= a.tensionKg) return { ok: false, reason: "tension-not-rising" };
+  }
+  const curve = hermiteCurve(readings.map((one) => ({ x: one.lengthM, y: one.tensionKg })));
+  return "ok" in curve ? { ok: false, reason: "length-not-rising" } : { ok: true, curve };
+}
+
+export const BAND_WORDS: Record<BandRefusal, string> = {
+  "under-two-readings":
+    "Hang the band from a scale at two lengths or more. A label gives a range, not a tension.",
+  "length-not-rising": "Two readings stand at the same length. Measure another length.",
+  "tension-not-rising":
+    "A longer stretch shows less tension. Check the readings: a band pulls harder the longer it is.",
+  "not-metres": `A band over ${LONGEST_BAND_M} m: was it measured in centimetres or feet?`,
+  negative: "Lengths are over 0 and tensions not under it.",
+};
+
+const clamp = (value: number, low: number, high: number) => Math.min(high, Math.max(low, value));
+
+/**
+ * Mass that one chain puts on the bar at a height, kg: density × the length that hangs free,
+ * λ·clamp(h − ℓ, 0, L); folded 2λ·clamp(h − ℓ, 0, L/2).
+ */
+export function chainKgAt(chain: Chain, heightM: number): number {
+  const raised = heightM - chain.touchM;
+  return chain.folded
+    ? 2 * chain.densityKgPerM * clamp(raised, 0, chain.lengthM / 2)
+    : chain.densityKgPerM * clamp(raised, 0, chain.lengthM);
+}
+
+/** Pull of one band at a bar height, kg of force: 0 under its rest length; folded 2·T(2d). */
+export function bandKgAt(band: Band, curve: HermiteCurve, heightM: number): number {
+  const distance = heightM - band.anchorM;
+  const length = band.folded ? 2 * distance : distance;
+  if (length <= band.restM) return 0;
+  const tension = Math.max(0, hermiteAt(curve, length));
+  return band.folded ? 2 * tension : tension;
+}
+
+export interface ResistanceCurve {
+  /** Both sides together, kg, by bar height. */
+  at: (heightM: number) => number;
+  bottomKg: number;
+  lockoutKg: number;
+  /** Mean over the range, by displacement. */
+  meanKg: number;
+  /** Lengths outside a band's readings were used. */
+  extrapolated: boolean;
+  /** Bar heights where a piece begins or ends to count: between them every piece is a cubic. */
+  knots: number[];
+}
+
+export type CurveResult =
+  | { ok: true; curve: ResistanceCurve }
+  | { ok: false; reason: BandRefusal | "no-range"; name: string };
+
+/**
+ * What bands and chains add over the range of a lift, both sides together. The mean is the
+ * integral over displacement, exact: two Gauss points between the knots of a piecewise cubic (they
+ * lie inside, so that a band that snaps tight does no harm at a knot).
+ */
+export function resistanceCurve(
+  pieces: readonly Resistance[],
+  heights: Pick<BarHeights, "bottomM" | "lockoutM">,
+): CurveResult {
+  const { bottomM, lockoutM } = heights;
+  if (!(lockoutM > bottomM) || bottomM < 0) return { ok: false, reason: "no-range", name: "" };
+  const parts: Array<(heightM: number) => number> = [];
+  const knots = new Set<number>();
+  let extrapolated = false;
+  for (const { what, perSide } of pieces) {
+    if (what.kind === "chain") {
+      parts.push((h) => 2 * perSide * chainKgAt(what, h));
+      const reach = what.folded ? what.lengthM / 2 : what.lengthM;
+      knots.add(what.touchM).add(what.touchM + reach);
+      continue;
+    }
+    const found = bandCurve(what);
+    if (!found.ok) return { ok: false, reason: found.reason, name: what.name };
+    const { curve } = found;
+    parts.push((h) => 2 * perSide * bandKgAt(what, curve, h));
+    const strands = what.folded ? 2 : 1;
+    for (const length of [what.restM, ...curve.xs]) knots.add(what.anchorM + length / strands);
+    // Where the straight end of the curve reaches no tension.
+    const firstX = curve.xs[0] as number;
+    const slope = curve.tangents[0] as number;
+    if (slope > 0) knots.add(what.anchorM + (firstX - (curve.ys[0] as number) / slope) / strands);
+    const longest = strands * (lockoutM - what.anchorM);
+    const shortest = strands * (bottomM - what.anchorM);
+    if (
+      longest > (curve.xs[curve.xs.length - 1] as number) ||
+      (shortest > what.restM && shortest < firstX)
+    ) {
+      extrapolated = true;
+    }
+  }
+  const at = (heightM: number) => parts.reduce((sum, part) => sum + part(heightM), 0);
+  const inside = [...knots].filter((h) => h > bottomM && h < lockoutM);
+  const ends = [bottomM, ...inside, lockoutM].sort((a, b) => a - b);
+  let area = 0;
+  for (let i = 0; i + 1 < ends.length; i++) {
+    const [a, b] = [ends[i] as number, ends[i + 1] as number];
+    const [middle, half] = [(a + b) / 2, (b - a) / 2];
+    const off = half / Math.sqrt(3);
+    area += half * (at(middle - off) + at(middle + off));
+  }
+  return {
+    ok: true,
+    curve: {
+      at,
+      bottomKg: at(bottomM),
+      lockoutKg: at(lockoutM),
+      meanKg: area / (lockoutM - bottomM),
+      extrapolated,
+      knots: ends,
+    },
+  };
+}
+
+/** Three ways in which a percentage can count resistance. */
+export const CONVENTIONS = ["bar", "lockout", "mean"] as const;
+export type Convention = (typeof CONVENTIONS)[number];
+
+export const CONVENTION_NAMES: Record<Convention, string> = {
+  bar: "the bar is the percentage, resistance on top",
+  lockout: "bar and resistance at lockout are the percentage",
+  mean: "bar and mean resistance are the percentage",
+};
+
+export interface ConventionTotals {
+  convention: Convention;
+  barKg: number;
+  bottomKg: number;
+  lockoutKg: number;
+  meanKg: number;
+  /** Of the working max. */
+  lockoutPercent: number;
+  /** Resistance at lockout, share of the whole lockout load. */
+  shareAtLockout: number;
+}
+
+/** The bar load that a percentage asks for under each convention, before rounding to plates. */
+export function byConventions(
+  curve: Pick<ResistanceCurve, "bottomKg" | "lockoutKg" | "meanKg">,
+  maxKg: number,
+  percent: number,
+): ConventionTotals[] {
+  const target = (maxKg * percent) / 100;
+  const bars: Record<Convention, number> = {
+    bar: target,
+    lockout: target - curve.lockoutKg,
+    mean: target - curve.meanKg,
+  };
+  return CONVENTIONS.map((convention) => {
+    const barKg = bars[convention];
+    const lockoutKg = barKg + curve.lockoutKg;
+    return {
+      convention,
+      barKg,
+      bottomKg: barKg + curve.bottomKg,
+      lockoutKg,
+      meanKg: barKg + curve.meanKg,
+      lockoutPercent: (100 * lockoutKg) / maxKg,
+      shareAtLockout: lockoutKg > 0 ? curve.lockoutKg / lockoutKg : Number.POSITIVE_INFINITY,
+    };
+  });
+}
