@@ -7,6 +7,7 @@ const core = [
   ["resistance", ["units", "numeric", "maxes", "barload"]],
   ["velocity", ["units", "numeric"]],
   ["profile", ["units", "numeric", "maxes", "barload"]],
+  ["boxsquat", ["units", "numeric", "maxes", "barload", "resistance", "velocity", "profile"]],
   ["wave", ["units", "numeric", "maxes", "barload", "velocity", "profile"]],
   ["session", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave"]],
   ["liverules", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave", "session"]],

@@ -1,0 +1,152 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import {
+  BOX_OVER_CM,
+  boxHeightFromTrial,
+  type MatStock,
+  type SeatBase,
+  seatFor,
+  seatsForGroup,
+  thighFromPhoto,
+} from "./stack";
+
+const BOX: SeatBase = { id: "b", name: "Box", heightsCm: [30, 35, 40, 45] };
+const BENCH: SeatBase = {
+  id: "f",
+  name: "Flat bench",
+  heightsCm: [43],
+  substitute: { caution: "End-on, on a dry floor.", limitKg: 80 },
+};
+const MATS: MatStock[] = [
+  { id: "m1", name: "Thin mat", thicknessCm: 1.5, count: 2 },
+  { id: "m2", name: "Thick mat", thicknessCm: 4, count: 1 },
+];
+
+describe("box height", () => {
+  it("goes down by what the crease is over the knee, and up by what it is under", () => {
+    expect(boxHeightFromTrial({ seatCm: 40, creaseOverKneeCm: 3 })).toBe(37);
+    expect(boxHeightFromTrial({ seatCm: 40, creaseOverKneeCm: -2.5 })).toBe(42.5);
+    expect(boxHeightFromTrial({ seatCm: 40, creaseOverKneeCm: 0, offsetCm: 2 })).toBe(42);
+  });
+
+  it("reads a side photo, level or leaning, facing left or right", () => {
+    const level = thighFromPhoto({
+      knee: { x: 100, y: 200 },
+      crease: { x: 200, y: 200 },
+      level: undefined,
+      thighCm: 42,
+    });
+    expect(level?.creaseOverKneeCm).toBeCloseTo(0, 12);
+    fc.assert(
+      fc.property(
+        fc.double({ min: -0.4, max: 0.4, noNaN: true }),
+        fc.double({ min: -0.2, max: 0.2, noNaN: true }),
+        fc.constantFrom(1, -1),
+        (angle, lean, facing) => {
+          // The true scene, turned by the camera's lean.
+          const turn = (x: number, y: number) => ({
+            x: 500 + x * Math.cos(lean) + y * Math.sin(lean),
+            y: 500 + x * Math.sin(lean) - y * Math.cos(lean),
+          });
+          const found = thighFromPhoto({
+            knee: turn(0, 0),
+            crease: turn(facing * 100 * Math.cos(angle), 100 * Math.sin(angle)),
+            level: [turn(-200, -50), turn(200, -50)],
+            thighCm: 40,
+          });
+          expect(found?.angleDeg).toBeCloseTo((angle * 180) / Math.PI, 8);
+          expect(found?.creaseOverKneeCm).toBeCloseTo(40 * Math.sin(angle), 8);
+        },
+      ),
+    );
+    const same = { x: 1, y: 1 };
+    expect(
+      thighFromPhoto({ knee: same, crease: same, level: undefined, thighCm: 40 }),
+    ).toBeUndefined();
+  });
+});
+
+describe("the seat of one athlete", () => {
+  it("takes the fewest pieces within tolerance, a box before a bench", () => {
+    const at = (targetCm: number) => seatFor({ targetCm, bases: [BENCH, BOX], mats: MATS });
+    expect(at(39)).toMatchObject({ ok: true, build: { pinCm: 40, pieces: 1, offCm: 1 } });
+    expect(at(41)).toMatchObject({ ok: true, build: { base: BENCH, pieces: 1 } });
+    expect(at(36)).toMatchObject({ ok: true, build: { pinCm: 35, mats: [1, 0], heightCm: 36.5 } });
+    expect(at(60)).toMatchObject({
+      ok: false,
+      reason: "none-fits",
+      nearest: { heightCm: 52, offCm: -8 },
+    });
+    expect(seatFor({ targetCm: 40, bases: [], mats: MATS })).toEqual({
+      ok: false,
+      reason: "no-boxes",
+    });
+  });
+
+  it("never sits anybody low while something fits, and says so otherwise", () => {
+    fc.assert(
+      fc.property(fc.double({ min: 25, max: 55, noNaN: true }), (targetCm) => {
+        const found = seatFor({ targetCm, bases: [BOX], mats: MATS });
+        if (found.ok) {
+          expect(found.build.offCm).toBeGreaterThanOrEqual(-1e-9);
+          expect(found.build.offCm).toBeLessThanOrEqual(BOX_OVER_CM + 1e-9);
+        } else expect(found.reason).toBe("none-fits");
+      }),
+    );
+  });
+});
+
+describe("a whole group", () => {
+  it("keeps one base height and moves the fewest mats, as brute force finds it", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 34, max: 44 }), { minLength: 1, maxLength: 3 }),
+        (targetsCm) => {
+          const bases = [BOX];
+          const found = seatsForGroup({ targetsCm, bases, mats: MATS });
+          if (!found) throw new Error("no seats");
+          let best: number[] | undefined;
+          const layings = [0, 1, 2].flatMap((a) => [0, 1].map((b) => [a, b] as const));
+          for (const pin of BOX.heightsCm) {
+            const walk = (i: number, chosen: Array<readonly [number, number]>) => {
+              if (i === targetsCm.length) {
+                let error = 0;
+                let changes = 0;
+                let pieces = 0;
+                chosen.forEach((laid, j) => {
+                  const next = chosen[(j + 1) % chosen.length] as readonly [number, number];
+                  const off = pin + 1.5 * laid[0] + 4 * laid[1] - (targetsCm[j] as number);
+                  error += Math.max(0, -off, off - BOX_OVER_CM);
+                  changes += Math.abs(laid[0] - next[0]) + Math.abs(laid[1] - next[1]);
+                  pieces += 1 + laid[0] + laid[1];
+                });
+                const cost = [error, changes, pieces];
+                const less =
+                  best === undefined ||
+                  cost.some(
+                    (value, k) =>
+                      value < (best?.[k] ?? 0) - 1e-9 &&
+                      cost.slice(0, k).every((one, m) => Math.abs(one - (best?.[m] ?? 0)) < 1e-9),
+                  );
+                if (less) best = cost;
+                return;
+              }
+              for (const laid of layings) walk(i + 1, [...chosen, laid]);
+            };
+            walk(0, []);
+          }
+          expect(found.allFit).toBe((best?.[0] ?? 1) < 1e-9);
+          expect(found.changes).toBe(best?.[1]);
+          expect(found.pieces).toBe(best?.[2]);
+          expect(new Set(found.builds.map((one) => one.pinCm)).size).toBe(1);
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+
+  it("has no answer for nobody or without boxes", () => {
+    expect(seatsForGroup({ targetsCm: [], bases: [BOX], mats: MATS })).toBeUndefined();
+    expect(seatsForGroup({ targetsCm: [40], bases: [], mats: MATS })).toBeUndefined();
+  });
+});

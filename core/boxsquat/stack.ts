@@ -1,0 +1,251 @@
+/** Tolerance round the target height, cm: a little high is acceptable, low rounds the back. */
+export const BOX_UNDER_CM = 0;
+export const BOX_OVER_CM = 2.5;
+
+/**
+ * Next box height from a trial: seated at height H with the crease d above (+) or below (−) the
+ * knee, the box goes to H − d, plus the style's offset of crease over knee.
+ */
+export function boxHeightFromTrial(input: {
+  seatCm: number;
+  creaseOverKneeCm: number;
+  offsetCm?: number;
+}): number {
+  return input.seatCm - input.creaseOverKneeCm + (input.offsetCm ?? 0);
+}
+
+export interface PhotoPoint {
+  x: number;
+  y: number;
+}
+
+/**
+ * From a side photo: the angle of the thigh to the level line, and the height of the hip crease
+ * over the knee. Image y grows downwards; the level line is two points of one level edge.
+ * @param thighCm length of the thigh from knee to crease, cm
+ */
+export function thighFromPhoto(input: {
+  knee: PhotoPoint;
+  crease: PhotoPoint;
+  level: readonly [PhotoPoint, PhotoPoint] | undefined;
+  thighCm: number;
+}): { angleDeg: number; creaseOverKneeCm: number } | undefined {
+  const { knee, crease, level, thighCm } = input;
+  if ((knee.x === crease.x && knee.y === crease.y) || !(thighCm > 0)) return undefined;
+  const forward = Math.abs(crease.x - knee.x);
+  const up = knee.y - crease.y;
+  const thigh = Math.atan2(up, forward);
+  let tilt = 0;
+  if (level) {
+    const [a, b] = level[0].x <= level[1].x ? level : [level[1], level[0]];
+    if (a.x === b.x) return undefined;
+    // How far the camera leans, as seen in the direction in which the thigh points.
+    tilt = Math.atan2(a.y - b.y, b.x - a.x) * Math.sign(crease.x - knee.x || 1);
+  }
+  const angle = thigh - tilt;
+  return { angleDeg: (angle * 180) / Math.PI, creaseOverKneeCm: thighCm * Math.sin(angle) };
+}
+
+/** Something to sit on: a box at its pin heights, a bench, a block. Never box on box. */
+export interface SeatBase {
+  id: string;
+  name: string;
+  heightsCm: readonly number[];
+  /** A stand-in for a box, with its caution and the load above which a plan is refused. */
+  substitute?: { caution: string; limitKg: number | undefined };
+}
+
+export interface MatStock {
+  id: string;
+  name: string;
+  thicknessCm: number;
+  count: number;
+}
+
+export interface SeatBuild {
+  base: SeatBase;
+  pinCm: number;
+  /** Mats by kind: how many of each, in the order of the stock. */
+  mats: number[];
+  heightCm: number;
+  pieces: number;
+  /** Over the target, cm; negative under it. */
+  offCm: number;
+}
+
+export interface Tolerance {
+  underCm: number;
+  overCm: number;
+}
+
+function within(offCm: number, tolerance: Tolerance): boolean {
+  return offCm >= -tolerance.underCm - 1e-9 && offCm <= tolerance.overCm + 1e-9;
+}
+
+/** How far outside the tolerance a height lies, cm. */
+function outside(offCm: number, tolerance: Tolerance): number {
+  return Math.max(0, -tolerance.underCm - offCm, offCm - tolerance.overCm);
+}
+
+/** Every way to lay mats, by kind; the empty one first. */
+function matChoices(mats: readonly MatStock[]): number[][] {
+  return mats.reduce<number[][]>(
+    (choices, stock) =>
+      choices.flatMap((choice) =>
+        Array.from({ length: stock.count + 1 }, (_, n) => [...choice, n]),
+      ),
+    [[]],
+  );
+}
+
+function buildOf(
+  base: SeatBase,
+  pinCm: number,
+  counts: number[],
+  mats: readonly MatStock[],
+  targetCm: number,
+): SeatBuild {
+  const laid = counts.reduce((sum, n, i) => sum + n * (mats[i] as MatStock).thicknessCm, 0);
+  const heightCm = pinCm + laid;
+  return {
+    base,
+    pinCm,
+    mats: counts,
+    heightCm,
+    pieces: 1 + counts.reduce((sum, n) => sum + n, 0),
+    offCm: heightCm - targetCm,
+  };
+}
+
+export type SeatAnswer =
+  | { ok: true; build: SeatBuild }
+  /** Nothing fits: the nearest build, with its error. */
+  | { ok: false; reason: "none-fits"; nearest: SeatBuild }
+  | { ok: false; reason: "no-boxes" };
+
+/**
+ * The build for one athlete: within tolerance with the fewest pieces; of equal ones a real box
+ * before a stand-in, then the nearest. Where none fits, the nearest one is named with its error.
+ */
+export function seatFor(input: {
+  targetCm: number;
+  bases: readonly SeatBase[];
+  mats: readonly MatStock[];
+  tolerance?: Tolerance;
+}): SeatAnswer {
+  const tolerance = input.tolerance ?? { underCm: BOX_UNDER_CM, overCm: BOX_OVER_CM };
+  const choices = matChoices(input.mats);
+  let best: SeatBuild | undefined;
+  const cost = (one: SeatBuild) => [
+    outside(one.offCm, tolerance),
+    one.pieces,
+    one.base.substitute ? 1 : 0,
+    Math.abs(one.offCm),
+  ];
+  for (const base of input.bases) {
+    for (const pinCm of base.heightsCm) {
+      for (const counts of choices) {
+        const build = buildOf(base, pinCm, counts, input.mats, input.targetCm);
+        if (best === undefined || lexicallyLess(cost(build), cost(best))) best = build;
+      }
+    }
+  }
+  if (best === undefined) return { ok: false, reason: "no-boxes" };
+  return within(best.offCm, tolerance)
+    ? { ok: true, build: best }
+    : { ok: false, reason: "none-fits", nearest: best };
+}
+
+function lexicallyLess(a: readonly number[], b: readonly number[]): boolean {
+  for (let i = 0; i < a.length; i++) {
+    const difference = (a[i] as number) - (b[i] as number);
+    if (Math.abs(difference) > 1e-9) return difference < 0;
+  }
+  return false;
+}
+
+export interface GroupSeats {
+  base: SeatBase;
+  pinCm: number;
+  /** One build for each athlete, in the order given. */
+  builds: SeatBuild[];
+  /** Everybody within tolerance; otherwise the sum of what is outside it is least. */
+  allFit: boolean;
+  /** Mats laid or lifted in one round of turns, the way back to the first included. */
+  changes: number;
+  pieces: number;
+}
+
+/**
+ * One base height for a rack, mats for each athlete: everybody within tolerance first (else the
+ * least outside it), then the fewest mats moved in a round of turns, then the fewest pieces. The
+ * pins stay where they are. Exact: every base height, and for each the best round over all ways
+ * to lay the mats.
+ */
+export function seatsForGroup(input: {
+  targetsCm: readonly number[];
+  bases: readonly SeatBase[];
+  mats: readonly MatStock[];
+  tolerance?: Tolerance;
+}): GroupSeats | undefined {
+  const tolerance = input.tolerance ?? { underCm: BOX_UNDER_CM, overCm: BOX_OVER_CM };
+  const choices = matChoices(input.mats);
+  let best: { plan: GroupSeats; cost: number[] } | undefined;
+  if (input.targetsCm.length === 0) return undefined;
+  for (const base of input.bases) {
+    for (const pinCm of base.heightsCm) {
+      // For each athlete: the ways to lay mats that are least outside the tolerance.
+      let error = 0;
+      const options = input.targetsCm.map((targetCm) => {
+        const builds = choices.map((counts) => buildOf(base, pinCm, counts, input.mats, targetCm));
+        const least = Math.min(...builds.map((one) => outside(one.offCm, tolerance)));
+        error += least;
+        return builds.filter((one) => outside(one.offCm, tolerance) <= least + 1e-9);
+      });
+      if (best && error > (best.cost[0] as number) + 1e-9) continue;
+      const round = bestRound(options);
+      const cost = [error, round.changes, round.pieces, base.substitute ? 1 : 0];
+      if (best === undefined || lexicallyLess(cost, best.cost)) {
+        best = { plan: { base, pinCm, allFit: error < 1e-9, ...round }, cost };
+      }
+    }
+  }
+  return best?.plan;
+}
+
+/** The cheapest round through one build of each athlete: mats moved first, then pieces. */
+function bestRound(options: readonly SeatBuild[][]): {
+  builds: SeatBuild[];
+  changes: number;
+  pieces: number;
+} {
+  const WEIGHT = 1000;
+  const moved = (a: SeatBuild, b: SeatBuild) =>
+    a.mats.reduce((sum, n, i) => sum + Math.abs(n - (b.mats[i] as number)), 0);
+  let best: { builds: SeatBuild[]; cost: number } | undefined;
+  for (const first of options[0] ?? []) {
+    let front = [{ builds: [first], cost: first.pieces }];
+    for (const own of options.slice(1)) {
+      front = own.map((build) => {
+        let least: (typeof front)[number] | undefined;
+        for (const one of front) {
+          const last = one.builds[one.builds.length - 1] as SeatBuild;
+          const cost = one.cost + WEIGHT * moved(last, build) + build.pieces;
+          if (least === undefined || cost < least.cost)
+            least = { builds: [...one.builds, build], cost };
+        }
+        return least as (typeof front)[number];
+      });
+    }
+    for (const one of front) {
+      const cost = one.cost + WEIGHT * moved(one.builds[one.builds.length - 1] as SeatBuild, first);
+      if (best === undefined || cost < best.cost) best = { builds: one.builds, cost };
+    }
+  }
+  const builds = best?.builds ?? [];
+  const changes = builds.reduce(
+    (sum, build, i) => sum + moved(build, builds[(i + 1) % builds.length] as SeatBuild),
+    0,
+  );
+  return { builds, changes, pieces: builds.reduce((sum, build) => sum + build.pieces, 0) };
+}
