@@ -156,6 +156,7 @@ test.describe("by keyboard", () => {
 
   test("g and a letter go to a place, ? lists the keys, Ctrl K finds anybody", async ({ page }) => {
     await page.goto("/floor");
+    await page.waitForLoadState("networkidle");
     await page.keyboard.press("g");
     await page.keyboard.press("p");
     await page.waitForURL(/\/plan$/);
@@ -199,6 +200,7 @@ test.describe("by keyboard", () => {
     await page.keyboard.press("?");
     await page.getByLabel(/Single keys work/).uncheck();
     await page.getByRole("button", { name: "Close" }).click();
+    await page.waitForLoadState("networkidle");
     await page.keyboard.press("g");
     await page.keyboard.press("p");
     await page.waitForTimeout(300);

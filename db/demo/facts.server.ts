@@ -14,6 +14,7 @@ import { addProfile } from "../queries/profiles.server";
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { DEMO_SQUADS, type DemoAthlete } from "./people";
+import { DEMO_BASED_VARIANTS } from "./rooms";
 import { uuidFrom } from "./uuid";
 
 const SEED = 20260311;
@@ -41,6 +42,14 @@ export async function loadFacts(tx: TeamTransaction, facts: Facts): Promise<void
   const squat = facts.variants.find((one) => one.lift === "squat");
   if (!bench || !squat) throw new Error("The demo needs its lifts.");
 
+  await tx.insert(schema.liftVariant).values(
+    DEMO_BASED_VARIANTS.map(({ baseOf, ...variant }) => ({
+      teamId: tx.teamId,
+      id: uuid(),
+      ...variant,
+      baseId: facts.variants.find((one) => one.name === baseOf)?.id,
+    })),
+  );
   for (const squad of DEMO_SQUADS) {
     for (const person of squad.athletes) {
       const athleteId = facts.athleteIds.get(person.name);

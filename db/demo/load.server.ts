@@ -50,12 +50,7 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
     await withTeam(database, teamId, async (tx) => {
       await tx.insert(schema.team).values({ id: teamId, name: "Skerry Coast", unit: "kg" });
       const rooms = await loadRooms(tx, uuid);
-      const variants = DEMO_VARIANTS.map((variant) => ({ teamId, id: uuid(), ...variant })).map(
-        (variant, _, all) => ({
-          ...variant,
-          baseId: all.find((one) => one.name === variant.baseOf)?.id,
-        }),
-      );
+      const variants = DEMO_VARIANTS.map((variant) => ({ teamId, id: uuid(), ...variant }));
       await tx.insert(schema.liftVariant).values(variants);
       const [bench, squat] = variants;
       if (!bench || !squat) throw new Error("The demo needs its lifts.");

@@ -96,6 +96,10 @@ export const DEMO_VARIANTS: DemoVariant[] = [
     start: "bottom" as const,
     caution: "Collars on, flat shoes, clear floor in front. Bar down under control.",
   },
+];
+
+/** Variants whose max comes from another's. */
+export const DEMO_BASED_VARIANTS: DemoVariant[] = [
   {
     name: "Bench press, wide grip",
     lift: "bench" as const,
