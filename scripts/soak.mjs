@@ -88,14 +88,24 @@ await orSentence(async () => {
       `logging: p95 ${Math.round(p95(times))} ms over ${times.length} answers under ${RACKS} racks; baseline ${baseline()} ms`,
     );
 
-    for (const page of ["/floor", "/athletes", `/floor/${session.id}`]) {
+    const athlete = `/athletes/${session.sets[0].athleteId}`;
+    const pages = [
+      "/floor",
+      "/athletes",
+      athlete,
+      "/athletes/profiles",
+      `/lab/profile?athlete=${session.sets[0].athleteId}`,
+      "/library",
+      `/floor/${session.id}`,
+    ];
+    for (const page of pages) {
       const own = [];
       for (let i = 0; i < 40; i++) {
         const startedAt = performance.now();
         await (await fetch(base + page, { headers: { cookie } })).text();
         own.push(performance.now() - startedAt);
       }
-      console.log(`${page}: p95 ${Math.round(p95(own))} ms`);
+      console.log(`${page.replace(/[0-9a-f-]{36}/, "…")}: p95 ${Math.round(p95(own))} ms`);
     }
   } finally {
     await server.stop();

@@ -1,14 +1,19 @@
-import { describeRefusal, describeSide, loadBar, loadingWorking } from "../../../core/barload/load";
-import { formatKg, massKg, plainNumber, readMass } from "../../../core/units/mass";
-import { formatPercent } from "../../../core/units/percent";
+import type { ComponentType } from "react";
+import { Link } from "react-router";
 import { principalOf } from "../../platform/guard.server";
-import { Field, Select } from "../../ui/field";
-import { LoadedBar } from "../../ui/loaded-bar";
-import { Empty, Notice, Page } from "../../ui/page";
+import { Page } from "../../ui/page";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
-import { Figure, Figures } from "../../ui/working";
 import { readBench } from "../../workflows/lab/read-bench.server";
 import type { Route } from "./+types/lab";
+import { BoxStack } from "./tools/box-stack";
+import { MaxFromSet } from "./tools/max-from-set";
+import { Plates } from "./tools/plates";
+import { Resistance } from "./tools/resistance";
+import { Rests } from "./tools/rests";
+import { Sequence } from "./tools/sequence";
+import { SpeedLoad } from "./tools/speed-load";
+import { Tonnage } from "./tools/tonnage";
+import type { ToolProps } from "./tools/tool";
 
 export function meta() {
   return [{ title: "Lab · Sprezza" }];
@@ -20,166 +25,47 @@ export function loader({ context }: Route.LoaderArgs) {
 
 export const shouldRevalidate = keepOnFilter;
 
-const PERCENTS = [30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95, 100];
+/** The tools of the bench, in the order in which a coach asks. */
+const TOOLS: ReadonlyArray<{ id: string; name: string; tool: ComponentType<ToolProps> }> = [
+  { id: "plates", name: "Percent and plates", tool: Plates },
+  { id: "sequence", name: "Plate moves", tool: Sequence },
+  { id: "max", name: "Max from a set", tool: MaxFromSet },
+  { id: "speed", name: "Speed and load", tool: SpeedLoad },
+  { id: "resistance", name: "Bands and chains", tool: Resistance },
+  { id: "box", name: "Box stack", tool: BoxStack },
+  { id: "rest", name: "Rest and groups", tool: Rests },
+  { id: "tonnage", name: "Tonnage", tool: Tonnage },
+];
 
-/** The bench's first tool: percentages of a max as loads that a rack can build. Its state is the
- * address, so it can be kept and sent. */
+/** One bench: each tool answers as one types, and its state is the address. */
 export default function Lab({ loaderData }: Route.ComponentProps) {
-  const { params, set } = useAddress();
-  const rack = loaderData.find((one) => one.id === params.get("rack")) ?? loaderData[0];
-  const maxText = params.get("max") ?? "100";
-  const loadText = params.get("load") ?? "";
-  const mode = params.get("round") === "down" ? "down" : "nearest";
-  const max = readMass(maxText, "kg");
-  const load = readMass(loadText, "kg");
-  if (!rack) {
-    return (
-      <Page title="Lab">
-        <Empty>No rack with a bar yet. The bench needs one to say what can be built.</Empty>
-      </Page>
-    );
-  }
-  const maxKg = max.ok && max.mass.amount > 0 ? massKg(max.mass) : undefined;
-  const askedKg = load.ok && load.mass.amount > 0 ? massKg(load.mass) : undefined;
-  const loading = askedKg === undefined ? undefined : loadBar(rack.gear, askedKg, mode);
-
+  const address = useAddress();
+  const chosen = TOOLS.find((one) => one.id === address.get("tool")) ?? TOOLS[0];
+  const Tool = chosen?.tool ?? Plates;
   return (
-    <Page title="Lab" facts="Percentages and plates. Change a value; the address keeps it.">
-      <form
-        className="grid max-w-4xl gap-3 sm:grid-cols-[1fr_1fr_2.2fr_1.6fr]"
-        onSubmit={(event) => event.preventDefault()}
+    <Page title="Lab" facts="Change a value; the address keeps it, and can be sent.">
+      <nav
+        aria-label="Tools"
+        className="no-print -mx-4 mb-3 flex gap-x-4 overflow-x-auto border-b border-rule px-4"
       >
-        <Field
-          label="Max"
-          name="max"
-          defaultValue={maxText}
-          onChange={(event) => set("max", event.target.value)}
-          problem={max.ok ? undefined : "A load, for example 120 or 265 lb."}
-        />
-        <Field
-          label="One load"
-          name="load"
-          defaultValue={loadText}
-          placeholder="72.5 or 225 lb"
-          onChange={(event) => set("load", event.target.value)}
-          problem={load.ok || loadText === "" ? undefined : "A load, for example 72.5."}
-        />
-        <Select
-          label="Rack and bar"
-          name="rack"
-          value={rack.id}
-          onChange={(event) => set("rack", event.target.value)}
+        {TOOLS.map((one) => (
+          <Link
+            key={one.id}
+            to={`/lab?tool=${one.id}`}
+            aria-current={one === chosen ? "page" : undefined}
+            className={`whitespace-nowrap border-b-2 py-2 ${one === chosen ? "border-base-content font-bold" : "border-transparent text-muted hover:text-base-content"}`}
+          >
+            {one.name}
+          </Link>
+        ))}
+        <Link
+          to="/lab/profile"
+          className="whitespace-nowrap border-b-2 border-transparent py-2 text-muted hover:text-base-content"
         >
-          {loaderData.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.label}
-            </option>
-          ))}
-        </Select>
-        <Select
-          label="Rounding"
-          name="round"
-          value={mode}
-          onChange={(event) => set("round", event.target.value)}
-        >
-          <option value="nearest">nearest, a tie goes down</option>
-          <option value="down">always down</option>
-        </Select>
-      </form>
-      <Figures label="Answers" className="mt-4">
-        {loading ? (
-          <section aria-labelledby="one-load" className="mb-5">
-            <h2 id="one-load">On the bar</h2>
-            {loading.ok ? (
-              <>
-                <p className="text-3xl font-bold">
-                  <Figure
-                    id="lab/load"
-                    working={{
-                      title: formatKg(loading.totalKg),
-                      lines: loadingWorking(loading, maxKg),
-                      sources: ["This rack's bar, collars and plates, counted in whole grains"],
-                    }}
-                  >
-                    {formatKg(loading.totalKg)}
-                  </Figure>
-                </p>
-                <p className="text-muted">
-                  each side {describeSide(loading.side.plates)}
-                  {maxKg === undefined
-                    ? ""
-                    : ` · ${formatPercent((100 * loading.totalKg) / maxKg)} of ${maxText}`}
-                </p>
-                <div className="max-w-2xl">
-                  <LoadedBar side={loading.side.plates} added={0} />
-                </div>
-              </>
-            ) : (
-              <Notice kind="problem" title={describeRefusal(loading)} />
-            )}
-          </section>
-        ) : null}
-        {maxKg === undefined ? (
-          <Empty>Write a max to see its percentages.</Empty>
-        ) : (
-          <table className="ledger max-w-3xl">
-            <caption className="pb-1 text-left font-bold">Percentages of {maxText}</caption>
-            <thead>
-              <tr>
-                <th scope="col" className="!text-right">
-                  Asked
-                </th>
-                <th scope="col" className="!text-right">
-                  Exactly
-                </th>
-                <th scope="col" className="!text-right">
-                  On this bar
-                </th>
-                <th scope="col" className="!text-right">
-                  True
-                </th>
-                <th scope="col">Each side</th>
-              </tr>
-            </thead>
-            <tbody>
-              {PERCENTS.map((percent) => {
-                const row = loadBar(rack.gear, (maxKg * percent) / 100, mode);
-                return (
-                  <tr key={percent}>
-                    <th scope="row" className="!text-right !text-base-content">
-                      {percent} %
-                    </th>
-                    <td className="text-right text-muted">
-                      {plainNumber((maxKg * percent) / 100, 2)}
-                    </td>
-                    {row.ok ? (
-                      <>
-                        <td className="text-right font-bold">
-                          <Figure
-                            id={`lab/${percent}`}
-                            working={{
-                              title: `${percent} % of ${maxText}`,
-                              lines: loadingWorking(row, maxKg),
-                            }}
-                          >
-                            {formatKg(row.totalKg)}
-                          </Figure>
-                        </td>
-                        <td className="text-right">{formatPercent((100 * row.totalKg) / maxKg)}</td>
-                        <td>{describeSide(row.side.plates)}</td>
-                      </>
-                    ) : (
-                      <td colSpan={3} className="text-accent">
-                        {describeRefusal(row)}
-                      </td>
-                    )}
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
-        )}
-      </Figures>
+          Profile test
+        </Link>
+      </nav>
+      <Tool key={chosen?.id} address={address} racks={loaderData} />
     </Page>
   );
 }

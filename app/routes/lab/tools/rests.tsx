@@ -1,0 +1,92 @@
+import {
+  DEFAULT_CHANGE_S,
+  DEFAULT_SET_S,
+  groupSizesForRest,
+  restFromTurns,
+} from "../../../../core/session/turns";
+import { formatClock } from "../../../../core/units/time";
+import { Field } from "../../../ui/field";
+import { Notice } from "../../../ui/page";
+import { Figure, Figures } from "../../../ui/working";
+import { numberAt, type ToolProps } from "./tool";
+
+/** Rest that turn-taking gives, and the group size for a rest that is wanted. */
+export function Rests({ address }: ToolProps) {
+  const { get, set } = address;
+  const lifters = numberAt(address, "n", 4);
+  const setS = numberAt(address, "set", DEFAULT_SET_S);
+  const changeS = numberAt(address, "change", DEFAULT_CHANGE_S);
+  const leastS = numberAt(address, "least", 45);
+  const mostS = numberAt(address, "most", 75);
+  const sets = numberAt(address, "sets", 10);
+  const field = (label: string, name: string, start: number) => (
+    <Field
+      label={label}
+      inputMode="numeric"
+      defaultValue={get(name) || String(start)}
+      onChange={(event) => set(name, event.target.value)}
+      problem={numberAt(address, name, 0) === undefined ? "A number is needed." : undefined}
+    />
+  );
+  const whole = lifters !== undefined && Number.isInteger(lifters) && lifters >= 1 && lifters <= 30;
+  const known = whole && setS !== undefined && changeS !== undefined && setS > 0 && changeS >= 0;
+  const rest = known ? restFromTurns({ lifters, setS, changeS }) : undefined;
+  const sizes =
+    known && leastS !== undefined && mostS !== undefined
+      ? groupSizesForRest({ leastRestS: leastS, mostRestS: mostS, setS, changeS, largest: 12 })
+      : [];
+  return (
+    <>
+      <form className="grid max-w-4xl gap-3 sm:grid-cols-3" onSubmit={(e) => e.preventDefault()}>
+        {field("Lifters on the bar", "n", 4)}
+        {field("A set takes, s", "set", DEFAULT_SET_S)}
+        {field("Changing the bar takes, s", "change", DEFAULT_CHANGE_S)}
+        {field("Wanted rest from, s", "least", 45)}
+        {field("to, s", "most", 75)}
+        {field("Sets each", "sets", 10)}
+      </form>
+      {!known ? <Notice kind="problem" title="One to thirty lifters, and times over 0 s." /> : null}
+      {rest !== undefined && known ? (
+        <Figures label="Answers" className="mt-4">
+          <p className="text-3xl font-bold">
+            <Figure
+              id="lab/rest"
+              working={{
+                title: "Rest from turn-taking",
+                lines: [
+                  { label: "n (w + c) − w", value: `${lifters} (${setS} + ${changeS}) − ${setS}` },
+                  { label: "Rest", value: `${rest} s`, emphasis: "answer" },
+                ],
+                sources: ["Arithmetic: everybody else lifts and changes the bar once"],
+                changes: ["Another group size, a quicker change."],
+              }}
+            >
+              {formatClock(rest)}
+            </Figure>{" "}
+            <span className="text-base font-normal text-muted">rest each, {rest} s</span>
+          </p>
+          <p className="mt-2">
+            {sizes.length > 0
+              ? `Groups of ${sizes.join(", ")} rest from ${leastS} to ${mostS} s.`
+              : nearest({ setS, changeS, leastS: leastS ?? 0, lifters })}
+          </p>
+          {sets !== undefined ? (
+            <p className="text-muted">
+              {sets} sets each: {formatClock(sets * lifters * (setS + changeS))} for the group.
+            </p>
+          ) : null}
+        </Figures>
+      ) : null}
+    </>
+  );
+}
+
+/** Where no group size fits: what to wait, or the change to beat. */
+function nearest(input: { setS: number; changeS: number; leastS: number; lifters: number }) {
+  const { setS, changeS, leastS, lifters } = input;
+  const rest = restFromTurns({ lifters, setS, changeS });
+  if (rest < leastS) {
+    return `No group size fits. With ${lifters}, add ${leastS - rest} s of waiting to each turn.`;
+  }
+  return `No group size fits. With ${lifters} the rest is ${rest} s: a quicker change or fewer lifters shortens it.`;
+}
