@@ -223,6 +223,9 @@ test.describe("the squad table", () => {
     for (const name of ["Orla Vint", "Per Skagen"]) {
       await page.getByText("Add an athlete").click();
       await page.getByLabel("Name", { exact: true }).fill(name);
+      // A squad whose session runs already: nobody new joins it.
+      const adding = page.locator("form").filter({ has: page.getByLabel("Birth year") });
+      await adding.getByLabel("Squad").selectOption("Sprint kayak");
       await page.getByRole("button", { name: "Add", exact: true }).click();
       await expect(page.getByRole("link", { name, exact: true })).toBeVisible();
       await page.reload();
