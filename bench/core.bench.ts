@@ -6,6 +6,7 @@
 import { linearRegression, linearRegressionLine, rSquared } from "simple-statistics";
 import { loadBar } from "../core/barload/load";
 import { loadableTable } from "../core/barload/loadable";
+import { planSequence } from "../core/barload/sequence";
 import { stored, TestDevice, testSession } from "../core/floor/fixtures/session";
 import { reduceFloor } from "../core/floor/state";
 import { seededRandom } from "../core/numeric/random";
@@ -92,6 +93,30 @@ if (room && bar) {
   const lookups = timed(() => {
     for (let i = 0; i < 1000; i++) sink += loadBar(kept, 20 + (i % 250)).ok ? 1 : 0;
   });
+  // Ten racks, four lifters in turn, twelve sets each.
+  const racks = Array.from({ length: 10 }, (_, rack) =>
+    Array.from({ length: 48 }, (_, i) => {
+      const loading = loadBar(kept, (80 + 10 * (i % 4) + 3 * rack) * (0.5 + 0.02 * ((i >> 2) % 6)));
+      return loading.ok ? [loading.totalKg] : [];
+    }).flat(),
+  );
+  let moves = 0;
+  let alone = 0;
+  const sequences = timed(() => {
+    moves = 0;
+    alone = 0;
+    for (const loads of racks) {
+      const plan = planSequence(kept, loads);
+      if (!plan.ok) continue;
+      moves += plan.moves;
+      alone += plan.movesOnePlan;
+    }
+  });
+  line(
+    "plate moves of a full room: 12 sets × 40 athletes",
+    sequences,
+    `${moves} moves, ${alone} load by load`,
+  );
   line("table of a room's loadable totals", fresh);
   line(
     "1,000 nearest loads from a kept table",

@@ -149,7 +149,8 @@ const SHOTS: Shot[] = [
     name: "lab",
     as: "coach",
     size: DESK,
-    go: (page) => page.goto("/lab?max=142.5&load=97.5").then(() => {}),
+    go: (page) =>
+      page.goto("/lab?tool=sequence&loads=72.5+60+85+77.5+65+90+82.5+70+95").then(() => {}),
   },
   {
     name: "review",

@@ -150,6 +150,13 @@ describe("the house", () => {
       "LARGEST_CHANGE_SHARE",
       "WORTHWHILE_SHARE",
       "UNCLEAR_ABOVE",
+      "EXTRA_PLATES",
+      "MOST_STACKS",
+      "WARM_UP_SHARES",
+      "LONGEST_BAND_M",
+      "ANCHOR_WARN_SHARE",
+      "UPPER_BODY_SHARE",
+      "BOX_OVER_CM",
       "JUMP_MPS",
       "SET_GAP_S",
     ]) {
