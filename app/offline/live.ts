@@ -4,20 +4,31 @@ import type { LogEntry } from "../../core/floor/entries";
 export type LiveMessage =
   | { kind: "entries"; entries: LogEntry[] }
   | { kind: "ended" }
-  | { kind: "link"; up: boolean };
+  | { kind: "link"; up: boolean }
+  /** A tab that joins says how far it has heard, in case the stream has gone further. */
+  | { kind: "hello"; after: number };
 
 /**
  * One event stream a browser and session, shared by its tabs (browsers allow six connections to
  * a server over HTTP/1.1). The tab that holds the lock has the stream and passes everything on;
- * when it closes, another takes over from its own cursor.
+ * when it closes, another takes over from where it has heard to.
+ *
+ * @param heard the highest sequence number that this tab was told by the server or the stream.
+ *   What it sent itself and was acknowledged does not count: between that and the last it heard
+ *   may lie entries that no tab has seen yet.
  */
 export function followSession(
   sessionId: string,
-  cursor: () => number,
+  heard: () => number,
   hear: (message: LiveMessage) => void,
 ): () => void {
   const channel = new BroadcastChannel(`sprezza-live-${sessionId}`);
-  channel.onmessage = (event: MessageEvent<LiveMessage>) => hear(event.data);
+  let stream: Stream | undefined;
+  channel.onmessage = (event: MessageEvent<LiveMessage>) => {
+    if (event.data.kind === "hello") stream?.atLatest(event.data.after);
+    else hear(event.data);
+  };
+  channel.postMessage({ kind: "hello", after: heard() } satisfies LiveMessage);
   const stop = new AbortController();
   const tell = (message: LiveMessage) => {
     hear(message);
@@ -26,9 +37,10 @@ export function followSession(
 
   const hold = () =>
     new Promise<void>((release) => {
-      const source = openStream(sessionId, cursor, tell);
+      const own = openStream(sessionId, heard(), tell);
+      stream = own;
       stop.signal.addEventListener("abort", () => {
-        source.close();
+        own.close();
         release();
       });
     });
@@ -46,34 +58,51 @@ export function followSession(
 
 const RETRY_MS = 2000;
 
-/** An event stream that starts again from the reader's cursor whenever it breaks. */
+interface Stream {
+  close(): void;
+  /** Goes back to a number, where the stream is further than it. */
+  atLatest(after: number): void;
+}
+
+/** An event stream that starts again from the last entry it passed on whenever it breaks. */
 function openStream(
   sessionId: string,
-  cursor: () => number,
+  start: number,
   tell: (message: LiveMessage) => void,
-): { close(): void } {
+): Stream {
   let source: EventSource | undefined;
-  let timer: number | undefined;
+  let timer: ReturnType<typeof setTimeout> | undefined;
   let closed = false;
+  let passedOn = start;
   const open = () => {
-    source = new EventSource(`/api/live/${sessionId}?after=${cursor()}`);
-    source.onopen = () => tell({ kind: "link", up: true });
-    source.addEventListener("entries", (event) => {
-      tell({ kind: "entries", entries: JSON.parse(event.data) as LogEntry[] });
+    const own = new EventSource(`/api/live/${sessionId}?after=${passedOn}`);
+    source = own;
+    own.onopen = () => tell({ kind: "link", up: true });
+    own.addEventListener("entries", (event) => {
+      const entries = JSON.parse(event.data) as LogEntry[];
+      passedOn = Math.max(passedOn, ...entries.map((entry) => entry.seq ?? 0));
+      tell({ kind: "entries", entries });
     });
-    source.addEventListener("ended", () => tell({ kind: "ended" }));
-    source.onerror = () => {
+    own.addEventListener("ended", () => tell({ kind: "ended" }));
+    own.onerror = () => {
       tell({ kind: "link", up: false });
-      source?.close();
-      if (!closed) timer = window.setTimeout(open, RETRY_MS);
+      own.close();
+      if (!closed && source === own) timer = setTimeout(open, RETRY_MS);
     };
   };
   open();
   return {
     close() {
       closed = true;
-      window.clearTimeout(timer);
+      clearTimeout(timer);
       source?.close();
+    },
+    atLatest(after) {
+      if (closed || after >= passedOn) return;
+      passedOn = after;
+      clearTimeout(timer);
+      source?.close();
+      open();
     },
   };
 }

@@ -119,15 +119,18 @@ export function useSessionLog(input: {
     return () => window.clearInterval(timer);
   }, [sessionId, merge, flush]);
 
-  const seq = useRef(0);
-  seq.current = Math.max(0, ...[...entries.values()].map((entry) => entry.seq ?? 0));
+  const heard = useRef(Math.max(0, ...input.entries.map((entry) => entry.seq ?? 0)));
   useEffect(() => {
     const hear = (message: LiveMessage) => {
-      if (message.kind === "entries") merge(message.entries);
-      else if (message.kind === "ended") setEnded(true);
-      else setLink((before) => (message.up ? "ok" : before === "sign-in" ? before : "away"));
+      if (message.kind === "entries") {
+        heard.current = Math.max(heard.current, ...message.entries.map((entry) => entry.seq ?? 0));
+        merge(message.entries);
+      } else if (message.kind === "ended") setEnded(true);
+      else if (message.kind === "link") {
+        setLink((before) => (message.up ? "ok" : before === "sign-in" ? before : "away"));
+      }
     };
-    return followSession(sessionId, () => seq.current, hear);
+    return followSession(sessionId, () => heard.current, hear);
   }, [sessionId, merge]);
 
   const append = useCallback(

@@ -1,0 +1,101 @@
+import { readdirSync, readFileSync } from "node:fs";
+import postgres from "postgres";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+
+/** A database that was in use before the athletes' tables came keeps what it held. */
+const NAME = "sprezza_migration";
+const TEAM = "0198c0de-0000-7000-8000-000000000001";
+const id = (n: number) => `0198c0de-0000-7000-8000-${String(n).padStart(12, "0")}`;
+
+const files = readdirSync("db/migrations")
+  .filter((name) => name.endsWith(".sql"))
+  .sort();
+
+async function apply(sql: postgres.Sql, names: string[]): Promise<void> {
+  for (const name of names) {
+    const text = readFileSync(`db/migrations/${name}`, "utf8");
+    for (const statement of text.split("--> statement-breakpoint")) {
+      if (statement.trim() !== "") await sql.unsafe(statement);
+    }
+  }
+}
+
+let admin: postgres.Sql;
+let owner: postgres.Sql;
+/** The superuser in that database: sees all rows, whatever team. */
+let all: postgres.Sql;
+
+beforeAll(async () => {
+  const adminUrl = process.env.ADMIN_DATABASE_URL ?? "";
+  const ownerUrl = process.env.OWNER_DATABASE_URL ?? "";
+  admin = postgres(adminUrl, { max: 1, onnotice: () => {} });
+  await admin.unsafe(`DROP DATABASE IF EXISTS ${NAME} WITH (FORCE)`);
+  await admin.unsafe(`CREATE DATABASE ${NAME} OWNER sprezza_owner`);
+  owner = postgres(ownerUrl.replace(/\/[^/]+$/, `/${NAME}`), { max: 1, onnotice: () => {} });
+  all = postgres(adminUrl.replace(/\/[^/]+$/, `/${NAME}`), { max: 1, onnotice: () => {} });
+
+  await apply(owner, files.slice(0, 2));
+  await all`INSERT INTO team (id, name) VALUES (${TEAM}, 'Old Team')`;
+  await all`INSERT INTO room (team_id, id, name, zone) VALUES (${TEAM}, ${id(2)}, 'Hall', 'UTC')`;
+  await all`INSERT INTO squad (team_id, id, name, sport, room_id)
+    VALUES (${TEAM}, ${id(3)}, 'Squad', 'Sport', ${id(2)})`;
+  await all`INSERT INTO athlete (team_id, id, name, squad_id, birth_year, training_since, instruction)
+    VALUES (${TEAM}, ${id(4)}, 'Limited', ${id(3)}, '1999', '2020-02-01', 'No deep squats'),
+           (${TEAM}, ${id(5)}, 'Free', ${id(3)}, '', NULL, '')`;
+  await all`INSERT INTO lift_variant (team_id, id, name, lift, bar, start, caution)
+    VALUES (${TEAM}, ${id(6)}, 'Bench', 'bench', 'straight', 'top', 'Spotter.')`;
+  await all`INSERT INTO profile_test (team_id, id, athlete_id, variant_id, date, metric, source, processing)
+    VALUES (${TEAM}, ${id(7)}, ${id(4)}, ${id(6)}, '2026-02-01', 'MCV', 'typed', 'typed')`;
+  await all`INSERT INTO profile_point (team_id, id, test_id, load_kg, velocity_mps, excluded)
+    VALUES (${TEAM}, ${id(8)}, ${id(7)}, 80, 0.78, false),
+           (${TEAM}, ${id(9)}, ${id(7)}, 40, 1.21, true)`;
+  await apply(owner, files.slice(2));
+});
+
+afterAll(async () => {
+  await Promise.all([owner.end(), all.end()]);
+  await admin.unsafe(`DROP DATABASE IF EXISTS ${NAME} WITH (FORCE)`);
+  await admin.end();
+});
+
+describe("a database from before", () => {
+  it("has its instructions as limits, and nobody without one got any", async () => {
+    const rows = await all`SELECT athlete_id, instruction, refuses, lifted_on FROM athlete_limit`;
+    expect([...rows]).toEqual([
+      { athlete_id: id(4), instruction: "No deep squats", refuses: [], lifted_on: null },
+    ]);
+  });
+
+  it("has birth years as numbers and training as dates, empty ones unset", async () => {
+    const rows = await all`
+      SELECT name, birth_year, training_since::text AS since FROM athlete ORDER BY name`;
+    expect([...rows]).toEqual([
+      { name: "Free", birth_year: null, since: null },
+      { name: "Limited", birth_year: 1999, since: "2020-02-01" },
+    ]);
+  });
+
+  it("has its reps in order, and the one left out stays left out, with a reason", async () => {
+    const rows = await all`
+      SELECT load_kg, rep, excluded_reason FROM profile_point ORDER BY rep`;
+    expect([...rows]).toEqual([
+      { load_kg: 40, rep: 1, excluded_reason: "left out before reasons were kept" },
+      { load_kg: 80, rep: 2, excluded_reason: null },
+    ]);
+    const [test] = await all`SELECT fingerprint, added_kg, entered_by FROM profile_test`;
+    expect(test).toEqual({ fingerprint: id(7), added_kg: 0, entered_by: "not known" });
+  });
+
+  it("is isolated as before: every table forced, the owner under it too", async () => {
+    const open = await all`
+      SELECT c.relname FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+      WHERE n.nspname = 'public' AND c.relkind = 'r'
+        AND NOT (c.relrowsecurity AND c.relforcerowsecurity)`;
+    expect([...open]).toEqual([]);
+    const [seen] = await owner`SELECT count(*)::int AS n FROM athlete`;
+    expect(seen?.n).toBe(0);
+    await expect(owner`SELECT isolate_team_tables(ARRAY['athlete'])`).rejects.toMatchObject({
+      code: "42710",
+    });
+  });
+});
