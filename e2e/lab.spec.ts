@@ -95,7 +95,8 @@ for (const tool of TOOLS) {
     await page.keyboard.press("Control+a");
     await page.keyboard.type(tool.bad);
     await expect(page.getByText(tool.says).first()).toBeVisible();
-    // The address keeps what was typed.
+    // The address keeps what was typed, once the last key has reached it.
+    await expect.poll(() => [...new URL(page.url()).searchParams.values()]).toContain(tool.bad);
     await page.reload();
     await expect(page.getByLabel(tool.field, { exact: true })).toHaveValue(tool.bad);
   });

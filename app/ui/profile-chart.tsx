@@ -1,7 +1,7 @@
 import { useCallback } from "react";
 import type { ProfileRep, ProfileResult } from "../../core/profile/analysis";
-import type { LoadVelocityLine } from "../../core/profile/line";
-import type { ForcePower } from "../../core/profile/power";
+import { type LoadVelocityLine, velocityAt } from "../../core/profile/line";
+import { estimatedPowerW, type ForcePower } from "../../core/profile/power";
 import { responseAt } from "../../core/profile/prediction";
 import { formatKg, plainNumber } from "../../core/units/mass";
 import { formatVelocity } from "../../core/units/velocity";
@@ -106,10 +106,10 @@ export function ProfileChart({
                 {
                   type: "line",
                   data: [
-                    [startKg, at(earlier.line, startKg)],
+                    [startKg, velocityAt(earlier.line, startKg)],
                     [
                       Math.min(endKg, earlier.line.l0Kg),
-                      at(earlier.line, Math.min(endKg, earlier.line.l0Kg)),
+                      velocityAt(earlier.line, Math.min(endKg, earlier.line.l0Kg)),
                     ],
                   ],
                   symbol: "none",
@@ -135,8 +135,8 @@ export function ProfileChart({
                 {
                   type: "line",
                   data: [
-                    [startKg, at(result.line, startKg)],
-                    [endKg, at(result.line, endKg)],
+                    [startKg, velocityAt(result.line, startKg)],
+                    [endKg, velocityAt(result.line, endKg)],
                   ],
                   symbol: "none",
                   lineStyle: { color: colors.primary, width: 2 },
@@ -199,10 +199,6 @@ export function ProfileChart({
   return <Chart label={words} height={height} build={build} />;
 }
 
-function at(line: LoadVelocityLine, kg: number): number {
-  return line.interceptMps + line.slopeMpsPerKg * kg;
-}
-
 function bandOf(result: Extract<ProfileResult, { ok: true }>, fromKg: number, toKg: number) {
   const band: Array<{ kg: number; low: number; high: number }> = [];
   for (let i = 0; i <= 24; i++) {
@@ -216,7 +212,7 @@ function bandOf(result: Extract<ProfileResult, { ok: true }>, fromKg: number, to
 /** The axis ends a little over the fastest rep: a wide interval must not flatten the points. */
 function topOf(reps: readonly ProfileRep[], result: ProfileResult): number {
   const fastest = Math.max(0.8, ...reps.map((rep) => rep.velocityMps));
-  const line = result.ok ? at(result.line, Math.max(0, result.fit.minX * 0.75)) : 0;
+  const line = result.ok ? velocityAt(result.line, Math.max(0, result.fit.minX * 0.75)) : 0;
   return Math.ceil(Math.max(fastest * 1.08, line) * 5) / 5;
 }
 
@@ -263,7 +259,7 @@ export function ForcePowerChart({
       const curve = estimated
         ? Array.from({ length: 31 }, (_, i) => {
             const kg = (line.l0Kg * i) / 30;
-            return [kg, (kg + power.addedKg) * 9.81 * at(line, kg)];
+            return [kg, estimatedPowerW(line, power.addedKg, kg)];
           })
         : points;
       return {

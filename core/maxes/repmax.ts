@@ -40,6 +40,12 @@ export type RepMaxEstimate =
     }
   | { ok: false; reason: "not-a-load" | "not-reps" | "too-many-reps" };
 
+export const REP_MAX_WORDS = {
+  "not-a-load": "A load over 0, for example 100 or 225 lb.",
+  "not-reps": "Whole reps from 1, and a reserve of 0 or more.",
+  "too-many-reps": "Over 15 reps with reserve no formula holds. Take a heavier set.",
+} as const;
+
 /**
  * @param loadKg over 0
  * @param reps done, whole, at least 1

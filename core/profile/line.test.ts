@@ -3,6 +3,7 @@ import { describe, expect, it, test } from "vitest";
 import {
   fastestByLoad,
   GROUP_CURVES,
+  groupPercent,
   groupVelocity,
   type LoadVelocityLine,
   loadAt,
@@ -97,6 +98,18 @@ describe("group curves", () => {
     const { c2, c1, c0 } = GROUP_CURVES[lift];
     expect(c2 * velocity ** 2 + c1 * velocity + c0).toBeCloseTo(percent, 3);
     expect(groupVelocity(GROUP_CURVES[lift], percent)).toBeCloseTo(velocity, 5);
+  });
+
+  it("goes from velocity to percentage and back, and says where it was held", () => {
+    for (const curve of Object.values(GROUP_CURVES)) {
+      for (let percent = 31; percent < 100; percent += 7) {
+        const found = groupPercent(curve, groupVelocity(curve, percent));
+        expect(found.percent).toBeCloseTo(percent, 8);
+        expect(found.held).toBe(false);
+      }
+      expect(groupPercent(curve, 3)).toEqual({ percent: 30, held: true });
+      expect(groupPercent(curve, 0.01)).toEqual({ percent: 100, held: true });
+    }
   });
 
   it("falls with the percentage and is held to 30–100 %", () => {

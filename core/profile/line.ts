@@ -233,3 +233,13 @@ export function groupVelocity(curve: GroupCurve, percent: number): number {
   const root = Math.sqrt(c1 * c1 - 4 * c2 * c0);
   return (-c1 - root) / (2 * c2);
 }
+
+/** The group's percentage at a velocity, held to 30–100 %; `held` says whether it had to be. */
+export function groupPercent(
+  curve: GroupCurve,
+  velocityMps: number,
+): { percent: number; held: boolean } {
+  const exact = curve.c2 * velocityMps ** 2 + curve.c1 * velocityMps + curve.c0;
+  const percent = Math.min(100, Math.max(30, exact));
+  return { percent, held: percent !== exact };
+}

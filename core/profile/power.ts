@@ -2,9 +2,14 @@ import { formatKg, plainNumber } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
 import type { ProfileRep } from "./analysis";
-import type { LoadVelocityLine } from "./line";
+import { type LoadVelocityLine, velocityAt } from "./line";
 
 const GRAVITY = 9.81;
+
+/** Power by the line at a load, W: (load + c)·g·v, an estimate. */
+export function estimatedPowerW(line: LoadVelocityLine, addedKg: number, loadKg: number): number {
+  return (loadKg + addedKg) * GRAVITY * velocityAt(line, loadKg);
+}
 
 export interface LoadedFigure {
   loadKg: number;
@@ -113,8 +118,8 @@ function peakOf(
 
 function estimatedPeak(line: LoadVelocityLine, addedKg: number, system: string): Peak {
   const loadKg = Math.max(0, (line.l0Kg - addedKg) / 2);
-  const velocityMps = line.interceptMps + line.slopeMpsPerKg * loadKg;
-  const value = (loadKg + addedKg) * GRAVITY * velocityMps;
+  const velocityMps = velocityAt(line, loadKg);
+  const value = estimatedPowerW(line, addedKg, loadKg);
   return {
     loadKg,
     velocityMps,

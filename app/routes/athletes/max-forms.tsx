@@ -6,7 +6,7 @@ import {
   MAX_KINDS,
   type MaxKind,
 } from "../../../core/maxes/records";
-import { estimateRepMax } from "../../../core/maxes/repmax";
+import { estimateRepMax, REP_MAX_WORDS } from "../../../core/maxes/repmax";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatKg, formatMass, massKg, plainNumber, readMass } from "../../../core/units/mass";
 import type { FormResult } from "../../ui/adder";
@@ -124,12 +124,6 @@ export function ChooseForm({
     </details>
   );
 }
-
-const REP_MAX_WORDS = {
-  "not-a-load": "A load over 0.",
-  "not-reps": "Whole reps from 1, and a reserve of 0 or more.",
-  "too-many-reps": "Over 15 reps with reserve no formula holds. Take a heavier set.",
-};
 
 /** A max from a set to near failure: five formulas at once; the median can be kept as a record. */
 export function RepMaxForm({

@@ -1,15 +1,9 @@
-import { estimateRepMax } from "../../../../core/maxes/repmax";
+import { estimateRepMax, REP_MAX_WORDS } from "../../../../core/maxes/repmax";
 import { formatKg, massKg, readMass } from "../../../../core/units/mass";
 import { Field } from "../../../ui/field";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
 import { numberAt, type ToolProps } from "./tool";
-
-const WORDS = {
-  "not-a-load": "A load over 0, for example 100 or 225 lb.",
-  "not-reps": "Whole reps from 1, and a reserve of 0 or more.",
-  "too-many-reps": "Over 15 reps with reserve no formula holds. Take a heavier set.",
-};
 
 /** A max from a set to near failure, by five formulas at once. */
 export function MaxFromSet({ address }: ToolProps) {
@@ -66,7 +60,7 @@ export function MaxFromSet({ address }: ToolProps) {
           </table>
         </Figures>
       ) : (
-        <Notice kind="problem" title={WORDS[estimate.reason]} />
+        <Notice kind="problem" title={REP_MAX_WORDS[estimate.reason]} />
       )}
     </>
   );

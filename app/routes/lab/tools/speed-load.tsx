@@ -1,6 +1,12 @@
 import { useMemo } from "react";
 import { analyseProfile, REFUSAL_WORDS } from "../../../../core/profile/analysis";
-import { GROUP_CURVES, groupVelocity, loadAt, velocityAt } from "../../../../core/profile/line";
+import {
+  GROUP_CURVES,
+  groupPercent,
+  groupVelocity,
+  loadAt,
+  velocityAt,
+} from "../../../../core/profile/line";
 import { fiellerAt } from "../../../../core/profile/prediction";
 import { formatKg, plainNumber } from "../../../../core/units/mass";
 import { formatVelocity } from "../../../../core/units/velocity";
@@ -36,7 +42,7 @@ export function SpeedLoad({ address }: ToolProps) {
     [reps],
   );
   const curve = GROUP_CURVES[lift];
-  const percentAt = (v: number) => curve.c2 * v * v + curve.c1 * v + curve.c0;
+  const share = target === undefined ? undefined : groupPercent(curve, target);
   return (
     <>
       <form className="grid max-w-4xl gap-3 sm:grid-cols-4" onSubmit={(e) => e.preventDefault()}>
@@ -124,7 +130,7 @@ export function SpeedLoad({ address }: ToolProps) {
         ) : (
           <Notice kind="warning" title={REFUSAL_WORDS[result.reason]} />
         )
-      ) : target !== undefined && max !== undefined ? (
+      ) : target !== undefined && share && max !== undefined ? (
         <Figures label="Answers" className="mt-3">
           <p className="text-xl">
             <Figure
@@ -141,7 +147,7 @@ export function SpeedLoad({ address }: ToolProps) {
                   { label: "v", value: `${formatVelocity(target)} m/s` },
                   {
                     label: "Share",
-                    value: `${plainNumber(percentAt(target), 1)} %`,
+                    value: `${plainNumber(share.percent, 1)} %`,
                     emphasis: "answer",
                   },
                 ],
@@ -149,12 +155,11 @@ export function SpeedLoad({ address }: ToolProps) {
                 changes: ["An own profile: a group's mean is not this athlete."],
               }}
             >
-              {plainNumber(Math.min(100, Math.max(30, percentAt(target))), 1)} % ={" "}
-              {formatKg((Math.min(100, Math.max(30, percentAt(target))) * max) / 100, "kg", 1)}
+              {plainNumber(share.percent, 1)} % = {formatKg((share.percent * max) / 100, "kg", 1)}
             </Figure>{" "}
             for {formatVelocity(target)} m/s ({curve.metric})
           </p>
-          {percentAt(target) < 30 || percentAt(target) > 100 ? (
+          {share.held ? (
             <p className="text-secondary">
               Held to 30–100 %: the curve reaches from {formatVelocity(groupVelocity(curve, 100))}{" "}
               to {formatVelocity(groupVelocity(curve, 30))} m/s.
