@@ -9,7 +9,20 @@ const core = [
   ["profile", ["units", "numeric", "maxes", "barload"]],
   ["boxsquat", ["units", "numeric", "maxes", "barload", "resistance", "velocity", "profile"]],
   ["wave", ["units", "numeric", "maxes", "barload", "velocity", "profile"]],
-  ["session", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave"]],
+  [
+    "session",
+    [
+      "units",
+      "numeric",
+      "maxes",
+      "barload",
+      "resistance",
+      "velocity",
+      "profile",
+      "boxsquat",
+      "wave",
+    ],
+  ],
   ["liverules", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave", "session"]],
   [
     "floor",

@@ -27,7 +27,10 @@ async function skerryIds(): Promise<Record<string, string>> {
   const [test] = await admin`
     SELECT p.id FROM profile_test p JOIN team t ON t.id = p.team_id
     WHERE t.name = 'Skerry Coast' AND p.athlete_id = ${athlete?.id ?? ""} LIMIT 1`;
+  const [room] = await admin`
+    SELECT r.id FROM room r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   return {
+    roomId: room?.id,
     testId: test?.id,
     file: "records.csv",
     sessionId: session?.id,

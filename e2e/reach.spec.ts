@@ -40,6 +40,8 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
     open: ["/review", "tbody tr:nth-child(4) a[href^='/review/']"],
   },
   "/gear": { as: "coach", open: ["/gear"] },
+  "/gear/:roomId": { as: "coach", open: ["/gear", "h2 a[href^='/gear/']"] },
+  "/gear/:roomId/out/:file": "no page",
   "/tablets": { as: "coach", open: ["/tablets"] },
   "/card": { as: "maren", open: ["/card"] },
   "/api/log/:sessionId": "no page",

@@ -16,6 +16,7 @@ import { allotSeq, endSession, insertEntries, insertSession } from "../queries/s
 import * as schema from "../schema";
 import { type TeamTransaction, withTeam } from "../team.server";
 import { loadFacts } from "./facts.server";
+import { loadGear } from "./gear.server";
 import { simulateSession } from "./history";
 import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SQUADS, type DemoAthlete } from "./people";
 import { DEMO_ROOMS, DEMO_VARIANTS } from "./rooms";
@@ -96,6 +97,7 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
       }
       await loadPeople(tx, uuid, athleteIds, now);
       await loadFacts(tx, { athleteIds, variants, now, today });
+      await loadGear(tx, now, today);
     });
   } finally {
     await client.end();

@@ -1,6 +1,8 @@
-import { and, asc, eq } from "drizzle-orm";
-import type { LoadingGear } from "../../core/barload/gear";
-import { bar, rack, room } from "../schema";
+import { and, asc, desc, eq, isNull } from "drizzle-orm";
+import type { LoadingGear, PlateStock } from "../../core/barload/gear";
+import type { GearItem, GearValues } from "../../core/session/gearfields";
+import type { Mass } from "../../core/units/mass";
+import { bandInspection, bar, gearPiece, rack, room } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
 export interface RackGear {
@@ -10,12 +12,13 @@ export interface RackGear {
   gear: LoadingGear;
 }
 
+/** The racks in use, each with its bar and plates. */
 export async function racksOf(tx: TeamTransaction, roomId?: string): Promise<RackGear[]> {
   const rows = await tx
     .select({ rack, bar })
     .from(rack)
     .innerJoin(bar, and(eq(bar.teamId, rack.teamId), eq(bar.id, rack.barId)))
-    .where(roomId ? eq(rack.roomId, roomId) : undefined)
+    .where(and(isNull(rack.awayOn), roomId ? eq(rack.roomId, roomId) : undefined))
     .orderBy(asc(rack.roomId), asc(rack.number));
   return rows.map((row) => ({
     rackId: row.rack.id,
@@ -38,4 +41,166 @@ export async function racksOf(tx: TeamTransaction, roomId?: string): Promise<Rac
 export async function roomById(tx: TeamTransaction, id: string) {
   const [row] = await tx.select().from(room).where(eq(room.id, id));
   return row;
+}
+
+export async function saveRoom(
+  tx: TeamTransaction,
+  row: { id: string; name: string; zone: string },
+) {
+  const { id, ...rest } = row;
+  await tx
+    .insert(room)
+    .values({ teamId: tx.teamId, id, ...rest })
+    .onConflictDoUpdate({ target: [room.teamId, room.id], set: rest });
+}
+
+/** A piece of a room, with its identity and the day it was put away. */
+export interface StoredItem extends GearItem {
+  id: string;
+  awayOn: string | null;
+}
+
+const without = (values: Record<string, GearValues[string] | null | undefined>): GearValues =>
+  Object.fromEntries(
+    Object.entries(values).filter((entry): entry is [string, GearValues[string]] => {
+      const value = entry[1];
+      return value !== null && value !== undefined && !(Array.isArray(value) && value.length === 0);
+    }),
+  );
+
+/** Everything in a room, in the order of the kinds; what was put away too. */
+export async function itemsOf(tx: TeamTransaction, roomId: string): Promise<StoredItem[]> {
+  const bars = await tx.select().from(bar).where(eq(bar.roomId, roomId)).orderBy(asc(bar.name));
+  const racks = await tx
+    .select()
+    .from(rack)
+    .where(eq(rack.roomId, roomId))
+    .orderBy(asc(rack.number));
+  const pieces = await tx
+    .select()
+    .from(gearPiece)
+    .where(eq(gearPiece.roomId, roomId))
+    .orderBy(asc(gearPiece.kind), asc(gearPiece.name));
+  return [
+    ...bars.map((row) => ({
+      kind: "bar" as const,
+      id: row.id,
+      name: row.name,
+      count: 1,
+      awayOn: row.awayOn,
+      values: {
+        shape: row.shape,
+        mass: row.mass,
+        rated: row.rated,
+        collar: row.collar,
+        sleeve: row.sleeveMm,
+      },
+    })),
+    ...racks.map((row) => ({
+      kind: "rack" as const,
+      id: row.id,
+      name: String(row.number),
+      count: 1,
+      awayOn: row.awayOn,
+      values: {
+        plates: row.plates,
+        ...without({
+          bar: bars.find((one) => one.id === row.barId)?.name,
+          bolted: row.bolted,
+          anchor: row.anchor,
+          peg: row.pegM,
+          hooks: row.hooksCm,
+          safeties: row.safetiesCm,
+        }),
+      },
+    })),
+    ...pieces.map(({ id, kind, name, count, values, awayOn }) => ({
+      id,
+      kind,
+      name,
+      count,
+      values,
+      awayOn,
+    })),
+  ];
+}
+
+/** Writes a piece, new or changed. A rack names its bar; `barId` is that bar's. */
+export async function saveItem(
+  tx: TeamTransaction,
+  input: {
+    id: string;
+    roomId: string;
+    item: GearItem;
+    barId?: string;
+    enteredBy: string;
+    enteredAt: Date;
+  },
+) {
+  const { id, roomId, item } = input;
+  const key = { teamId: tx.teamId, id, roomId };
+  const values = item.values;
+  if (item.kind === "bar") {
+    const row = {
+      name: item.name,
+      shape: values.shape as string,
+      mass: values.mass as Mass,
+      rated: values.rated as Mass,
+      collar: values.collar as Mass,
+      sleeveMm: Math.round(values.sleeve as number),
+    };
+    await tx
+      .insert(bar)
+      .values({ ...key, ...row })
+      .onConflictDoUpdate({ target: [bar.teamId, bar.id], set: row });
+  } else if (item.kind === "rack") {
+    const row = {
+      number: Number(item.name),
+      barId: input.barId as string,
+      plates: values.plates as PlateStock[],
+      bolted: values.bolted === true,
+      anchor: (values.anchor as Mass | undefined) ?? null,
+      pegM: (values.peg as number | undefined) ?? null,
+      hooksCm: (values.hooks as number[] | undefined) ?? [],
+      safetiesCm: (values.safeties as number[] | undefined) ?? [],
+    };
+    await tx
+      .insert(rack)
+      .values({ ...key, ...row })
+      .onConflictDoUpdate({ target: [rack.teamId, rack.id], set: row });
+  } else {
+    const row = {
+      kind: item.kind,
+      name: item.name,
+      count: item.count,
+      values,
+      enteredBy: input.enteredBy,
+      enteredAt: input.enteredAt,
+    };
+    await tx
+      .insert(gearPiece)
+      .values({ ...key, ...row })
+      .onConflictDoUpdate({ target: [gearPiece.teamId, gearPiece.id], set: row });
+  }
+}
+
+/** Out of use from a day, or back in use. */
+export async function putItemAway(
+  tx: TeamTransaction,
+  item: Pick<StoredItem, "kind" | "id">,
+  awayOn: string | null,
+) {
+  const table = item.kind === "bar" ? bar : item.kind === "rack" ? rack : gearPiece;
+  await tx.update(table).set({ awayOn }).where(eq(table.id, item.id));
+}
+
+export function inspectionsOf(tx: TeamTransaction) {
+  return tx.select().from(bandInspection).orderBy(desc(bandInspection.date));
+}
+
+export async function addInspection(
+  tx: TeamTransaction,
+  row: Omit<typeof bandInspection.$inferInsert, "teamId">,
+) {
+  await tx.insert(bandInspection).values({ teamId: tx.teamId, ...row });
 }

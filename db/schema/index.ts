@@ -1,6 +1,7 @@
 export * from "./auth";
 export * from "./gear";
 export * from "./imports";
+export * from "./lab";
 export * from "./library";
 export * from "./maxes";
 export * from "./person";

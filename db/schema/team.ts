@@ -97,6 +97,8 @@ export const membership = pgTable(
     /** As the team writes it; the sign-in's own name stays with the sign-in. */
     name: text("name").notNull(),
     role: text("role", { enum: ROLES }).notNull(),
+    /** Unit in which this person reads loads, where it differs from the team's. */
+    unit: text("unit", { enum: ["kg", "lb"] }),
     /** For the role athlete: whose card it is. */
     athleteId: uuid("athlete_id"),
     createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
