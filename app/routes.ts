@@ -32,6 +32,8 @@ export default [
   route("gear/:roomId/out/:file", "routes/gear/room-file.ts"),
   route("api/log/:sessionId", "routes/api/log.ts"),
   route("api/live/:sessionId", "routes/api/live.ts"),
+  route("api/unit", "routes/api/unit.ts"),
+  route("api/bench/:athleteId/:variantId", "routes/api/bench.ts"),
   route("api/find", "routes/api/find.ts"),
   route("health", "routes/api/health.ts"),
 ] satisfies RouteConfig;

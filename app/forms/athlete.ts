@@ -126,6 +126,10 @@ export const SetupForm = z.object({
   grip: z.string().trim().max(60),
   stance: z.string().trim().max(60),
   startHeightCm: optionalNumber(0, 250, "A height between 0 and 250 cm."),
+  bottomM: optionalNumber(0, 2.5, "A height in metres, for example 0.85."),
+  lockoutM: optionalNumber(0, 2.8, "A height in metres, for example 1.4."),
+  boxSeatCm: optionalNumber(10, 90, "A seat between 10 and 90 cm."),
+  boxCreaseCm: optionalNumber(-40, 40, "A difference in cm; minus is under the knee."),
   note: z.string().trim().max(200),
 });
 

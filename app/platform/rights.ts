@@ -65,7 +65,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/athletes/testing-day", read: coaches, write: coaches },
   { path: "/athletes/:athleteId", read: staff, write: coaches },
   { path: "/athletes/:athleteId/profiles/:testId", read: staff, write: coaches },
-  { path: "/lab", read: staff },
+  { path: "/lab", read: staff, write: coaches },
   { path: "/lab/profile", read: staff, write: staff },
   { path: "/review", read: staff },
   { path: "/review/:sessionId", read: staff },
@@ -81,6 +81,8 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/api/log/:sessionId", read: floor, write: [...floor, "revoked-rack"] },
   { path: "/api/live/:sessionId", read: floor },
   { path: "/api/find", read: staff },
+  { path: "/api/unit", read: [], write: people },
+  { path: "/api/bench/:athleteId/:variantId", read: staff },
 ];
 
 export function isAllowed(allowed: Allowed | undefined, actor: Actor | undefined): boolean {

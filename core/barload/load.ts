@@ -5,6 +5,7 @@ import {
   grainsToKg,
   kgToGrains,
   type Mass,
+  type MassUnit,
   massKg,
   plainNumber,
 } from "../units/mass";
@@ -149,16 +150,20 @@ export function describeSide(plates: readonly Mass[]): string {
 }
 
 /** The lines that the margin shows for a loading. */
-export function loadingWorking(loading: BarLoading, baseKg?: number): WorkingLine[] {
+export function loadingWorking(
+  loading: BarLoading,
+  baseKg?: number,
+  unit: MassUnit = "kg",
+): WorkingLine[] {
   const percent =
     baseKg === undefined ? "" : ` · ${formatPercent((100 * loading.totalKg) / baseKg)}`;
   const lines: WorkingLine[] = [
-    { label: "Asked", value: formatKg(loading.askedKg) },
+    { label: "Asked", value: formatKg(loading.askedKg, unit) },
     {
       label: loading.mode === "down" ? "Next below here" : "Nearest here",
-      value: `${formatKg(loading.totalKg)}${percent}`,
+      value: `${formatKg(loading.totalKg, unit)}${percent}`,
       emphasis: "answer",
-      detail: neighbours(loading),
+      detail: neighbours(loading, unit),
     },
     {
       label: "Bar and a side",
@@ -169,23 +174,23 @@ export function loadingWorking(loading: BarLoading, baseKg?: number): WorkingLin
   return lines;
 }
 
-function neighbours(loading: BarLoading): string {
-  const below = loading.below === undefined ? "nothing lighter" : formatKg(loading.below);
-  const above = loading.above === undefined ? "nothing heavier" : formatKg(loading.above);
+function neighbours(loading: BarLoading, unit: MassUnit): string {
+  const below = loading.below === undefined ? "nothing lighter" : formatKg(loading.below, unit);
+  const above = loading.above === undefined ? "nothing heavier" : formatKg(loading.above, unit);
   return `neighbours ${below} and ${above}`;
 }
 
 /** A refusal in a coach's words, with a way on. */
-export function describeRefusal(refusal: LoadRefusal): string {
-  const asked = formatKg(refusal.askedKg);
+export function describeRefusal(refusal: LoadRefusal, unit: MassUnit = "kg"): string {
+  const asked = formatKg(refusal.askedKg, unit);
   switch (refusal.reason) {
     case "not-a-load":
       return "A load is a number over 0.";
     case "under-lightest":
-      return `${asked} is not loadable: the lightest possible is ${formatKg(refusal.lightestKg)} (${refusal.barName}, empty). Use a lighter bar, or another exercise.`;
+      return `${asked} is not loadable: the lightest possible is ${formatKg(refusal.lightestKg, unit)} (${refusal.barName}, empty). Use a lighter bar, or another exercise.`;
     case "over-rating":
-      return `${refusal.barName} holds ${formatKg(refusal.ratedKg)} at most. ${asked} asked. Use a heavier bar, or lower the working max.`;
+      return `${refusal.barName} holds ${formatKg(refusal.ratedKg, unit)} at most. ${asked} asked. Use a heavier bar, or lower the working max.`;
     case "over-plates":
-      return `This room's plates reach ${formatKg(refusal.heaviestKg)} on ${refusal.barName}. ${asked} asked. Add plates to the room, or lower the load.`;
+      return `This room's plates reach ${formatKg(refusal.heaviestKg, unit)} on ${refusal.barName}. ${asked} asked. Add plates to the room, or lower the load.`;
   }
 }

@@ -22,7 +22,10 @@ export interface ResistanceCheck {
     | "chain-off-floor-bottom"
     | "chain-off-floor-lockout"
     | "upper-body"
+    | "anchor-under-least"
+    | "anchor-least-unset"
     | "stepping-out"
+    | "stepping-out-unset"
     | "both-kinds"
     | "extrapolated"
     | "heights-estimated"
@@ -38,6 +41,10 @@ export interface CheckInput {
   upperBody: boolean;
   /** Weight that holds the bands on each side, kg; Infinity for a bolted rack's rated point. */
   anchorKg: number | undefined;
+  /** A bolted rack takes bands on its rated attachment; undefined: nobody said. */
+  bolted?: boolean | undefined;
+  /** The coach's least weight for the anchor of an unbolted rack, kg; unset: said, not judged. */
+  leastAnchorKg?: number | undefined;
   /** Largest pull that may be stepped out of ordinary hooks against, kg; unset: not judged. */
   steppingOutKg: number | undefined;
   walkout: boolean;
@@ -76,6 +83,21 @@ export function checkResistance(input: CheckInput): ResistanceCheck[] {
         "anchor-light",
         `The bands pull ${kg(sidePullKg)} on an anchor of ${kg(anchorKg)}: over half of it. Weigh it down.`,
       );
+    }
+    if (input.bolted === false && anchorKg !== undefined) {
+      if (input.leastAnchorKg === undefined) {
+        say(
+          "note",
+          "anchor-least-unset",
+          "This rack is not bolted, and your least anchor weight is not set: not judged.",
+        );
+      } else if (anchorKg < input.leastAnchorKg) {
+        say(
+          "refused",
+          "anchor-under-least",
+          `This rack is not bolted and its anchor weighs ${kg(anchorKg)}: under your least of ${kg(input.leastAnchorKg)}. Weigh it down or use a bolted rack.`,
+        );
+      }
     }
   }
   for (const { what } of bands) {
@@ -119,6 +141,13 @@ export function checkResistance(input: CheckInput): ResistanceCheck[] {
       "warning",
       "stepping-out",
       `Stepping out of ordinary hooks against ${kg(curve.bottomKg)}: over your limit of ${kg(input.steppingOutKg)}. Use hooks that swing away, or less.`,
+    );
+  }
+  if (input.walkout && input.steppingOutKg === undefined && curve.bottomKg > 0) {
+    say(
+      "note",
+      "stepping-out-unset",
+      `Stepping out against ${kg(curve.bottomKg)}: your limit for it is not set, so it is not judged.`,
     );
   }
   if (bands.length > 0 && chains.length > 0 && !input.experienced) {

@@ -1,6 +1,8 @@
-import { asc, eq } from "drizzle-orm";
+import { and, asc, eq } from "drizzle-orm";
+import type { MassUnit } from "../../core/units/mass";
 import type { Database } from "../connection.server";
-import { membership, type Role } from "../schema";
+import { membership, type Role, team } from "../schema";
+import type { TeamTransaction } from "../team.server";
 
 export interface Member {
   teamId: string;
@@ -24,4 +26,24 @@ export async function membershipOf(signIn: Database, userId: string): Promise<Me
     name: row.name,
     athleteId: row.athleteId ?? undefined,
   };
+}
+
+/** The unit in which a person reads loads: their own, else the team's. */
+export async function unitOf(tx: TeamTransaction, userId: string | undefined): Promise<MassUnit> {
+  const [own] = userId
+    ? await tx
+        .select({ unit: membership.unit })
+        .from(membership)
+        .where(and(eq(membership.teamId, tx.teamId), eq(membership.userId, userId)))
+    : [];
+  if (own?.unit) return own.unit;
+  const [row] = await tx.select({ unit: team.unit }).from(team);
+  return row?.unit ?? "kg";
+}
+
+export async function keepUnit(tx: TeamTransaction, userId: string, unit: MassUnit) {
+  await tx
+    .update(membership)
+    .set({ unit })
+    .where(and(eq(membership.teamId, tx.teamId), eq(membership.userId, userId)));
 }

@@ -147,6 +147,12 @@ export const athleteSetup = pgTable(
     grip: text("grip").notNull().default(""),
     stance: text("stance").notNull().default(""),
     startHeightCm: doublePrecision("start_height_cm"),
+    /** Bar height at the bottom and at lockout, measured, m. */
+    bottomM: doublePrecision("bottom_m"),
+    lockoutM: doublePrecision("lockout_m"),
+    /** Trial seat on the box, and how far the crease was over (+) or under (−) the knee, cm. */
+    boxSeatCm: doublePrecision("box_seat_cm"),
+    boxCreaseCm: doublePrecision("box_crease_cm"),
     note: text("note").notNull().default(""),
     ...entered(),
   },

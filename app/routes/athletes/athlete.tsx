@@ -20,6 +20,7 @@ import { principalOf } from "../../platform/guard.server";
 import type { Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { resultOf } from "../../ui/adder";
+import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
@@ -39,6 +40,7 @@ import {
   showReasons,
 } from "../../workflows/athletes/save-facts.server";
 import { chooseMax, saveRecord } from "../../workflows/athletes/save-max.server";
+import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import type { Route } from "./+types/athlete";
 import { FactsSection } from "./facts-section";
 import { LiftSection } from "./lift-section";
@@ -89,6 +91,7 @@ const FORMS: Record<
   limit: form(LimitForm, saveLimit),
   "end-limit": (principal, athleteId, { limitId }) => endLimit(principal, athleteId, limitId ?? ""),
   reasons: (principal, athleteId) => showReasons(principal, athleteId),
+  "drop-answer": (principal, _athleteId, { answerId }) => removeAnswer(principal, answerId ?? ""),
   note: form(DayNoteForm, saveDayNote),
   setup: form(SetupForm, saveSetup),
   single: form(SingleForm, confirmSingle),
@@ -286,6 +289,7 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
           ) : null}
         </div>
       </div>
+      <BenchAnswers answers={data.answers} mayEdit={data.mayEdit} />
     </section>
   );
 }

@@ -260,6 +260,15 @@ function Against({ lift }: { lift: LiftOnPage }) {
   );
 }
 
+/** Heights kept for an athlete at a lift. */
+const HEIGHTS = [
+  { label: "Start height, cm", name: "startHeightCm" },
+  { label: "Bar at the bottom, m", name: "bottomM" },
+  { label: "Bar at lockout, m", name: "lockoutM" },
+  { label: "Trial seat on the box, cm", name: "boxSeatCm" },
+  { label: "Crease over the knee on it, cm", name: "boxCreaseCm" },
+] as const;
+
 function SetupPart({
   lift,
   mayEdit,
@@ -277,6 +286,18 @@ function SetupPart({
         ["grip", setup.grip],
         ["stance", setup.stance],
         ["start", setup.startHeightCm === null ? "" : `${setup.startHeightCm} cm`],
+        [
+          "bar",
+          setup.bottomM === null || setup.lockoutM === null
+            ? ""
+            : `${setup.bottomM} to ${setup.lockoutM} m`,
+        ],
+        [
+          "trial seat",
+          setup.boxSeatCm === null || setup.boxCreaseCm === null
+            ? ""
+            : `${setup.boxSeatCm} cm, crease ${setup.boxCreaseCm < 0 ? "" : "+"}${setup.boxCreaseCm} cm`,
+        ],
         ["note", setup.note],
       ].filter(([, value]) => value !== "")
     : [];
@@ -301,13 +322,16 @@ function SetupPart({
             <Field label="Safeties" name="safety" defaultValue={setup?.safety} />
             <Field label="Grip" name="grip" defaultValue={setup?.grip} />
             <Field label="Stance" name="stance" defaultValue={setup?.stance} />
-            <Field
-              label="Start height, cm"
-              name="startHeightCm"
-              inputMode="decimal"
-              defaultValue={setup?.startHeightCm ?? ""}
-              problem={result?.problems?.startHeightCm}
-            />
+            {HEIGHTS.map(({ label, name }) => (
+              <Field
+                key={name}
+                label={label}
+                name={name}
+                inputMode="decimal"
+                defaultValue={setup?.[name] ?? ""}
+                problem={result?.problems?.[name]}
+              />
+            ))}
             <Field label="Note" name="note" defaultValue={setup?.note} />
             <button type="submit" name="intent" value="setup" className="btn">
               Keep the set-up

@@ -1,9 +1,11 @@
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { Form, NavLink, Outlet, useNavigate, useNavigation } from "react-router";
+import { Form, NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
 import { Toaster } from "sonner";
+import type { MassUnit } from "../../../core/units/mass";
 import { principalOf } from "../../platform/guard.server";
 import { switchTheme } from "../../ui/theme";
+import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";
 import { readFrame } from "../../workflows/frame.server";
 import type { Route } from "./+types/frame";
@@ -18,7 +20,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export default function Frame({ loaderData }: Route.ComponentProps) {
-  const { team, person, role } = loaderData;
+  const { team, person, role, unit } = loaderData;
   const staff = role !== "athlete";
   const [palette, setPalette] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -61,69 +63,74 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
   }, [navigate, role]);
 
   return (
-    <WorkingProvider>
-      <a
-        href="#main"
-        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2"
-      >
-        Skip to the page
-      </a>
-      <header className="no-print sticky top-0 z-30 flex h-11 items-stretch gap-1 border-b border-rule bg-base-100 px-4">
-        <span className="mr-3 self-center text-lg font-bold tracking-tight max-sm:hidden">
-          sprezza
-        </span>
-        <nav aria-label="Places" className="flex items-stretch overflow-x-auto">
-          {places
-            .filter((place) => place.main)
-            .map((place) => (
-              <NavLink
-                key={place.to}
-                to={place.to}
-                className={({ isActive }) =>
-                  `flex items-center border-b-2 px-3 max-sm:px-2 ${isActive ? "border-base-content font-bold" : "border-transparent text-muted hover:text-base-content"}`
-                }
-              >
-                {place.name}
-              </NavLink>
-            ))}
-        </nav>
-        <span className="ml-auto flex items-center gap-3">
-          <span role="status" className="text-muted max-md:hidden">
-            {loading ? "Loading …" : team}
+    <UnitProvider unit={unit}>
+      <WorkingProvider>
+        <a
+          href="#main"
+          className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2"
+        >
+          Skip to the page
+        </a>
+        <header className="no-print sticky top-0 z-30 flex h-11 items-stretch gap-1 border-b border-rule bg-base-100 px-4">
+          <span className="mr-3 self-center text-lg font-bold tracking-tight max-sm:hidden">
+            sprezza
           </span>
-          {staff ? (
-            <button
-              type="button"
-              className="rounded border border-control px-2 py-0.5 text-sm text-muted max-sm:hidden"
-              onClick={() => setPalette(true)}
-            >
-              Find <kbd className="font-sans">Ctrl K</kbd>
-            </button>
-          ) : null}
-          <Menu
-            person={person}
-            role={role}
-            places={places.filter((place) => !place.main)}
-            onKeys={() => setKeys(true)}
-          />
-        </span>
-      </header>
-      <Outlet />
-      {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
-      {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
-      <Toaster position="bottom-left" toastOptions={{ style: { borderRadius: 4 } }} />
-    </WorkingProvider>
+          <nav aria-label="Places" className="flex items-stretch overflow-x-auto">
+            {places
+              .filter((place) => place.main)
+              .map((place) => (
+                <NavLink
+                  key={place.to}
+                  to={place.to}
+                  className={({ isActive }) =>
+                    `flex items-center border-b-2 px-3 max-sm:px-2 ${isActive ? "border-base-content font-bold" : "border-transparent text-muted hover:text-base-content"}`
+                  }
+                >
+                  {place.name}
+                </NavLink>
+              ))}
+          </nav>
+          <span className="ml-auto flex items-center gap-3">
+            <span role="status" className="text-muted max-md:hidden">
+              {loading ? "Loading …" : team}
+            </span>
+            {staff ? (
+              <button
+                type="button"
+                className="rounded border border-control px-2 py-0.5 text-sm text-muted max-sm:hidden"
+                onClick={() => setPalette(true)}
+              >
+                Find <kbd className="font-sans">Ctrl K</kbd>
+              </button>
+            ) : null}
+            <Menu
+              person={person}
+              role={role}
+              unit={unit}
+              places={places.filter((place) => !place.main)}
+              onKeys={() => setKeys(true)}
+            />
+          </span>
+        </header>
+        <Outlet />
+        {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
+        {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
+        <Toaster position="bottom-left" toastOptions={{ style: { borderRadius: 4 } }} />
+      </WorkingProvider>
+    </UnitProvider>
   );
 }
 
 function Menu({
   person,
   role,
+  unit,
   places,
   onKeys,
 }: {
   person: string;
   role: string;
+  unit: MassUnit;
   places: Array<{ to: string; name: string }>;
   onKeys: () => void;
 }) {
@@ -133,6 +140,7 @@ function Menu({
     .join("")
     .slice(0, 2);
   const [open, setOpen] = useState(false);
+  const location = useLocation();
   const row = "block w-full px-3 py-2 text-left hover:bg-wash";
   const close = () => setOpen(false);
   return (
@@ -179,6 +187,12 @@ function Menu({
           >
             Keys
           </button>
+          <Form method="post" action="/api/unit" onSubmit={close}>
+            <input type="hidden" name="back" value={`${location.pathname}${location.search}`} />
+            <button type="submit" name="unit" value={unit === "kg" ? "lb" : "kg"} className={row}>
+              Read loads in {unit === "kg" ? "pounds" : "kilograms"}
+            </button>
+          </Form>
           <Form method="post" action="/sign-out">
             <button type="submit" className={row}>
               Sign out

@@ -1,49 +1,167 @@
-import type { ComponentType } from "react";
+import { type ComponentType, useCallback, useState } from "react";
 import { Link } from "react-router";
+import { plainNumber } from "../../../core/units/mass";
+import { formObject } from "../../forms/athlete";
+import { AnswerForm, type ToolId } from "../../forms/lab";
 import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
+import { resultOf } from "../../ui/adder";
+import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
 import { readBench } from "../../workflows/lab/read-bench.server";
+import { sendAnswer } from "../../workflows/lab/send-answer.server";
 import type { Route } from "./+types/lab";
+import { FillFrom } from "./fill-from";
+import { SendTo } from "./send-to";
 import { BoxStack } from "./tools/box-stack";
+import { AnswerProvider } from "./tools/fields";
 import { MaxFromSet } from "./tools/max-from-set";
+import { Methods } from "./tools/methods";
 import { Plates } from "./tools/plates";
+import { RepTime } from "./tools/rep-time";
 import { Resistance } from "./tools/resistance";
 import { Rests } from "./tools/rests";
 import { Sequence } from "./tools/sequence";
+import { SidePhoto } from "./tools/side-photo";
 import { SpeedLoad } from "./tools/speed-load";
 import { Tonnage } from "./tools/tonnage";
-import type { ToolProps } from "./tools/tool";
+import type { BenchFacts, ToolProps } from "./tools/tool";
 
 export function meta() {
   return [{ title: "Lab · Sprezza" }];
 }
 
-export function loader({ context }: Route.LoaderArgs) {
-  return readBench(principalOf(context));
+export async function loader({ context }: Route.LoaderArgs) {
+  const principal = principalOf(context);
+  return { bench: await readBench(principal), maySend: mayWrite(principal, "/lab") };
 }
 
-export const shouldRevalidate = keepOnFilter;
+export async function action({ request, context }: Route.ActionArgs) {
+  const parsed = AnswerForm.safeParse(formObject(await request.formData()));
+  const intent = "send";
+  if (!parsed.success) {
+    return { ok: false as const, intent, message: parsed.error.issues[0]?.message };
+  }
+  return { intent, ...(await sendAnswer(principalOf(context), parsed.data)) };
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+export function shouldRevalidate(args: Parameters<typeof keepOnFilter>[0]) {
+  return keepOnFilter(args) && revalidateUnlessFailed(args);
+}
+
+const text = (value: number | undefined) => (value === undefined ? "" : plainNumber(value, 3));
+
+interface Tool {
+  id: ToolId;
+  name: string;
+  tool: ComponentType<ToolProps>;
+  /** What an athlete brings to its fields. */
+  fill?: (facts: BenchFacts) => Record<string, string>;
+}
 
 /** The tools of the bench, in the order in which a coach asks. */
-const TOOLS: ReadonlyArray<{ id: string; name: string; tool: ComponentType<ToolProps> }> = [
-  { id: "plates", name: "Percent and plates", tool: Plates },
+const TOOLS: readonly Tool[] = [
+  {
+    id: "plates",
+    name: "Percent and plates",
+    tool: Plates,
+    fill: (facts) => ({ max: text(facts.maxKg) }),
+  },
   { id: "sequence", name: "Plate moves", tool: Sequence },
   { id: "max", name: "Max from a set", tool: MaxFromSet },
-  { id: "speed", name: "Speed and load", tool: SpeedLoad },
-  { id: "resistance", name: "Bands and chains", tool: Resistance },
-  { id: "box", name: "Box stack", tool: BoxStack },
+  {
+    id: "methods",
+    name: "Ways to set a load",
+    tool: Methods,
+    fill: (facts) => ({
+      max: text(facts.maxKg),
+      points: facts.points,
+      force: text(facts.peakForceMps),
+      power: text(facts.peakPowerKg),
+    }),
+  },
+  {
+    id: "speed",
+    name: "Speed and load",
+    tool: SpeedLoad,
+    fill: (facts) => ({ max: text(facts.maxKg), points: facts.points }),
+  },
+  { id: "time", name: "Rep time", tool: RepTime },
+  {
+    id: "resistance",
+    name: "Bands and chains",
+    tool: Resistance,
+    fill: (facts) => ({
+      max: text(facts.maxKg),
+      bottom: text(facts.bottomM),
+      lockout: text(facts.lockoutM),
+      measured: facts.heightsMeasured || facts.bottomM === undefined ? "" : "no",
+      upper: facts.upperBody ? "yes" : "",
+    }),
+  },
+  {
+    id: "box",
+    name: "Box stack",
+    tool: BoxStack,
+    fill: (facts) => ({ seat: text(facts.boxSeatCm), crease: text(facts.boxCreaseCm) }),
+  },
+  { id: "photo", name: "Side photo", tool: SidePhoto },
   { id: "rest", name: "Rest and groups", tool: Rests },
   { id: "tonnage", name: "Tonnage", tool: Tonnage },
 ];
 
 /** One bench: each tool answers as one types, and its state is the address. */
-export default function Lab({ loaderData }: Route.ComponentProps) {
+export default function Lab({ loaderData, actionData }: Route.ComponentProps) {
+  const { bench, maySend } = loaderData;
   const address = useAddress();
-  const chosen = TOOLS.find((one) => one.id === address.get("tool")) ?? TOOLS[0];
-  const Tool = chosen?.tool ?? Plates;
+  const unit = useUnit();
+  const [answer, setAnswer] = useState("");
+  const [fills, setFills] = useState(0);
+  const tell = useCallback((next: string) => setAnswer(next), []);
+  const chosen = TOOLS.find((one) => one.id === address.get("tool")) ?? (TOOLS[0] as Tool);
+  const Tool = chosen.tool;
+  const { fill } = chosen;
+  const state = new URLSearchParams(address.params);
+  state.delete("tool");
   return (
-    <Page title="Lab" facts="Change a value; the address keeps it, and can be sent.">
+    <Page
+      title="Lab"
+      facts="Change a value; the address keeps it, and can be sent."
+      actions={
+        <button type="button" className="btn no-print" onClick={() => window.print()}>
+          Print
+        </button>
+      }
+      margin={
+        <div className="no-print grid gap-6">
+          {fill ? (
+            <FillFrom
+              key={chosen.id}
+              bench={bench}
+              onFacts={(facts) => {
+                for (const [name, value] of Object.entries(fill(facts))) address.set(name, value);
+                setFills((n) => n + 1);
+              }}
+            />
+          ) : null}
+          {maySend ? (
+            <SendTo
+              bench={bench}
+              tool={chosen.id}
+              state={state.toString()}
+              answer={answer}
+              result={resultOf(actionData, "send")}
+            />
+          ) : null}
+        </div>
+      }
+    >
       <nav
         aria-label="Tools"
         className="no-print -mx-4 mb-3 flex gap-x-4 overflow-x-auto border-b border-rule px-4"
@@ -65,7 +183,10 @@ export default function Lab({ loaderData }: Route.ComponentProps) {
           Profile test
         </Link>
       </nav>
-      <Tool key={chosen?.id} address={address} racks={loaderData} />
+      <h2 className="hidden print:block">{chosen.name}</h2>
+      <AnswerProvider value={tell}>
+        <Tool key={`${chosen.id}${fills}`} address={address} bench={bench} unit={unit} />
+      </AnswerProvider>
     </Page>
   );
 }

@@ -6,8 +6,10 @@ import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import { readPlan } from "../../workflows/plan/read-plan.server";
 import {
   overrideLoad,
@@ -71,6 +73,10 @@ export async function action({ request, context, params }: Route.ActionArgs) {
     return result.ok
       ? { ok: true as const, intent: "override" }
       : { ok: false as const, intent: "override", message: result.message };
+  }
+  if (intent === "drop-answer") {
+    await removeAnswer(principal, String(form.get("answerId") ?? ""));
+    return { ok: true as const, intent: "drop-answer" };
   }
   const parsed = LiftForm.safeParse(Object.fromEntries(form));
   if (intent !== "lift" || !parsed.success) {
@@ -160,6 +166,7 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
           </Notice>
         ))}
       </section>
+      <BenchAnswers answers={loaderData.answers} mayEdit={loaderData.mayEdit} />
       <p className="mt-3 text-sm text-muted">
         Loads for {gearName}, in {roomName}; each rack's own bar and plates count when the session
         starts. An underlined load is a coach's own. Select a figure for its working.{" "}

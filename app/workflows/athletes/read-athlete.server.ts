@@ -24,6 +24,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
+import { readAnswers } from "../lab/send-answer.server";
 import { trainingYears } from "../plan/prescribe-plan.server";
 import { analyseTest } from "./analyse-test.server";
 import { readChanges } from "./read-changes.server";
@@ -175,6 +176,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         liftName: limit.lift,
       })),
       lifts,
+      answers: await readAnswers(tx, { athleteId }),
       changes: await readChanges(tx, athleteId),
       decisions: decisions.slice(0, 5).map((one) => ({
         id: one.id,

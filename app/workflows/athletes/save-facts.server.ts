@@ -265,6 +265,10 @@ export function saveSetup(
       athleteId: person.id,
       ...input,
       startHeightCm: input.startHeightCm ?? null,
+      bottomM: input.bottomM ?? null,
+      lockoutM: input.lockoutM ?? null,
+      boxSeatCm: input.boxSeatCm ?? null,
+      boxCreaseCm: input.boxCreaseCm ?? null,
       ...entered,
     });
     return done(null);

@@ -7,6 +7,7 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readAnswers } from "../lab/send-answer.server";
 import { planAthletes, planOverrides, prescribePlan, sessionPlan } from "./prescribe-plan.server";
 
 export function readPlans(principal: Principal) {
@@ -56,6 +57,7 @@ export function readPlan(principal: Principal, planId: string) {
       updatedBy: row.plan.updatedBy,
       today,
       gearName: `${rack.gear.bar.name}, rack ${rack.number}`,
+      answers: await readAnswers(tx, { planId }),
       warnings: recipeWarnings(plan.recipe),
       athletes: athletes.map((athlete) => ({
         id: athlete.id,

@@ -3,49 +3,70 @@ import {
   BOX_UNDER_CM,
   boxHeightFromTrial,
   type MatStock,
+  type SeatBase,
   type SeatBuild,
   seatFor,
   seatsForGroup,
 } from "../../../../core/boxsquat/stack";
-import { plainNumber } from "../../../../core/units/mass";
+import { formatKg, plainNumber } from "../../../../core/units/mass";
 import { Field } from "../../../ui/field";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import { numberAt, numbersOf, type ToolProps } from "./tool";
+import { ToolChoice, ToolField, useAnswer } from "./fields";
+import { numbersOf, type ToolProps, valueAt } from "./tool";
 
 /** Box height from a trial seat, the pieces that build it, and one base for a whole group. */
-export function BoxStack({ address }: ToolProps) {
+export function BoxStack({ address, bench, unit }: ToolProps) {
   const { get, set } = address;
-  const seat = numberAt(address, "seat", 40);
-  const crease = numberAt(address, "crease", 2);
+  const room = bench.rooms.find((one) => one.id === get("room"));
+  const seat = valueAt(address, "seat", 40, "cm");
+  const crease = valueAt(address, "crease", 2, "cm");
+  const under = valueAt(address, "under", BOX_UNDER_CM, "cm");
+  const over = valueAt(address, "over", BOX_OVER_CM, "cm");
   const pins = numbersOf(get("pins") || "30 35 40 45");
   const thin = numbersOf(get("mats") || "1.5 1.5 4");
   const group = numbersOf(get("group"));
-  const mats: MatStock[] = [...new Set(thin.values)].map((thicknessCm) => ({
-    id: String(thicknessCm),
-    name: `${thicknessCm} cm mat`,
-    thicknessCm,
-    count: thin.values.filter((one) => one === thicknessCm).length,
-  }));
-  const bases = [{ id: "box", name: "Box", heightsCm: pins.values }];
+  const mats: readonly MatStock[] =
+    room?.mats ??
+    [...new Set(thin.values)].map((thicknessCm) => ({
+      id: String(thicknessCm),
+      name: `${thicknessCm} cm mat`,
+      thicknessCm,
+      count: thin.values.filter((one) => one === thicknessCm).length,
+    }));
+  const bases: readonly SeatBase[] = room?.bases ?? [
+    { id: "box", name: "Box", heightsCm: pins.values },
+  ];
+  const tolerance = { underCm: under ?? BOX_UNDER_CM, overCm: over ?? BOX_OVER_CM };
   const target =
     seat === undefined || crease === undefined
       ? undefined
       : boxHeightFromTrial({ seatCm: seat, creaseOverKneeCm: crease });
-  const answer = target === undefined ? undefined : seatFor({ targetCm: target, bases, mats });
+  const answer =
+    target === undefined ? undefined : seatFor({ targetCm: target, bases, mats, tolerance });
   const build = answer?.ok
     ? answer.build
     : answer?.reason === "none-fits"
       ? answer.nearest
       : undefined;
   const round =
-    group.values.length > 0 ? seatsForGroup({ targetsCm: group.values, bases, mats }) : undefined;
+    group.values.length > 0
+      ? seatsForGroup({ targetsCm: group.values, bases, mats, tolerance })
+      : undefined;
   const words = (one: SeatBuild) =>
     [
-      `box at ${plainNumber(one.pinCm, 1)}`,
+      `${one.base.name} at ${plainNumber(one.pinCm, 1)}`,
       ...one.mats.flatMap((n, i) => (n > 0 ? [`${n} × ${mats[i]?.name}`] : [])),
     ].join(" + ");
-  const field = (label: string, name: string, start: string, problem?: string) => (
+  const listProblem = (list: { wrong: string[] }) =>
+    list.wrong[0] ? `"${list.wrong[0]}" is not a height.` : undefined;
+  useAnswer(
+    target !== undefined && build
+      ? `box ${plainNumber(target, 1)} cm: ${words(build)} = ${plainNumber(build.heightCm, 1)} cm`
+      : undefined,
+  );
+  const shared = { address, unit };
+  const list = (label: string, name: string, start: string, problem: string | undefined) => (
     <Field
       label={label}
       inputMode="decimal"
@@ -54,29 +75,63 @@ export function BoxStack({ address }: ToolProps) {
       problem={problem}
     />
   );
-  const listProblem = (list: { wrong: string[] }) =>
-    list.wrong[0] ? `"${list.wrong[0]}" is not a height.` : undefined;
   return (
     <>
       <form
-        className="grid max-w-4xl gap-3 sm:grid-cols-2"
+        className="no-print grid max-w-4xl gap-3 sm:grid-cols-4"
         onSubmit={(event) => event.preventDefault()}
       >
-        {field("Trial seat, cm", "seat", "40", seat === undefined ? "A height in cm." : undefined)}
-        {field(
-          "Crease over the knee on it, cm (under: minus)",
-          "crease",
-          "2",
-          crease === undefined ? "A difference in cm, for example -1.5." : undefined,
+        <ToolField {...shared} label="Trial seat" name="seat" kind="cm" start={40} />
+        <ToolField
+          {...shared}
+          label="Crease over the knee on it"
+          name="crease"
+          kind="cm"
+          start={2}
+          hint="under the knee: minus"
+        />
+        <ToolField
+          {...shared}
+          label="Too low by at most"
+          name="under"
+          kind="cm"
+          start={BOX_UNDER_CM}
+        />
+        <ToolField
+          {...shared}
+          label="Too high by at most"
+          name="over"
+          kind="cm"
+          start={BOX_OVER_CM}
+        />
+        <ToolChoice
+          address={address}
+          label="Boxes and mats of"
+          name="room"
+          options={[
+            ["", "nowhere: written here"],
+            ...bench.rooms.map((one) => [one.id, one.name] as const),
+          ]}
+        />
+        {room ? null : (
+          <>
+            {list("The box's pin heights, cm", "pins", "30 35 40 45", listProblem(pins))}
+            {list("Mats in the room, cm each", "mats", "1.5 1.5 4", listProblem(thin))}
+          </>
         )}
-        {field("The box's pin heights, cm", "pins", "30 35 40 45", listProblem(pins))}
-        {field("Mats in the room, cm each", "mats", "1.5 1.5 4", listProblem(thin))}
-        <div className="sm:col-span-2">
-          {field("A whole group: heights wanted in turn, cm", "group", "", listProblem(group))}
+        <div className="sm:col-span-4">
+          {list("A whole group: heights wanted in turn, cm", "group", "", listProblem(group))}
         </div>
       </form>
       {answer && !answer.ok && answer.reason === "no-boxes" ? (
-        <Notice kind="problem" title="Write the heights that the box's pins give." />
+        <Notice
+          kind="problem"
+          title={
+            room
+              ? `${room.name} has nothing to sit on. Describe its boxes under Gear.`
+              : "Write the heights that the box's pins give."
+          }
+        />
       ) : null}
       {target !== undefined && build ? (
         <Figures label="Answers" className="mt-3">
@@ -92,7 +147,7 @@ export function BoxStack({ address }: ToolProps) {
                   {
                     label: words(build),
                     value: `${plainNumber(build.heightCm, 1)} cm`,
-                    detail: `${build.offCm >= 0 ? "+" : "−"}${plainNumber(Math.abs(build.offCm), 1)} cm; allowed −${BOX_UNDER_CM} / +${BOX_OVER_CM}`,
+                    detail: `${build.offCm >= 0 ? "+" : "−"}${plainNumber(Math.abs(build.offCm), 1)} cm; allowed −${tolerance.underCm} / +${tolerance.overCm}`,
                     emphasis: "answer",
                   },
                 ],
@@ -106,6 +161,16 @@ export function BoxStack({ address }: ToolProps) {
               {words(build)} = {plainNumber(build.heightCm, 1)} cm
             </span>
           </p>
+          {build.base.substitute ? (
+            <Notice
+              kind="warning"
+              title={`${build.base.name} stands in for a box: ${build.base.substitute.caution}`}
+            >
+              {build.base.substitute.limitKg === undefined
+                ? "No load limit is set for it: empty bar only."
+                : `At most ${formatKg(build.base.substitute.limitKg, unit)} on the back; a plan above that is refused.`}
+            </Notice>
+          ) : null}
           {answer?.ok ? null : (
             <Notice
               kind="warning"
@@ -115,8 +180,8 @@ export function BoxStack({ address }: ToolProps) {
           {round ? (
             <>
               <h2 className="mt-4">
-                The group: box at {plainNumber(round.pinCm, 1)} cm, {round.changes} mats moved a
-                round
+                The group: {round.base.name} at {plainNumber(round.pinCm, 1)} cm, {round.changes}{" "}
+                mats moved a round
               </h2>
               {round.allFit ? null : (
                 <Notice kind="warning" title="Not everybody fits on one base: split the group." />

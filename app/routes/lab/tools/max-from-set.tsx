@@ -1,40 +1,29 @@
 import { estimateRepMax, REP_MAX_WORDS } from "../../../../core/maxes/repmax";
-import { formatKg, massKg, readMass } from "../../../../core/units/mass";
-import { Field } from "../../../ui/field";
+import { formatKg } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import { numberAt, type ToolProps } from "./tool";
+import { ToolField, useAnswer } from "./fields";
+import { type ToolProps, valueAt } from "./tool";
 
 /** A max from a set to near failure, by five formulas at once. */
-export function MaxFromSet({ address }: ToolProps) {
-  const { get, set } = address;
-  const mass = readMass(get("load") || "100", "kg");
+export function MaxFromSet({ address, unit }: ToolProps) {
   const estimate = estimateRepMax({
-    loadKg: mass.ok ? massKg(mass.mass) : Number.NaN,
-    reps: numberAt(address, "reps", 5) ?? Number.NaN,
-    reserve: numberAt(address, "reserve", 0) ?? Number.NaN,
+    loadKg: valueAt(address, "load", 100, "mass") ?? Number.NaN,
+    reps: valueAt(address, "reps", 5) ?? Number.NaN,
+    reserve: valueAt(address, "reserve", 0) ?? Number.NaN,
   });
-  const unit = mass.ok ? mass.mass.unit : "kg";
+  useAnswer(
+    estimate.ok
+      ? `max about ${formatKg(estimate.medianKg, unit, 1)}, ${formatKg(estimate.leastKg, unit, 1)} to ${formatKg(estimate.greatestKg, unit, 1)}`
+      : undefined,
+  );
+  const shared = { address, unit };
   return (
     <>
       <form className="grid max-w-2xl gap-3 sm:grid-cols-3" onSubmit={(e) => e.preventDefault()}>
-        <Field
-          label="Load"
-          defaultValue={get("load") || "100"}
-          onChange={(event) => set("load", event.target.value)}
-        />
-        <Field
-          label="Reps done"
-          inputMode="numeric"
-          defaultValue={get("reps") || "5"}
-          onChange={(event) => set("reps", event.target.value)}
-        />
-        <Field
-          label="Reps in reserve"
-          inputMode="decimal"
-          defaultValue={get("reserve") || "0"}
-          onChange={(event) => set("reserve", event.target.value)}
-        />
+        <ToolField {...shared} label="Load" name="load" kind="mass" start={100} />
+        <ToolField {...shared} label="Reps done" name="reps" start={5} />
+        <ToolField {...shared} label="Reps in reserve" name="reserve" start={0} />
       </form>
       {estimate.ok ? (
         <Figures label="Answers" className="mt-4">

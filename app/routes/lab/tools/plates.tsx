@@ -1,76 +1,60 @@
+import type { LoadingGear } from "../../../../core/barload/gear";
 import {
   describeRefusal,
   describeSide,
   loadBar,
   loadingWorking,
 } from "../../../../core/barload/load";
-import { formatKg, massKg, plainNumber, readMass } from "../../../../core/units/mass";
+import { loadableTable } from "../../../../core/barload/loadable";
+import { formatKg, formatMass, grainsToKg, readMass } from "../../../../core/units/mass";
 import { formatPercent } from "../../../../core/units/percent";
-import { Field, Select } from "../../../ui/field";
 import { LoadedBar } from "../../../ui/loaded-bar";
 import { Empty, Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import type { ToolProps } from "./tool";
+import { RackChoice, RoundingChoice, rackOf, roundingOf, ToolField, useAnswer } from "./fields";
+import { type ToolProps, valueAt } from "./tool";
 
 const PERCENTS = [30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95, 100];
 
 /** Percentages of a max as loads that a rack can build, and one load as plates. */
-export function Plates({ address: { params, set }, racks }: ToolProps) {
-  const rack = racks.find((one) => one.id === params.get("rack")) ?? racks[0];
-  const maxText = params.get("max") ?? "100";
-  const loadText = params.get("load") ?? "";
-  const mode = params.get("round") === "down" ? "down" : "nearest";
-  const max = readMass(maxText, "kg");
-  const load = readMass(loadText, "kg");
+export function Plates({ address, bench, unit }: ToolProps) {
+  const rack = rackOf(address, bench);
+  const mode = roundingOf(address);
+  const maxKg = valueAt(address, "max", 100, "mass");
+  const askedKg = valueAt(address, "load", undefined, "mass");
+  const known = maxKg !== undefined && maxKg > 0;
+  const loading = askedKg === undefined || !rack ? undefined : loadBar(rack.gear, askedKg, mode);
+  const written = readMass(address.get("max"), "kg");
+  const maxText = written.ok ? formatMass(written.mass) : formatKg(100, unit, 1);
+  useAnswer(
+    loading?.ok
+      ? `${formatKg(loading.totalKg, unit)}, each side ${describeSide(loading.side.plates)}`
+      : known
+        ? `percentages of ${maxText}`
+        : undefined,
+  );
   if (!rack) {
     return <Empty>No rack with a bar yet. The bench needs one to say what can be built.</Empty>;
   }
-  const maxKg = max.ok && max.mass.amount > 0 ? massKg(max.mass) : undefined;
-  const askedKg = load.ok && load.mass.amount > 0 ? massKg(load.mass) : undefined;
-  const loading = askedKg === undefined ? undefined : loadBar(rack.gear, askedKg, mode);
-
+  const shared = { address, unit };
   return (
     <>
       <form
         className="grid max-w-4xl gap-3 sm:grid-cols-[1fr_1fr_2.2fr_1.6fr]"
         onSubmit={(event) => event.preventDefault()}
       >
-        <Field
-          label="Max"
-          name="max"
-          defaultValue={maxText}
-          onChange={(event) => set("max", event.target.value)}
-          problem={max.ok ? undefined : "A load, for example 120 or 265 lb."}
-        />
-        <Field
+        <ToolField {...shared} label="Max" name="max" kind="mass" start={100} />
+        <ToolField
+          {...shared}
           label="One load"
           name="load"
-          defaultValue={loadText}
-          placeholder="72.5 or 225 lb"
-          onChange={(event) => set("load", event.target.value)}
-          problem={load.ok || loadText === "" ? undefined : "A load, for example 72.5."}
+          kind="mass"
+          start={undefined}
+          optional
+          hint="72.5 or 225 lb"
         />
-        <Select
-          label="Rack and bar"
-          name="rack"
-          value={rack.id}
-          onChange={(event) => set("rack", event.target.value)}
-        >
-          {racks.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.label}
-            </option>
-          ))}
-        </Select>
-        <Select
-          label="Rounding"
-          name="round"
-          value={mode}
-          onChange={(event) => set("round", event.target.value)}
-        >
-          <option value="nearest">nearest, a tie goes down</option>
-          <option value="down">always down</option>
-        </Select>
+        <RackChoice address={address} bench={bench} />
+        <RoundingChoice address={address} />
       </form>
       <Figures label="Answers" className="mt-4">
         {loading ? (
@@ -82,30 +66,36 @@ export function Plates({ address: { params, set }, racks }: ToolProps) {
                   <Figure
                     id="lab/load"
                     working={{
-                      title: formatKg(loading.totalKg),
-                      lines: loadingWorking(loading, maxKg),
+                      title: formatKg(loading.totalKg, unit),
+                      lines: loadingWorking(loading, maxKg, unit),
                       sources: ["This rack's bar, collars and plates, counted in whole grains"],
                     }}
                   >
-                    {formatKg(loading.totalKg)}
+                    {formatKg(loading.totalKg, unit)}
                   </Figure>
                 </p>
                 <p className="text-muted">
                   each side {describeSide(loading.side.plates)}
-                  {maxKg === undefined
-                    ? ""
-                    : ` · ${formatPercent((100 * loading.totalKg) / maxKg)} of ${maxText}`}
+                  {known
+                    ? ` · ${formatPercent((100 * loading.totalKg) / maxKg)} of ${maxText}`
+                    : ""}
+                </p>
+                <p className="text-muted">
+                  Around it:{" "}
+                  {around(rack.gear, loading.totalKg)
+                    .map((kg) => formatKg(kg, unit))
+                    .join(" · ")}
                 </p>
                 <div className="max-w-2xl">
                   <LoadedBar side={loading.side.plates} added={0} />
                 </div>
               </>
             ) : (
-              <Notice kind="problem" title={describeRefusal(loading)} />
+              <Notice kind="problem" title={describeRefusal(loading, unit)} />
             )}
           </section>
         ) : null}
-        {maxKg === undefined ? (
+        {!known ? (
           <Empty>Write a max to see its percentages.</Empty>
         ) : (
           <table className="ledger max-w-3xl">
@@ -136,7 +126,7 @@ export function Plates({ address: { params, set }, racks }: ToolProps) {
                       {percent} %
                     </th>
                     <td className="text-right text-muted">
-                      {plainNumber((maxKg * percent) / 100, 2)}
+                      {formatKg((maxKg * percent) / 100, unit)}
                     </td>
                     {row.ok ? (
                       <>
@@ -145,10 +135,10 @@ export function Plates({ address: { params, set }, racks }: ToolProps) {
                             id={`lab/${percent}`}
                             working={{
                               title: `${percent} % of ${maxText}`,
-                              lines: loadingWorking(row, maxKg),
+                              lines: loadingWorking(row, maxKg, unit),
                             }}
                           >
-                            {formatKg(row.totalKg)}
+                            {formatKg(row.totalKg, unit)}
                           </Figure>
                         </td>
                         <td className="text-right">{formatPercent((100 * row.totalKg) / maxKg)}</td>
@@ -156,7 +146,7 @@ export function Plates({ address: { params, set }, racks }: ToolProps) {
                       </>
                     ) : (
                       <td colSpan={3} className="text-accent">
-                        {describeRefusal(row)}
+                        {describeRefusal(row, unit)}
                       </td>
                     )}
                   </tr>
@@ -168,4 +158,11 @@ export function Plates({ address: { params, set }, racks }: ToolProps) {
       </Figures>
     </>
   );
+}
+
+/** The two loadable totals on either side of one, and itself. */
+function around(gear: LoadingGear, totalKg: number): number[] {
+  const totals = loadableTable(gear).totals.map(grainsToKg);
+  const at = totals.findIndex((one) => Math.abs(one - totalKg) < 1e-9);
+  return totals.slice(Math.max(0, at - 2), at + 3);
 }

@@ -4,78 +4,55 @@ import {
   BAND_WORDS,
   byConventions,
   CONVENTION_NAMES,
-  type Resistance as Piece,
   resistanceCurve,
 } from "../../../../core/resistance/setup";
 import { formatKg, plainNumber } from "../../../../core/units/mass";
 import { Chart, type ChartColors } from "../../../ui/chart";
-import { Field, Select } from "../../../ui/field";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import { numberAt, numbersOf, type ToolProps } from "./tool";
+import { ToolChoice, ToolField, useAnswer } from "./fields";
+import { RoomPieces, roomPieces } from "./resistance-room";
+import { WrittenPiece, writtenPiece } from "./resistance-written";
+import { RigSheet } from "./rig-sheet";
+import { type ToolProps, valueAt } from "./tool";
 
 /** What bands or chains add over the range, both sides together, and what a percentage means. */
-export function Resistance({ address }: ToolProps) {
-  const { get, set } = address;
-  const kind = get("kind") === "band" ? "band" : "chain";
-  const at = (name: string, start: number) => numberAt(address, name, start);
-  const bottomM = at("bottom", 0.85);
-  const lockoutM = at("lockout", 1.4);
-  const perSide = at("each", 1);
-  const barKg = at("bar", 80);
-  const maxKg = at("max", 150);
+export function Resistance(props: ToolProps) {
+  const { address, bench, unit } = props;
+  const { get } = address;
+  const rack = bench.racks.find((one) => one.id === get("rack"));
+  const at = (name: string, start: number | undefined, kind?: "mass" | "m") =>
+    valueAt(address, name, start, kind ?? "number");
+  const bottomM = at("bottom", 0.85, "m");
+  const lockoutM = at("lockout", 1.4, "m");
+  const barKg = at("bar", 80, "mass");
+  const maxKg = at("max", 150, "mass");
   const percent = at("percent", 60);
-  const readingsText = get("readings") || "0.7 4 1.0 13 1.3 20 1.5 28";
-  const readings = numbersOf(readingsText);
-  const piece: Piece | undefined =
-    perSide === undefined
-      ? undefined
-      : kind === "chain"
-        ? {
-            perSide,
-            what: {
-              kind: "chain",
-              name: "The chain",
-              densityKgPerM: at("density", 6) ?? Number.NaN,
-              lengthM: at("length", 1.5) ?? Number.NaN,
-              touchM: at("touch", 0.2) ?? Number.NaN,
-              folded: get("folded") === "yes",
-            },
-          }
-        : {
-            perSide,
-            what: {
-              kind: "band",
-              name: "The band",
-              restM: at("rest", 0.6) ?? Number.NaN,
-              anchorM: at("anchor", 0.05) ?? Number.NaN,
-              folded: get("folded") === "yes",
-              readings: readings.values.flatMap((lengthM, i) => {
-                const tensionKg = readings.values[i + 1];
-                return i % 2 === 0 && tensionKg !== undefined ? [{ lengthM, tensionKg }] : [];
-              }),
-            },
-          };
-  const found =
-    piece && bottomM !== undefined && lockoutM !== undefined
-      ? resistanceCurve([piece], { bottomM, lockoutM })
+  const pieces = rack ? roomPieces(address, rack) : writtenPiece(address);
+  const heights =
+    bottomM !== undefined && lockoutM !== undefined
+      ? { bottomM, lockoutM, measured: get("measured") !== "no" }
       : undefined;
+  const found = pieces.length > 0 && heights ? resistanceCurve(pieces, heights) : undefined;
   const curve =
     found?.ok && Number.isFinite(found.curve.lockoutKg) && barKg !== undefined
       ? found.curve
       : undefined;
+  const anchorKg = at("anchorkg", rack?.anchorKg, "mass");
   const checks =
-    curve && piece && bottomM !== undefined && lockoutM !== undefined
+    curve && heights
       ? checkResistance({
-          pieces: [piece],
-          heights: { bottomM, lockoutM, measured: get("measured") !== "no" },
+          pieces,
+          heights,
           curve,
           barKg: barKg ?? 0,
           upperBody: get("upper") === "yes",
-          anchorKg: get("anchorkg") === "" ? undefined : (at("anchorkg", 0) ?? undefined),
-          steppingOutKg: undefined,
-          walkout: false,
-          experienced: true,
+          anchorKg,
+          bolted: rack?.bolted,
+          leastAnchorKg: at("leastanchor", undefined, "mass"),
+          steppingOutKg: at("stepout", undefined, "mass"),
+          walkout: get("walkout") === "yes",
+          experienced: get("novice") !== "yes",
           retired: [],
         })
       : [];
@@ -120,85 +97,119 @@ export function Resistance({ address }: ToolProps) {
     }),
     [curve, bottomM, lockoutM],
   );
-  const field = (label: string, name: string, start: string, unit = "") => (
-    <Field
-      key={name}
-      label={unit ? `${label}, ${unit}` : label}
-      inputMode="decimal"
-      defaultValue={get(name) || start}
-      onChange={(event) => set(name, event.target.value)}
-      problem={
-        start !== "" && numberAt(address, name, 0) === undefined ? "A number is needed." : undefined
-      }
-    />
+  const share = curve && (100 * curve.lockoutKg) / (curve.lockoutKg + (barKg ?? 0));
+  useAnswer(
+    curve && share !== undefined
+      ? `${pieces.map((one) => `${one.perSide} × ${one.what.name} a side`).join(", ")}: ${formatKg(curve.bottomKg, unit, 1)} at the bottom, ${formatKg(curve.lockoutKg, unit, 1)} at lockout, ${plainNumber(share, 0)} % there`
+      : undefined,
   );
+  const shared = { address, unit };
   return (
     <>
       <form
-        className="grid max-w-5xl gap-3 sm:grid-cols-4"
+        className="no-print grid max-w-5xl gap-3 sm:grid-cols-4"
         onSubmit={(event) => event.preventDefault()}
       >
-        <Select label="What hangs on" value={kind} onChange={(e) => set("kind", e.target.value)}>
-          <option value="chain">chains</option>
-          <option value="band">bands</option>
-        </Select>
-        {field("On each side", "each", "1", "pieces")}
-        <Select
-          label="Folded double"
-          value={get("folded") === "yes" ? "yes" : "no"}
-          onChange={(e) => set("folded", e.target.value === "yes" ? "yes" : "")}
-        >
-          <option value="no">no</option>
-          <option value="yes">yes</option>
-        </Select>
-        <Select
+        <ToolChoice
+          address={address}
+          label="Bands and chains of"
+          name="rack"
+          options={[
+            ["", "nowhere: written here"],
+            ...bench.racks.map((one) => [one.id, one.label] as const),
+          ]}
+        />
+        <ToolChoice
+          address={address}
           label="Lift"
-          value={get("upper") === "yes" ? "yes" : "no"}
-          onChange={(e) => set("upper", e.target.value === "yes" ? "yes" : "")}
-        >
-          <option value="no">lower body</option>
-          <option value="yes">upper body</option>
-        </Select>
-        {kind === "chain" ? (
-          <>
-            {field("Density", "density", "6", "kg/m")}
-            {field("Length", "length", "1.5", "m")}
-            {field("Touches the floor at", "touch", "0.2", "m")}
-          </>
-        ) : (
-          <>
-            <div className="sm:col-span-2">
-              <Field
-                label="Length (m) and tension (kg) by a hanging scale, in pairs"
-                defaultValue={readingsText}
-                onChange={(event) => set("readings", event.target.value)}
-                problem={
-                  readings.wrong[0]
-                    ? `"${readings.wrong[0]}" is not a number.`
-                    : found && !found.ok && found.reason !== "no-range"
-                      ? BAND_WORDS[found.reason]
-                      : undefined
-                }
-              />
-            </div>
-            {field("Slack under", "rest", "0.6", "m")}
-            {field("Anchor at", "anchor", "0.05", "m")}
-            {field("Anchor weighs", "anchorkg", "", "kg a side")}
-          </>
-        )}
-        {field("Bar at the bottom", "bottom", "0.85", "m")}
-        {field("Bar at lockout", "lockout", "1.4", "m")}
-        {field("Bar and plates", "bar", "80", "kg")}
-        {field("Working max", "max", "150", "kg")}
-        {field("Percent", "percent", "60", "%")}
+          name="upper"
+          options={[
+            ["no", "lower body"],
+            ["yes", "upper body"],
+          ]}
+        />
+        <ToolChoice
+          address={address}
+          label="Athlete"
+          name="novice"
+          options={[
+            ["no", "experienced"],
+            ["yes", "not yet experienced"],
+          ]}
+        />
+        <ToolChoice
+          address={address}
+          label="Out of the hooks"
+          name="walkout"
+          options={[
+            ["no", "no step: lifted where it hangs"],
+            ["yes", "stepped out"],
+          ]}
+        />
+        {rack ? null : <WrittenPiece {...props} />}
+        <ToolField {...shared} label="Bar at the bottom" name="bottom" kind="m" start={0.85} />
+        <ToolField {...shared} label="Bar at lockout" name="lockout" kind="m" start={1.4} />
+        <ToolChoice
+          address={address}
+          label="Bar heights are"
+          name="measured"
+          options={[
+            ["yes", "measured on the athlete"],
+            ["no", "estimated"],
+          ]}
+        />
+        <ToolField {...shared} label="Bar and plates" name="bar" kind="mass" start={80} />
+        <ToolField {...shared} label="Working max" name="max" kind="mass" start={150} />
+        <ToolField {...shared} label="Percent" name="percent" start={60} />
+        {pieces.some((one) => one.what.kind === "band") || rack ? (
+          <ToolField
+            key={rack?.id}
+            {...shared}
+            label="Anchor holds, a side"
+            name="anchorkg"
+            kind="mass"
+            start={rack?.anchorKg}
+            optional
+            hint={rack?.bolted ? "bolted: the rated attachment only" : undefined}
+          />
+        ) : null}
+        {rack && !rack.bolted ? (
+          <ToolField
+            {...shared}
+            label="Least anchor weight you allow"
+            name="leastanchor"
+            kind="mass"
+            start={undefined}
+            optional
+            hint="yours to set"
+          />
+        ) : null}
+        {get("walkout") === "yes" ? (
+          <ToolField
+            {...shared}
+            label="Step out against at most"
+            name="stepout"
+            kind="mass"
+            start={undefined}
+            optional
+            hint="yours to set"
+          />
+        ) : null}
       </form>
-      {found && !found.ok && found.reason === "no-range" ? (
+      {rack && heights ? (
+        <RoomPieces {...props} rack={rack} heights={heights} barKg={barKg ?? 0} />
+      ) : null}
+      {found && !found.ok ? (
         <Notice
           kind="problem"
-          title="Lockout lies above the bottom: write both bar heights in metres."
+          title={
+            found.reason === "no-range"
+              ? "Lockout lies above the bottom: write both bar heights in metres."
+              : BAND_WORDS[found.reason]
+          }
         />
       ) : null}
-      {curve && maxKg !== undefined && percent !== undefined ? (
+      {curve && maxKg !== undefined && percent !== undefined && share !== undefined ? (
         <Figures label="Answers" className="mt-3">
           <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
             <div>
@@ -210,6 +221,10 @@ export function Resistance({ address }: ToolProps) {
                   working={{
                     title: "Resistance, both sides",
                     lines: [
+                      ...pieces.map((one) => ({
+                        label: one.what.name,
+                        value: `${one.perSide} a side, ${2 * one.perSide} in all`,
+                      })),
                       { label: "At the bottom", value: formatKg(curve.bottomKg, "kg", 2) },
                       { label: "At lockout", value: formatKg(curve.lockoutKg, "kg", 2) },
                       {
@@ -219,9 +234,7 @@ export function Resistance({ address }: ToolProps) {
                       },
                     ],
                     sources: [
-                      kind === "chain"
-                        ? "density × length off the floor"
-                        : "monotone cubic through the scale's readings (Fritsch & Carlson 1980)",
+                      "Chains: density × length off the floor. Bands: monotone cubic through the scale's readings (Fritsch & Carlson 1980)",
                     ],
                     changes: ["Measured bar heights, another leader or anchor."],
                   }}
@@ -229,10 +242,7 @@ export function Resistance({ address }: ToolProps) {
                   {plainNumber(curve.bottomKg, 1)} → {plainNumber(curve.lockoutKg, 1)} kg, mean{" "}
                   {plainNumber(curve.meanKg, 1)}
                 </Figure>{" "}
-                <span className="text-muted">
-                  {plainNumber((100 * curve.lockoutKg) / (curve.lockoutKg + (barKg ?? 0)), 0)} % of
-                  the lockout load
-                </span>
+                <span className="text-muted">{plainNumber(share, 0)} % of the lockout load</span>
               </p>
               {checks.map((check) => (
                 <Notice
@@ -250,23 +260,16 @@ export function Resistance({ address }: ToolProps) {
             </div>
             <table className="ledger self-start">
               <caption className="pb-1 text-left font-bold">
-                {percent} % of {formatKg(maxKg)} by each convention
+                {percent} % of {formatKg(maxKg, unit)} by each convention
               </caption>
               <thead>
                 <tr>
                   <th scope="col">What counts</th>
-                  <th scope="col" className="!text-right">
-                    Bar
-                  </th>
-                  <th scope="col" className="!text-right">
-                    Bottom
-                  </th>
-                  <th scope="col" className="!text-right">
-                    Mean
-                  </th>
-                  <th scope="col" className="!text-right">
-                    Lockout
-                  </th>
+                  {["Bar", "Bottom", "Mean", "Lockout"].map((name) => (
+                    <th key={name} scope="col" className="!text-right">
+                      {name}
+                    </th>
+                  ))}
                 </tr>
               </thead>
               <tbody>
@@ -278,7 +281,7 @@ export function Resistance({ address }: ToolProps) {
                     {[one.barKg, one.bottomKg, one.meanKg, one.lockoutKg].map((kg, i) => (
                       // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places
                       <td key={i} className="text-right">
-                        {plainNumber(kg, 1)}
+                        {formatKg(kg, unit, 1)}
                       </td>
                     ))}
                   </tr>
@@ -286,6 +289,17 @@ export function Resistance({ address }: ToolProps) {
               </tbody>
             </table>
           </div>
+          <RigSheet
+            pieces={pieces}
+            rack={rack}
+            curve={curve}
+            bottomM={bottomM ?? 0}
+            lockoutM={lockoutM ?? 0}
+            barKg={barKg ?? 0}
+            anchorKg={anchorKg}
+            refused={checks.some((one) => one.level === "refused")}
+            unit={unit}
+          />
           <p className="mt-2 text-sm text-muted">
             Bands inspected before use and never let go under tension; anchors bolted or weighted;
             collars on. Measured bar speed decides.

@@ -5,29 +5,19 @@ import {
   restFromTurns,
 } from "../../../../core/session/turns";
 import { formatClock } from "../../../../core/units/time";
-import { Field } from "../../../ui/field";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import { numberAt, type ToolProps } from "./tool";
+import { ToolField, useAnswer } from "./fields";
+import { type ToolProps, valueAt } from "./tool";
 
 /** Rest that turn-taking gives, and the group size for a rest that is wanted. */
-export function Rests({ address }: ToolProps) {
-  const { get, set } = address;
-  const lifters = numberAt(address, "n", 4);
-  const setS = numberAt(address, "set", DEFAULT_SET_S);
-  const changeS = numberAt(address, "change", DEFAULT_CHANGE_S);
-  const leastS = numberAt(address, "least", 45);
-  const mostS = numberAt(address, "most", 75);
-  const sets = numberAt(address, "sets", 10);
-  const field = (label: string, name: string, start: number) => (
-    <Field
-      label={label}
-      inputMode="numeric"
-      defaultValue={get(name) || String(start)}
-      onChange={(event) => set(name, event.target.value)}
-      problem={numberAt(address, name, 0) === undefined ? "A number is needed." : undefined}
-    />
-  );
+export function Rests({ address, unit }: ToolProps) {
+  const lifters = valueAt(address, "n", 4);
+  const setS = valueAt(address, "set", DEFAULT_SET_S);
+  const changeS = valueAt(address, "change", DEFAULT_CHANGE_S);
+  const leastS = valueAt(address, "least", 45);
+  const mostS = valueAt(address, "most", 75);
+  const sets = valueAt(address, "sets", 10);
   const whole = lifters !== undefined && Number.isInteger(lifters) && lifters >= 1 && lifters <= 30;
   const known = whole && setS !== undefined && changeS !== undefined && setS > 0 && changeS >= 0;
   const rest = known ? restFromTurns({ lifters, setS, changeS }) : undefined;
@@ -35,15 +25,22 @@ export function Rests({ address }: ToolProps) {
     known && leastS !== undefined && mostS !== undefined
       ? groupSizesForRest({ leastRestS: leastS, mostRestS: mostS, setS, changeS, largest: 12 })
       : [];
+  useAnswer(rest === undefined ? undefined : `${lifters} on a bar rest ${formatClock(rest)} each`);
+  const shared = { address, unit };
   return (
     <>
       <form className="grid max-w-4xl gap-3 sm:grid-cols-3" onSubmit={(e) => e.preventDefault()}>
-        {field("Lifters on the bar", "n", 4)}
-        {field("A set takes, s", "set", DEFAULT_SET_S)}
-        {field("Changing the bar takes, s", "change", DEFAULT_CHANGE_S)}
-        {field("Wanted rest from, s", "least", 45)}
-        {field("to, s", "most", 75)}
-        {field("Sets each", "sets", 10)}
+        <ToolField {...shared} label="Lifters on the bar" name="n" start={4} />
+        <ToolField {...shared} label="A set takes, s" name="set" start={DEFAULT_SET_S} />
+        <ToolField
+          {...shared}
+          label="Changing the bar takes, s"
+          name="change"
+          start={DEFAULT_CHANGE_S}
+        />
+        <ToolField {...shared} label="Wanted rest from, s" name="least" start={45} />
+        <ToolField {...shared} label="to, s" name="most" start={75} />
+        <ToolField {...shared} label="Sets each" name="sets" start={10} />
       </form>
       {!known ? <Notice kind="problem" title="One to thirty lifters, and times over 0 s." /> : null}
       {rest !== undefined && known ? (

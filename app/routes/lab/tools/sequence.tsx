@@ -1,52 +1,60 @@
+import { useEffect, useMemo, useState } from "react";
+import type { LoadingGear } from "../../../../core/barload/gear";
 import { loadBar } from "../../../../core/barload/load";
-import { planSequence, warmUpRamp } from "../../../../core/barload/sequence";
+import { type SequencePlan, warmUpRamp } from "../../../../core/barload/sequence";
 import { formatKg, formatMass, massKg, readMass } from "../../../../core/units/mass";
-import { Field, Select } from "../../../ui/field";
+import { Field } from "../../../ui/field";
 import { Empty, Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import type { ToolProps } from "./tool";
+import { sequenceInWorker } from "../../../workers/plan-sequence";
+import { RackChoice, rackOf, ToolField, useAnswer } from "./fields";
+import { type ToolProps, valueAt } from "./tool";
 
 /** Loads one after the other on one bar, stacked so that the fewest plates are moved. */
-export function Sequence({ address: { get, set }, racks }: ToolProps) {
-  const rack = racks.find((one) => one.id === get("rack")) ?? racks[0];
-  const text = get("loads") || "60 80 100 80 60";
+export function Sequence({ address, bench, unit }: ToolProps) {
+  const rack = rackOf(address, bench);
+  const text = address.get("loads") || "60 80 100 80 60";
   const asked = text
     .split(/[\s;]+/)
     .filter((part) => part !== "")
     .map((part) => ({ part, reading: readMass(part, "kg") }));
   const wrong = asked.filter((one) => !one.reading.ok);
-  if (!rack) return <Empty>No rack with a bar yet.</Empty>;
+  const rounds = valueAt(address, "rounds", 1);
+  const times = rounds !== undefined && Number.isInteger(rounds) && rounds >= 1 ? rounds : 1;
   const loadings = asked.flatMap(({ part, reading }) =>
-    reading.ok ? [{ part, loading: loadBar(rack.gear, massKg(reading.mass)) }] : [],
+    reading.ok && rack ? [{ part, loading: loadBar(rack.gear, massKg(reading.mass)) }] : [],
   );
   const refused = loadings.filter((one) => !one.loading.ok);
-  const totals = loadings.flatMap(({ loading }) => (loading.ok ? [loading.totalKg] : []));
-  const plan = totals.length > 0 ? planSequence(rack.gear, totals) : undefined;
-  const ramp = totals[0] === undefined ? [] : warmUpRamp(rack.gear, Math.max(...totals));
+  const once = loadings.flatMap(({ loading }) => (loading.ok ? [loading.totalKg] : []));
+  const totals = Array.from({ length: times }, () => once)
+    .flat()
+    .slice(0, MOST_LOADS);
+  const plan = useSequence(rack?.gear, totals);
+  const ramp = rack && once[0] !== undefined ? warmUpRamp(rack.gear, Math.max(...once)) : [];
+  useAnswer(plan?.ok ? `${plan.steps.length} loads, ${plan.moves} plate moves` : undefined);
+  if (!rack) return <Empty>No rack with a bar yet.</Empty>;
   return (
     <>
       <form
-        className="grid max-w-4xl gap-3 sm:grid-cols-[2fr_1.4fr]"
+        className="grid max-w-4xl gap-3 sm:grid-cols-[2fr_0.6fr_1.4fr]"
         onSubmit={(event) => event.preventDefault()}
       >
         <Field
           label="Loads in order, blanks between"
           defaultValue={text}
-          onChange={(event) => set("loads", event.target.value)}
+          onChange={(event) => address.set("loads", event.target.value)}
           problem={wrong[0] ? `"${wrong[0].part}" is not a load.` : undefined}
           hint="A rotation of lifters is their loads in turn."
         />
-        <Select
-          label="Rack and bar"
-          value={rack.id}
-          onChange={(event) => set("rack", event.target.value)}
-        >
-          {racks.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.label}
-            </option>
-          ))}
-        </Select>
+        <ToolField
+          address={address}
+          unit={unit}
+          label="Rounds"
+          name="rounds"
+          start={1}
+          problem={rounds === times ? undefined : "A whole number from 1."}
+        />
+        <RackChoice address={address} bench={bench} />
       </form>
       {refused.map(({ part }) => (
         <Notice
@@ -98,7 +106,7 @@ export function Sequence({ address: { get, set }, racks }: ToolProps) {
                 // biome-ignore lint/suspicious/noArrayIndexKey: the place is the identity
                 <tr key={i}>
                   <th scope="row" className="!text-right !text-base-content">
-                    {formatKg(step.totalKg)}
+                    {formatKg(step.totalKg, unit)}
                   </th>
                   <td>{step.off.map(formatMass).join(", ")}</td>
                   <td>{step.on.map(formatMass).join(", ")}</td>
@@ -112,12 +120,35 @@ export function Sequence({ address: { get, set }, racks }: ToolProps) {
           </table>
           {ramp.length > 0 ? (
             <p className="mt-3">
-              <span className="text-muted">Warm-up to {formatKg(Math.max(...totals))}: </span>
-              {ramp.map((kg) => formatKg(kg)).join(" · ")}
+              <span className="text-muted">Warm-up to {formatKg(Math.max(...totals), unit)}: </span>
+              {ramp.map((kg) => formatKg(kg, unit)).join(" · ")}
             </p>
           ) : null}
         </Figures>
       ) : null}
     </>
   );
+}
+
+/** Longest sequence that is drawn: twelve sets of forty athletes. */
+const MOST_LOADS = 480;
+
+/** The plan of the newest loads; while one is worked out, the one before stays. */
+function useSequence(gear: LoadingGear | undefined, totals: number[]): SequencePlan | undefined {
+  const [plan, setPlan] = useState<SequencePlan>();
+  const key = totals.join(" ");
+  const list = useMemo(() => (key === "" ? [] : key.split(" ").map(Number)), [key]);
+  useEffect(() => {
+    let stale = false;
+    if (!gear || list.length === 0) setPlan(undefined);
+    else {
+      void sequenceInWorker(gear, list).then((found) => {
+        if (!stale) setPlan(found);
+      });
+    }
+    return () => {
+      stale = true;
+    };
+  }, [gear, list]);
+  return plan;
 }

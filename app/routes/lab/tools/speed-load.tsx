@@ -8,76 +8,72 @@ import {
   velocityAt,
 } from "../../../../core/profile/line";
 import { fiellerAt } from "../../../../core/profile/prediction";
-import { formatKg, plainNumber } from "../../../../core/units/mass";
+import { formatKg, type MassUnit, plainNumber } from "../../../../core/units/mass";
 import { formatVelocity } from "../../../../core/units/velocity";
-import { Field, Select } from "../../../ui/field";
+import { Field } from "../../../ui/field";
 import { Notice } from "../../../ui/page";
 import { ProfileChart } from "../../../ui/profile-chart";
 import { Figure, Figures } from "../../../ui/working";
-import { numberAt, numbersOf, type ToolProps } from "./tool";
+import { ToolChoice, ToolField, useAnswer } from "./fields";
+import { pointsOf, pointsProblem, type ToolProps, valueAt } from "./tool";
 
 const POINTS = "40 1.21 60 0.99 80 0.78 100 0.55 110 0.46";
 
 /** Speed for a load and load for a speed: by an own line, or by a labelled group curve. */
-export function SpeedLoad({ address }: ToolProps) {
+export function SpeedLoad({ address, unit }: ToolProps) {
   const { get, set } = address;
   const by = get("by") === "group" ? "group" : "own";
-  const target = numberAt(address, "speed", 0.7);
-  const load = numberAt(address, "load", 80);
-  const max = numberAt(address, "max", 120);
+  const target = valueAt(address, "speed", 0.7);
+  const load = valueAt(address, "load", 80, "mass");
+  const max = valueAt(address, "max", 120, "mass");
   const lift = get("lift") === "squat" ? "squat" : "bench";
-  const { values, wrong } = numbersOf(get("points") || POINTS);
   const text = get("points") || POINTS;
-  const reps = useMemo(() => {
-    const all = numbersOf(text).values;
-    return all.flatMap((loadKg, i) => {
-      const velocityMps = all[i + 1];
-      return i % 2 === 0 && velocityMps !== undefined
-        ? [{ id: String(i), loadKg, velocityMps }]
-        : [];
-    });
-  }, [text]);
+  const reps = useMemo(() => pointsOf(text), [text]);
   const result = useMemo(
     () => analyseProfile({ reps, metric: "MCV", threshold: undefined }),
     [reps],
   );
   const curve = GROUP_CURVES[lift];
   const share = target === undefined ? undefined : groupPercent(curve, target);
+  useAnswer(
+    target === undefined
+      ? undefined
+      : by === "own"
+        ? result.ok
+          ? `${formatKg(loadAt(result.line, target), unit, 1)} for ${formatVelocity(target)} m/s, own line`
+          : undefined
+        : share && max !== undefined
+          ? `${formatKg((share.percent * max) / 100, unit, 1)} for ${formatVelocity(target)} m/s, a group's curve`
+          : undefined,
+  );
+  const shared = { address, unit };
   return (
     <>
       <form className="grid max-w-4xl gap-3 sm:grid-cols-4" onSubmit={(e) => e.preventDefault()}>
-        <Select label="By" value={by} onChange={(event) => set("by", event.target.value)}>
-          <option value="own">an own line</option>
-          <option value="group">a group's curve</option>
-        </Select>
-        <Field
-          label="Wanted speed, m/s"
-          inputMode="decimal"
-          defaultValue={get("speed") || "0.7"}
-          onChange={(event) => set("speed", event.target.value)}
-          problem={target === undefined ? "A speed, for example 0.7." : undefined}
+        <ToolChoice
+          address={address}
+          label="By"
+          name="by"
+          options={[
+            ["own", "an own line"],
+            ["group", "a group's curve"],
+          ]}
         />
+        <ToolField {...shared} label="Wanted speed, m/s" name="speed" start={0.7} />
         {by === "own" ? (
-          <Field
-            label="Load, kg"
-            inputMode="decimal"
-            defaultValue={get("load") || "80"}
-            onChange={(event) => set("load", event.target.value)}
-            problem={load === undefined ? "A load, for example 80." : undefined}
-          />
+          <ToolField {...shared} label="Load" name="load" kind="mass" start={80} />
         ) : (
           <>
-            <Field
-              label="Max, kg"
-              inputMode="decimal"
-              defaultValue={get("max") || "120"}
-              onChange={(event) => set("max", event.target.value)}
-              problem={max === undefined ? "A max, for example 120." : undefined}
+            <ToolField {...shared} label="Max" name="max" kind="mass" start={120} />
+            <ToolChoice
+              address={address}
+              label="Lift"
+              name="lift"
+              options={[
+                ["bench", "bench press"],
+                ["squat", "full squat"],
+              ]}
             />
-            <Select label="Lift" value={lift} onChange={(event) => set("lift", event.target.value)}>
-              <option value="bench">bench press</option>
-              <option value="squat">full squat</option>
-            </Select>
           </>
         )}
         {by === "own" ? (
@@ -86,13 +82,7 @@ export function SpeedLoad({ address }: ToolProps) {
               label="Load and speed of each point, in pairs"
               defaultValue={text}
               onChange={(event) => set("points", event.target.value)}
-              problem={
-                wrong[0]
-                  ? `"${wrong[0]}" is not a number.`
-                  : values.length % 2 === 1
-                    ? "The last load has no speed."
-                    : undefined
-              }
+              problem={pointsProblem(text)}
             />
           </div>
         ) : null}
@@ -110,11 +100,11 @@ export function SpeedLoad({ address }: ToolProps) {
             {target !== undefined ? (
               <p className="text-xl">
                 <Figure id="lab/load-at" working={result.working} className="font-bold">
-                  {formatKg(loadAt(result.line, target), "kg", 1)}
+                  {formatKg(loadAt(result.line, target), unit, 1)}
                 </Figure>{" "}
                 for {formatVelocity(target)} m/s
                 <span className="block text-sm text-muted">
-                  {intervalWords(fiellerAt(result.fit, target, 0.95))}
+                  {intervalWords(fiellerAt(result.fit, target, 0.95), unit)}
                 </span>
               </p>
             ) : null}
@@ -123,7 +113,7 @@ export function SpeedLoad({ address }: ToolProps) {
                 <Figure id="lab/speed-at" working={result.working} className="font-bold">
                   {formatVelocity(velocityAt(result.line, load))} m/s
                 </Figure>{" "}
-                at {formatKg(load, "kg", 1)}
+                at {formatKg(load, unit, 1)}
               </p>
             ) : null}
           </Figures>
@@ -155,7 +145,7 @@ export function SpeedLoad({ address }: ToolProps) {
                 changes: ["An own profile: a group's mean is not this athlete."],
               }}
             >
-              {plainNumber(share.percent, 1)} % = {formatKg((share.percent * max) / 100, "kg", 1)}
+              {plainNumber(share.percent, 1)} % = {formatKg((share.percent * max) / 100, unit, 1)}
             </Figure>{" "}
             for {formatVelocity(target)} m/s ({curve.metric})
           </p>
@@ -174,9 +164,9 @@ export function SpeedLoad({ address }: ToolProps) {
   );
 }
 
-function intervalWords(found: ReturnType<typeof fiellerAt>): string {
+function intervalWords(found: ReturnType<typeof fiellerAt>, unit: MassUnit): string {
   return found.ok
-    ? `95 %, line only: ${formatKg(found.low, "kg", 1)} to ${formatKg(found.high, "kg", 1)}`
+    ? `95 %, line only: ${formatKg(found.low, unit, 1)} to ${formatKg(found.high, unit, 1)}`
     : found.reason === "no-freedom"
       ? "Two points give no interval."
       : "The slope is too unclear for an interval.";

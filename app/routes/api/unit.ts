@@ -1,0 +1,12 @@
+import { redirect } from "react-router";
+import { principalOf } from "../../platform/guard.server";
+import { chooseUnit } from "../../workflows/frame.server";
+import type { Route } from "./+types/unit";
+
+/** The unit in which this person reads loads. */
+export async function action({ request, context }: Route.ActionArgs) {
+  const form = await request.formData();
+  await chooseUnit(principalOf(context), form.get("unit") === "lb" ? "lb" : "kg");
+  const back = String(form.get("back") ?? "");
+  return redirect(/^\/(?![/\\])/.test(back) ? back : "/");
+}

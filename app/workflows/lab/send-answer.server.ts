@@ -1,0 +1,55 @@
+import { uuidv7 } from "uuidv7";
+import { addLabAnswer, dropLabAnswer, labAnswersOf } from "../../../db/queries/lab.server";
+import { planById } from "../../../db/queries/plans.server";
+import { athleteById } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import type { AnswerForm } from "../../forms/lab";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+
+/** Sends the bench's answer to an athlete's page or to a plan, with the way back to it. */
+export function sendAnswer(
+  principal: Principal,
+  input: AnswerForm,
+): Promise<Outcome<{ name: string; to: string }>> {
+  return inTeam(principal, async (tx) => {
+    const { kind, id } = input.target;
+    const row = { id: uuidv7(), tool: input.tool, state: input.state, answer: input.answer };
+    const entered = { enteredBy: principal.name, enteredAt: now() };
+    if (kind === "athlete") {
+      const athlete = await athleteById(tx, id);
+      if (!athlete) return failed("no-athlete", "This athlete is not in your team any more.");
+      await addLabAnswer(tx, { ...row, athleteId: id, ...entered });
+      return done({ name: athlete.name, to: `/athletes/${id}` });
+    }
+    const plan = await planById(tx, id);
+    if (!plan) return failed("no-plan", "This plan is not there any more.");
+    await addLabAnswer(tx, { ...row, planId: id, ...entered });
+    return done({ name: plan.plan.name, to: `/plan/${id}` });
+  });
+}
+
+/** What stands on an athlete's page or on a plan from the bench. */
+export async function readAnswers(
+  tx: TeamTransaction,
+  of: { athleteId: string } | { planId: string },
+) {
+  return (await labAnswersOf(tx, of)).map(({ id, tool, state, answer, enteredBy, enteredAt }) => ({
+    id,
+    address: `/lab?tool=${tool}${state ? `&${state}` : ""}`,
+    answer,
+    by: enteredBy,
+    on: enteredAt.toISOString().slice(0, 10),
+  }));
+}
+
+export type SentAnswer = Awaited<ReturnType<typeof readAnswers>>[number];
+
+export function removeAnswer(principal: Principal, id: string): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    await dropLabAnswer(tx, id);
+    return done(null);
+  });
+}

@@ -1,0 +1,18 @@
+import { describe, expect, it } from "vitest";
+import { heightsFromStature } from "./heights";
+
+describe("bar heights from stature", () => {
+  it.each([
+    ["squat", 180, { bottomM: 1.03, lockoutM: 1.47 }],
+    ["deadlift", 180, { bottomM: 0.23, lockoutM: 0.78 }],
+    ["press", 180, { bottomM: 1.47, lockoutM: 2.17 }],
+  ] as const)("%s at %d cm", (lift, cm, heights) => {
+    expect(heightsFromStature(lift, cm)).toEqual({ ...heights, measured: false });
+  });
+
+  it("gives nothing for a bench, nor for a stature that is none", () => {
+    expect(heightsFromStature("bench", 180)).toBeUndefined();
+    expect(heightsFromStature("squat", 18)).toBeUndefined();
+    expect(heightsFromStature("squat", Number.NaN)).toBeUndefined();
+  });
+});
