@@ -11,7 +11,6 @@ import { stored, TestDevice, testSession } from "../core/floor/fixtures/session"
 import { reduceFloor } from "../core/floor/state";
 import { seededRandom } from "../core/numeric/random";
 import { fitLine } from "../core/numeric/regression";
-import { median } from "../core/numeric/statistics";
 import { analyseProfile } from "../core/profile/analysis";
 import { readiness } from "../core/profile/readiness";
 import { velocityThreshold } from "../core/profile/threshold";
@@ -19,27 +18,8 @@ import { analyseStream } from "../core/velocity/analyse";
 import { DEMO_ROOMS } from "../db/demo/rooms";
 import { referenceSet } from "../device/reference-sets";
 import { sampleMovement } from "../device/sensor";
+import { baseline, line, sink, timed } from "./timing";
 
-const ROUNDS = 7;
-
-function timed(work: () => void): number {
-  const times: number[] = [];
-  for (let i = 0; i < ROUNDS; i++) {
-    const startedAt = performance.now();
-    work();
-    times.push(performance.now() - startedAt);
-  }
-  return median(times) ?? 0;
-}
-
-let sink = 0;
-const baseline = timed(() => {
-  for (let i = 0; i < 5e6; i++) sink = (sink + i * 31) % 1000003;
-});
-const line = (name: string, ms: number, more = "") =>
-  console.log(
-    `${name.padEnd(58)} ${ms.toFixed(2).padStart(9)} ms  ${(ms / baseline).toFixed(2).padStart(8)} × baseline  ${more}`,
-  );
 line("baseline: 5 million steps of integer work", baseline);
 
 for (const rateHz of [100, 1000]) {
@@ -54,7 +34,7 @@ for (const rateHz of [100, 1000]) {
   });
   const seconds = sets.reduce((sum, set) => sum + set.movement.durationS, 0);
   const ms = timed(() => {
-    for (const stream of streams) sink += analyseStream(stream).reps.length;
+    for (const stream of streams) sink.value += analyseStream(stream).reps.length;
   });
   line(
     `measure ${seconds.toFixed(0)} s of stream at ${rateHz} Hz`,
@@ -74,7 +54,7 @@ const entries = stored(
 line(
   `fold a session: 40 athletes, 12 sets, ${entries.length} entries`,
   timed(() => {
-    sink += reduceFloor(session, entries).calls.length;
+    sink.value += reduceFloor(session, entries).calls.length;
   }),
 );
 
@@ -87,11 +67,11 @@ if (room && bar) {
     plates: room.plates,
   });
   const fresh = timed(() => {
-    sink += loadableTable(gear()).totals.length;
+    sink.value += loadableTable(gear()).totals.length;
   });
   const kept = gear();
   const lookups = timed(() => {
-    for (let i = 0; i < 1000; i++) sink += loadBar(kept, 20 + (i % 250)).ok ? 1 : 0;
+    for (let i = 0; i < 1000; i++) sink.value += loadBar(kept, 20 + (i % 250)).ok ? 1 : 0;
   });
   // Ten racks, four lifters in turn, twelve sets each.
   const racks = Array.from({ length: 10 }, (_, rack) =>
@@ -133,13 +113,13 @@ const pairs = profiles.map((points) => points.map(({ x, y }) => [x, y]));
 const ours = timed(() => {
   for (const points of profiles) {
     const fit = fitLine(points);
-    if (fit.ok) sink += fit.slope + (fit.see ?? 0) + fit.rSquared;
+    if (fit.ok) sink.value += fit.slope + (fit.see ?? 0) + fit.rSquared;
   }
 });
 const theirs = timed(() => {
   for (const points of pairs) {
     const fit = linearRegression(points);
-    sink += fit.m + rSquared(points, linearRegressionLine(fit));
+    sink.value += fit.m + rSquared(points, linearRegressionLine(fit));
   }
 });
 line(
@@ -159,7 +139,7 @@ const analysed = timed(() => {
         singles: [],
       }),
     });
-    if (result.ok) sink += result.oneRepMax?.kg ?? 0;
+    if (result.ok) sink.value += result.oneRepMax?.kg ?? 0;
   }
 });
 line(
@@ -180,8 +160,8 @@ line(
         velocityMps: fit.intercept + fit.slope * loadKg + 0.04,
       }));
       const found = readiness({ fit, today, thresholdMps: 0.3, targetMps: 0.8 });
-      if (found.ok) sink += found.targetLoad.estimate;
+      if (found.ok) sink.value += found.targetLoad.estimate;
     }
   }),
 );
-if (sink < 0) console.log(sink);
+if (sink.value < 0) console.log(sink);

@@ -62,6 +62,30 @@ const TOOLS: Array<{
     says: '"thin" is not a height.',
   },
   {
+    address: "/lab?tool=methods&max=120&percent=62.5&speed=0.3&force=0.7&reps=3&reserve=2",
+    answer: "75 kg",
+    working: "62.5 % of it",
+    field: "Load and speed of each point, in pairs",
+    bad: "40 fast",
+    says: '"fast" is not a number.',
+  },
+  {
+    address: "/lab?tool=time&range=60&speed=0.5",
+    answer: "1.2 s up",
+    working: "0.6 ÷ 0.5 = 1.2 s",
+    field: "Reps",
+    bad: "2.5",
+    says: "whole reps",
+  },
+  {
+    address: "/lab?tool=photo&marks=300+300+480+280&thigh=43&seat=40",
+    answer: /^35\.\d cm$/,
+    working: "Thigh × sin(angle)",
+    field: "Thigh, knee to crease, cm",
+    bad: "long",
+    says: "A length, for example 40 or 16 in.",
+  },
+  {
     address: "/lab?tool=rest&n=4",
     answer: "1:04",
     working: "4 (8 + 10) − 8",
@@ -107,7 +131,7 @@ test("bands need two readings, and an anchor that holds", async ({ page }) => {
   await expect(
     page.getByText(/Refused\. The bands pull .* no anchor weight is stated/),
   ).toBeVisible();
-  const anchor = page.getByLabel("Anchor weighs, kg a side");
+  const anchor = page.getByLabel("Anchor holds, a side");
   await anchor.fill("20");
   await expect(page.getByText(/the anchor weighs 20 kg\. It would lift/)).toBeVisible();
   await anchor.fill("80");
@@ -119,4 +143,119 @@ test("bands need two readings, and an anchor that holds", async ({ page }) => {
   await expect(page.getByText(/was it measured in centimetres or feet/)).toBeVisible();
   await readings.fill("1.0 13 1.4 9");
   await expect(page.getByText(/a band pulls harder the longer it is/)).toBeVisible();
+});
+
+test("a mass or a length may be written in either unit, and the address says the same to everybody", async ({
+  page,
+}) => {
+  await page.goto("/lab?tool=max&load=225+lb&reps=5");
+  const figure = page.getByRole("region", { name: "Answers" }).getByRole("button").first();
+  await expect(figure).toHaveText("119.1 kg");
+  await page.goto("/lab?tool=resistance&lockout=140+cm&bottom=85+cm");
+  await expect(page.getByText("7.8 → 14.4 kg, mean 11.1")).toBeVisible();
+  // Somebody who reads pounds types bare numbers in pounds.
+  await page.getByRole("button", { name: /^Menu of/ }).click();
+  await page.getByRole("button", { name: "Read loads in pounds" }).click();
+  await expect(page.getByText("60 % of 330.69 lb")).toBeVisible();
+  await page.getByLabel("Working max", { exact: true }).fill("300");
+  await expect.poll(() => new URL(page.url()).searchParams.get("max")).toBe("300 lb");
+  await expect(page.getByText("60 % of 300 lb")).toBeVisible();
+  await page.getByRole("button", { name: /^Menu of/ }).click();
+  await page.getByRole("button", { name: "Read loads in kilograms" }).click();
+  await expect(page.getByLabel("Working max", { exact: true })).toHaveValue("300 lb");
+});
+
+test("a tool is filled from an athlete without naming them, and its answer is sent to them", async ({
+  page,
+}) => {
+  await page.goto("/lab?tool=methods");
+  const fill = page.getByRole("region", { name: "Fill from an athlete" });
+  await fill.getByLabel("Athlete").selectOption({ label: "Ansel Quist" });
+  await fill.getByLabel("Lift").selectOption({ label: "Back squat, straight bar" });
+  await fill.getByRole("button", { name: "Fill the fields" }).click();
+  await expect(page.getByText(/Filled: profile of 2026/)).toBeVisible();
+  await expect(page.getByLabel("Working max", { exact: true })).not.toHaveValue("120");
+  const address = page.url();
+  expect(decodeURIComponent(address)).not.toMatch(/Ansel|[0-9a-f]{8}-[0-9a-f]{4}-/);
+  const send = page.getByRole("form", { name: "Send the answer" });
+  await send.getByLabel("To").selectOption({ label: "Ansel Quist" });
+  await send.getByRole("button", { name: "Send" }).click();
+  await expect(send.getByText("Sent to Ansel Quist.")).toBeVisible();
+  await page.goto("/athletes");
+  await page.getByRole("link", { name: "Ansel Quist" }).click();
+  const sent = page.getByRole("region", { name: "From the Lab" });
+  await sent.getByRole("link").first().click();
+  await expect(page.getByLabel("Working max", { exact: true })).not.toHaveValue("120");
+  await page.goBack();
+  await sent.getByRole("button", { name: "Take away" }).first().click();
+  await expect(sent).toHaveCount(0);
+});
+
+test("the room's own bands and chains: proposals, a retired band left out, a rig sheet", async ({
+  page,
+}) => {
+  await page.goto("/lab?tool=resistance");
+  const from = page.getByLabel("Bands and chains of");
+  await from.selectOption({ label: "Boathouse, rack 1: Straight bar" });
+  await expect(page.getByText(/Wide band: not measured with a hanging scale/)).toBeVisible();
+  await page.getByLabel("Share of the lockout load, %").fill("17");
+  await page.getByRole("button", { name: "Take 1 × Harbour chain", exact: true }).click();
+  const sheet = page.getByRole("region", { name: /^Rig sheet: Boathouse, rack 1/ });
+  await expect(sheet.getByRole("row").filter({ hasText: "Harbour chain" })).toContainText("2");
+  await page.getByRole("button", { name: "3 Middle band a side" }).click();
+  await expect(sheet.getByText("Pull on each anchor")).toBeVisible();
+  await page.getByLabel("Anchor holds, a side").fill("10");
+  await expect(page.getByText(/Refused\. The bands pull/)).toBeVisible();
+  await expect(sheet.getByText("Not to be rigged")).toBeVisible();
+  await from.selectOption({ label: "Dojo gym, rack 1: Straight bar, pounds" });
+  await expect(page.getByText("Red-tagged band: retired on 2026-02-15")).toBeVisible();
+});
+
+test("the room's boxes: a stand-in carries its caution, turns are ordered for fewest moves", async ({
+  page,
+}) => {
+  await page.goto("/lab?tool=box&group=38+41+38+41");
+  await page.getByLabel("Boxes and mats of").selectOption({ label: "Boathouse" });
+  await expect(
+    page.getByText(/Turns changed: as written it would be 4 moves|0 mats moved/),
+  ).toBeVisible();
+  await page.getByLabel("Trial seat, cm").fill("47");
+  await page.getByLabel("Too high by at most, cm").fill("0");
+  await expect(
+    page.getByText(/stands in for a box|Nothing in this room fits|Pin box/).first(),
+  ).toBeVisible();
+});
+
+test("a long rotation is worked out in the worker", async ({ page }) => {
+  await page.goto("/lab?tool=sequence&loads=60+80+100+70&rounds=12");
+  const answers = page.getByRole("region", { name: "Answers" });
+  await expect(answers.getByRole("row")).toHaveCount(49);
+  await page.getByLabel("Rounds").fill("0");
+  await expect(page.getByText("A whole number from 1.")).toBeVisible();
+});
+
+test("the side photo is marked by mouse and keyboard and never leaves the browser", async ({
+  page,
+}) => {
+  const sent: string[] = [];
+  page.on("request", (request) => {
+    if (request.method() !== "GET") sent.push(request.url());
+  });
+  await page.goto("/lab?tool=photo");
+  const picture = page.getByText("The photo with its marks").locator("..");
+  await page
+    .getByLabel("Photo, read here and never sent")
+    .setInputFiles("docs/screenshots/lab.png");
+  await expect(page.locator("svg image")).toHaveCount(1);
+  await picture.click({ position: { x: 200, y: 200 } });
+  await expect(page.getByText("Mark: hip crease")).toBeVisible();
+  await picture.click({ position: { x: 340, y: 190 } });
+  const answers = page.getByRole("region", { name: "Answers" });
+  const before = await answers.getByRole("button").textContent();
+  const knee = page.getByRole("button", { name: /^knee, top at/ });
+  await knee.focus();
+  await page.keyboard.press("Shift+ArrowUp");
+  await page.keyboard.press("Shift+ArrowUp");
+  await expect(answers.getByRole("button")).not.toHaveText(before ?? "");
+  expect(sent).toEqual([]);
 });

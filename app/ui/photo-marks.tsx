@@ -136,7 +136,8 @@ export function PhotoMarks({
                 strokeWidth={radius / 3}
               />
               <text
-                x={mark.x + radius * 1.6}
+                x={mark.x + (mark.x > 0.7 * width ? -1.6 : 1.6) * radius}
+                textAnchor={mark.x > 0.7 * width ? "end" : "start"}
                 y={mark.y - radius}
                 className="fill-accent"
                 fontSize={radius * 2.6}

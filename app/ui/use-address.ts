@@ -11,17 +11,21 @@ export function useAddress() {
   useEffect(() => {
     latest.current = params;
   }, [params]);
+  /** Writes values; an empty one is left out of the address. */
+  const setAll = (values: Readonly<Record<string, string>>) => {
+    const next = new URLSearchParams(latest.current);
+    for (const [name, value] of Object.entries(values)) {
+      if (value === "") next.delete(name);
+      else next.set(name, value);
+    }
+    latest.current = next;
+    setParams(next, { replace: true, preventScrollReset: true });
+  };
   return {
     params,
     get: (name: string) => params.get(name) ?? "",
-    /** Writes one value; an empty one is left out of the address. */
-    set: (name: string, value: string) => {
-      const next = new URLSearchParams(latest.current);
-      if (value === "") next.delete(name);
-      else next.set(name, value);
-      latest.current = next;
-      setParams(next, { replace: true, preventScrollReset: true });
-    },
+    set: (name: string, value: string) => setAll({ [name]: value }),
+    setAll,
   };
 }
 

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import {
   BOX_OVER_CM,
+  bestTurns,
   boxHeightFromTrial,
   type MatStock,
   type SeatBase,
@@ -143,6 +144,40 @@ describe("a whole group", () => {
       ),
       { numRuns: 60 },
     );
+  });
+
+  it("orders the turns with the fewest mats moved, as trying every order finds it", () => {
+    const orders = (items: number[]): number[][] =>
+      items.length <= 1
+        ? [items]
+        : items.flatMap((one) => orders(items.filter((x) => x !== one)).map((o) => [one, ...o]));
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 34, max: 44 }), { minLength: 1, maxLength: 5 }),
+        (targetsCm) => {
+          const found = bestTurns({ targetsCm, bases: [BOX], mats: MATS });
+          const tried = orders(targetsCm.map((_, i) => i)).map(
+            (order) =>
+              seatsForGroup({
+                targetsCm: order.map((i) => targetsCm[i] as number),
+                bases: [BOX],
+                mats: MATS,
+              })?.changes ?? 0,
+          );
+          expect(found?.seats.changes).toBe(Math.min(...tried));
+          expect([...(found?.order ?? [])].sort()).toEqual(targetsCm.map((_, i) => i));
+          expect(found?.order[0]).toBe(0);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+
+  it("goes by height, and says that it is not proven, for a long queue", () => {
+    const targetsCm = [44, 36, 40, 38, 42, 37, 41, 39, 43];
+    const found = bestTurns({ targetsCm, bases: [BOX], mats: MATS });
+    expect(found?.proven).toBe(false);
+    expect(found?.order.map((i) => targetsCm[i])).toEqual([...targetsCm].sort((a, b) => a - b));
   });
 
   it("has no answer for nobody or without boxes", () => {

@@ -176,21 +176,61 @@ export interface GroupSeats {
   pieces: number;
 }
 
+interface GroupInput {
+  targetsCm: readonly number[];
+  bases: readonly SeatBase[];
+  mats: readonly MatStock[];
+  tolerance?: Tolerance;
+}
+
+interface Round {
+  builds: SeatBuild[];
+  changes: number;
+  pieces: number;
+}
+
 /**
  * One base height for a rack, mats for each athlete: everybody within tolerance first (else the
  * least outside it), then the fewest mats moved in a round of turns, then the fewest pieces. The
  * pins stay where they are. Exact: every base height, and for each the best round over all ways
  * to lay the mats.
  */
-export function seatsForGroup(input: {
-  targetsCm: readonly number[];
-  bases: readonly SeatBase[];
-  mats: readonly MatStock[];
-  tolerance?: Tolerance;
-}): GroupSeats | undefined {
+export function seatsForGroup(input: GroupInput): GroupSeats | undefined {
+  return bestBase(input, bestRound)?.plan;
+}
+
+/** Largest group whose turns are ordered exactly; larger ones go by height. */
+export const MOST_TURNS_ORDERED = 6;
+
+/**
+ * The same with the turns in the order that moves the fewest mats: exact up to six athletes (a rack shares no more),
+ * beyond that by ascending height. The first stays first, since a round has no beginning.
+ * @returns the order as indices into the heights, and the seats in that order
+ */
+export function bestTurns(
+  input: GroupInput,
+): { order: number[]; seats: GroupSeats; proven: boolean } | undefined {
+  const { targetsCm } = input;
+  if (targetsCm.length > MOST_TURNS_ORDERED) {
+    const order = targetsCm
+      .map((_, i) => i)
+      .sort((a, b) => (targetsCm[a] as number) - (targetsCm[b] as number));
+    const byHeight = order.map((i) => targetsCm[i] as number);
+    const seats = seatsForGroup({ ...input, targetsCm: byHeight });
+    return seats && { order, seats, proven: false };
+  }
+  const found = bestBase(input, bestTour);
+  return found && { order: found.round.order, seats: found.plan, proven: true };
+}
+
+/** Over every base height: least outside the tolerance, then the cheapest round or tour. */
+function bestBase<R extends Round>(
+  input: GroupInput,
+  through: (options: readonly SeatBuild[][]) => R,
+): { plan: GroupSeats; round: R } | undefined {
   const tolerance = input.tolerance ?? { underCm: BOX_UNDER_CM, overCm: BOX_OVER_CM };
   const choices = matChoices(input.mats);
-  let best: { plan: GroupSeats; cost: number[] } | undefined;
+  let best: { plan: GroupSeats; round: R; cost: number[] } | undefined;
   if (input.targetsCm.length === 0) return undefined;
   for (const base of input.bases) {
     for (const pinCm of base.heightsCm) {
@@ -203,25 +243,96 @@ export function seatsForGroup(input: {
         return builds.filter((one) => outside(one.offCm, tolerance) <= least + 1e-9);
       });
       if (best && error > (best.cost[0] as number) + 1e-9) continue;
-      const round = bestRound(options);
-      const cost = [error, round.changes, round.pieces, base.substitute ? 1 : 0];
+      const round = through(options);
+      const { builds, changes, pieces } = round;
+      const cost = [error, changes, pieces, base.substitute ? 1 : 0];
       if (best === undefined || lexicallyLess(cost, best.cost)) {
-        best = { plan: { base, pinCm, allFit: error < 1e-9, ...round }, cost };
+        const plan = { base, pinCm, allFit: error < 1e-9, builds, changes, pieces };
+        best = { plan, round, cost };
       }
     }
   }
-  return best?.plan;
+  return best;
+}
+
+/** One mat moved outweighs any number of pieces. */
+const MOVE_COST = 1000;
+
+const matsMoved = (a: SeatBuild, b: SeatBuild) =>
+  a.mats.reduce((sum, n, i) => sum + Math.abs(n - (b.mats[i] as number)), 0);
+
+function roundOf(builds: SeatBuild[]): Round {
+  return {
+    builds,
+    changes: builds.reduce(
+      (sum, build, i) => sum + matsMoved(build, builds[(i + 1) % builds.length] as SeatBuild),
+      0,
+    ),
+    pieces: builds.reduce((sum, build) => sum + build.pieces, 0),
+  };
+}
+
+/**
+ * The cheapest tour that starts with the first athlete and takes every other once, one build of
+ * each: dynamic programming over who has lifted (Held & Karp 1962).
+ */
+function bestTour(options: readonly SeatBuild[][]): Round & { order: number[] } {
+  const n = options.length;
+  const full = (1 << n) - 1;
+  // Every build of every athlete is a node; moves between any two are worked out once.
+  const nodes = options.flatMap((builds, athlete) => builds.map((build) => ({ build, athlete })));
+  const size = nodes.length;
+  const moves = Float64Array.from({ length: size * size }, (_, k) => {
+    const [from, to] = [nodes[Math.floor(k / size)], nodes[k % size]];
+    return from && to ? MOVE_COST * matsMoved(from.build, to.build) + to.build.pieces : 0;
+  });
+  const who = Int32Array.from(nodes, (one) => one.athlete);
+  const cost = new Float64Array((full + 1) * size);
+  const from = new Int32Array((full + 1) * size);
+  let best = Number.POSITIVE_INFINITY;
+  let path: number[] = [];
+  for (let start = 0; start < (options[0]?.length ?? 0); start++) {
+    cost.fill(Number.POSITIVE_INFINITY);
+    cost[size + start] = nodes[start]?.build.pieces ?? 0;
+    for (let mask = 1; mask <= full; mask += 2) {
+      for (let here = 0; here < size; here++) {
+        const at = cost[mask * size + here] as number;
+        if (at === Number.POSITIVE_INFINITY) continue;
+        for (let there = 0; there < size; there++) {
+          const bit = 1 << (who[there] as number);
+          if (mask & bit) continue;
+          const next = (mask | bit) * size + there;
+          const sum = at + (moves[here * size + there] as number);
+          if (sum < (cost[next] as number)) {
+            cost[next] = sum;
+            from[next] = here;
+          }
+        }
+      }
+    }
+    const home = nodes[start]?.build.pieces ?? 0;
+    for (let last = 0; last < size; last++) {
+      const sum =
+        (cost[full * size + last] as number) + (moves[last * size + start] as number) - home;
+      if (sum >= best) continue;
+      best = sum;
+      path = [];
+      for (let node = last, mask = full; mask > 0; ) {
+        path.unshift(node);
+        const before = from[mask * size + node] as number;
+        mask &= ~(1 << (who[node] as number));
+        node = before;
+      }
+    }
+  }
+  return {
+    ...roundOf(path.map((node) => (nodes[node] as { build: SeatBuild }).build)),
+    order: path.map((node) => who[node] as number),
+  };
 }
 
 /** The cheapest round through one build of each athlete: mats moved first, then pieces. */
-function bestRound(options: readonly SeatBuild[][]): {
-  builds: SeatBuild[];
-  changes: number;
-  pieces: number;
-} {
-  const WEIGHT = 1000;
-  const moved = (a: SeatBuild, b: SeatBuild) =>
-    a.mats.reduce((sum, n, i) => sum + Math.abs(n - (b.mats[i] as number)), 0);
+function bestRound(options: readonly SeatBuild[][]): Round {
   let best: { builds: SeatBuild[]; cost: number } | undefined;
   for (const first of options[0] ?? []) {
     let front = [{ builds: [first], cost: first.pieces }];
@@ -230,7 +341,7 @@ function bestRound(options: readonly SeatBuild[][]): {
         let least: (typeof front)[number] | undefined;
         for (const one of front) {
           const last = one.builds[one.builds.length - 1] as SeatBuild;
-          const cost = one.cost + WEIGHT * moved(last, build) + build.pieces;
+          const cost = one.cost + MOVE_COST * matsMoved(last, build) + build.pieces;
           if (least === undefined || cost < least.cost)
             least = { builds: [...one.builds, build], cost };
         }
@@ -238,14 +349,10 @@ function bestRound(options: readonly SeatBuild[][]): {
       });
     }
     for (const one of front) {
-      const cost = one.cost + WEIGHT * moved(one.builds[one.builds.length - 1] as SeatBuild, first);
+      const last = one.builds[one.builds.length - 1] as SeatBuild;
+      const cost = one.cost + MOVE_COST * matsMoved(last, first);
       if (best === undefined || cost < best.cost) best = { builds: one.builds, cost };
     }
   }
-  const builds = best?.builds ?? [];
-  const changes = builds.reduce(
-    (sum, build, i) => sum + moved(build, builds[(i + 1) % builds.length] as SeatBuild),
-    0,
-  );
-  return { builds, changes, pieces: builds.reduce((sum, build) => sum + build.pieces, 0) };
+  return roundOf(best?.builds ?? []);
 }

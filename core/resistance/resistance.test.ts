@@ -51,6 +51,25 @@ describe("chains", () => {
     expect(curve.meanKg).toBeCloseTo(11.1, 10);
   });
 
+  it("weigh at lockout what they weigh at the bottom and what was lifted off the floor", () => {
+    const part = fc.double({ min: 0.3, max: 3, noNaN: true });
+    fc.assert(
+      fc.property(part, part, fc.integer({ min: 1, max: 3 }), (lengthM, densityKgPerM, perSide) => {
+        const what = chain({ lengthM, densityKgPerM });
+        const curve = known([{ what, perSide }]);
+        const lifted =
+          Math.min(HEIGHTS.lockoutM, what.touchM + lengthM) -
+          Math.min(HEIGHTS.bottomM, what.touchM + lengthM);
+        const liftedKg = 2 * perSide * densityKgPerM * lifted;
+        expect(curve.lockoutKg).toBeCloseTo(curve.bottomKg + liftedKg, 9);
+        for (const one of byConventions(curve, 150, 60)) {
+          expect(one.bottomKg).toBeCloseTo(one.barKg + curve.bottomKg, 9);
+          expect(one.lockoutKg).toBeCloseTo(one.bottomKg + liftedKg, 9);
+        }
+      }),
+    );
+  });
+
   it("are never lighter for being more, longer, heavier or hung higher off the floor", () => {
     const any = fc.record({
       densityKgPerM: fc.double({ min: 1, max: 20, noNaN: true }),
@@ -202,6 +221,10 @@ describe("checks", () => {
     [bands, { anchorKg: 60 }, []],
     [bands, { barKg: 50, upperBody: true }, ["warning/upper-body"]],
     [bands, { walkout: true, steppingOutKg: 10 }, ["warning/stepping-out"]],
+    [bands, { walkout: true }, ["note/stepping-out-unset"]],
+    [bands, { bolted: false, anchorKg: 60 }, ["note/anchor-least-unset"]],
+    [bands, { bolted: false, anchorKg: 60, leastAnchorKg: 80 }, ["refused/anchor-under-least"]],
+    [bands, { bolted: false, anchorKg: 90, leastAnchorKg: 80 }, []],
     [bands, { retired: ["Middle band"] }, ["refused/retired"]],
     [[{ what: band({ anchorM: 0.4 }), perSide: 1 }], {}, ["warning/slack"]],
     [[{ what: chain({ lengthM: 0.6 }), perSide: 1 }], {}, ["warning/chain-off-floor-bottom"]],

@@ -1,9 +1,11 @@
 import { eq } from "drizzle-orm";
 import { seededRandom } from "../../core/numeric/random";
+import { heightsFromStature } from "../../core/resistance/heights";
 import { readGearItem } from "../../core/session/gearfields";
 import type { GearKind } from "../../core/session/gearkinds";
 import { addDays } from "../../core/units/time";
 import { addInspection, itemsOf, saveItem } from "../queries/gear.server";
+import { keepSetup } from "../queries/person.server";
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { uuidFrom } from "./uuid";
@@ -104,6 +106,40 @@ export async function loadGear(tx: TeamTransaction, now: Date, today: string): P
           ...entered,
         });
       }
+    }
+  }
+  await loadHeights(tx, now);
+}
+
+/** Bar heights of squats, and the trial seats from which box heights come, for most athletes. */
+async function loadHeights(tx: TeamTransaction, now: Date): Promise<void> {
+  const random = seededRandom(SEED + 1);
+  const uuid = uuidFrom(random);
+  const squats = (await tx.select().from(schema.liftVariant)).filter((one) =>
+    ["squat", "box-squat"].includes(one.lift),
+  );
+  const people = await tx.select().from(schema.athlete).orderBy(schema.athlete.name);
+  for (const [i, person] of people.entries()) {
+    const heights =
+      person.statureCm === null ? undefined : heightsFromStature("squat", person.statureCm);
+    // Every fourth was never measured: there the application estimates, and says so.
+    if (!heights || i % 4 === 3) continue;
+    const off = () => Math.round(3 * random.normal()) / 100;
+    for (const variant of squats) {
+      await keepSetup(tx, {
+        id: uuid(),
+        athleteId: person.id,
+        variantId: variant.id,
+        hook: String(8 + Math.floor(3 * random.uniform())),
+        safety: String(4 + Math.floor(2 * random.uniform())),
+        stance: "a foot past the shoulders",
+        bottomM: Number((heights.bottomM - 0.06 + off()).toFixed(2)),
+        lockoutM: Number((heights.lockoutM + off()).toFixed(2)),
+        boxSeatCm: variant.lift === "box-squat" ? 40 : null,
+        boxCreaseCm: variant.lift === "box-squat" ? Math.round(random.normal() * 4) / 2 : null,
+        enteredBy: COACH,
+        enteredAt: now,
+      });
     }
   }
 }

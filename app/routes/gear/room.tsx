@@ -202,6 +202,8 @@ function KindTable({
 }) {
   const spec = GEAR[kind];
   const written = items.map((item) => ({ item, fields: writeGearItem(item).fields }));
+  const rows =
+    kind === "rack" ? alike(written) : written.map((one): [Written, ...Written[]] => [one]);
   const columns = spec.fields.filter((field) =>
     written.some((one) => one.fields[field.name] !== undefined),
   );
@@ -241,23 +243,32 @@ function KindTable({
               </tr>
             </thead>
             <tbody>
-              {written.map(({ item, fields }) => {
+              {rows.map((row) => {
+                const [{ item, fields }] = row;
                 const build = builds.find((one) => String(one.number) === item.name);
                 return (
-                  <tr key={item.id} className={item.id === chosenId ? "bg-wash" : ""}>
+                  <tr
+                    key={item.id}
+                    className={row.some((one) => one.item.id === chosenId) ? "bg-wash" : ""}
+                  >
                     <th scope="row" className="!font-bold !text-base-content">
-                      {mayEdit ? (
-                        <Link
-                          to={`?item=${item.id}`}
-                          replace
-                          preventScrollReset
-                          className="hover:underline"
-                        >
-                          {item.name}
-                        </Link>
-                      ) : (
-                        item.name
-                      )}
+                      {row.map((one, i) => (
+                        <span key={one.item.id}>
+                          {i > 0 ? ", " : ""}
+                          {mayEdit ? (
+                            <Link
+                              to={`?item=${one.item.id}`}
+                              replace
+                              preventScrollReset
+                              className="hover:underline"
+                            >
+                              {one.item.name}
+                            </Link>
+                          ) : (
+                            one.item.name
+                          )}
+                        </span>
+                      ))}
                     </th>
                     {spec.count ? <td className="text-right">{item.count}</td> : null}
                     {columns.map((field) => (
@@ -279,4 +290,22 @@ function KindTable({
       ) : null}
     </section>
   );
+}
+
+interface Written {
+  item: GearItem & { id: string };
+  fields: Record<string, string>;
+}
+
+/** Racks that are the same in every fact stand in one row. */
+function alike(written: readonly Written[]): Array<[Written, ...Written[]]> {
+  const rows: Array<[Written, ...Written[]]> = [];
+  for (const one of written) {
+    const same = rows.find(
+      ([first]) => JSON.stringify(first.fields) === JSON.stringify(one.fields),
+    );
+    if (same) same.push(one);
+    else rows.push([one]);
+  }
+  return rows;
 }

@@ -1,4 +1,4 @@
-import { type ComponentType, useCallback, useState } from "react";
+import { type ComponentType, useCallback, useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
@@ -123,6 +123,16 @@ export default function Lab({ loaderData, actionData }: Route.ComponentProps) {
   const unit = useUnit();
   const [answer, setAnswer] = useState("");
   const [fills, setFills] = useState(0);
+  // Fields hold what is typed; after a fill they start anew, once the address has the numbers.
+  const filling = useRef(false);
+  const { params } = address;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the address is what is waited for
+  useEffect(() => {
+    if (filling.current) {
+      filling.current = false;
+      setFills((n) => n + 1);
+    }
+  }, [params]);
   const tell = useCallback((next: string) => setAnswer(next), []);
   const chosen = TOOLS.find((one) => one.id === address.get("tool")) ?? (TOOLS[0] as Tool);
   const Tool = chosen.tool;
@@ -145,8 +155,8 @@ export default function Lab({ loaderData, actionData }: Route.ComponentProps) {
               key={chosen.id}
               bench={bench}
               onFacts={(facts) => {
-                for (const [name, value] of Object.entries(fill(facts))) address.set(name, value);
-                setFills((n) => n + 1);
+                filling.current = true;
+                address.setAll(fill(facts));
               }}
             />
           ) : null}
@@ -164,7 +174,7 @@ export default function Lab({ loaderData, actionData }: Route.ComponentProps) {
     >
       <nav
         aria-label="Tools"
-        className="no-print -mx-4 mb-3 flex gap-x-4 overflow-x-auto border-b border-rule px-4"
+        className="no-print -mx-4 mb-3 flex gap-x-4 overflow-x-auto border-b border-rule px-4 lg:flex-wrap"
       >
         {TOOLS.map((one) => (
           <Link
@@ -185,7 +195,7 @@ export default function Lab({ loaderData, actionData }: Route.ComponentProps) {
       </nav>
       <h2 className="hidden print:block">{chosen.name}</h2>
       <AnswerProvider value={tell}>
-        <Tool key={`${chosen.id}${fills}`} address={address} bench={bench} unit={unit} />
+        <Tool key={`${chosen.id}${unit}${fills}`} address={address} bench={bench} unit={unit} />
       </AnswerProvider>
     </Page>
   );

@@ -1,6 +1,7 @@
 import {
   BOX_OVER_CM,
   BOX_UNDER_CM,
+  bestTurns,
   boxHeightFromTrial,
   type MatStock,
   type SeatBase,
@@ -49,10 +50,11 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
     : answer?.reason === "none-fits"
       ? answer.nearest
       : undefined;
-  const round =
-    group.values.length > 0
-      ? seatsForGroup({ targetsCm: group.values, bases, mats, tolerance })
-      : undefined;
+  const turns = { targetsCm: group.values, bases, mats, tolerance };
+  const inOrder = group.values.length > 0 ? seatsForGroup(turns) : undefined;
+  const best = group.values.length > 2 ? bestTurns(turns) : undefined;
+  const round = best?.seats ?? inOrder;
+  const order = best?.order ?? group.values.map((_, i) => i);
   const words = (one: SeatBuild) =>
     [
       `${one.base.name} at ${plainNumber(one.pinCm, 1)}`,
@@ -84,11 +86,11 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
         <ToolField {...shared} label="Trial seat" name="seat" kind="cm" start={40} />
         <ToolField
           {...shared}
-          label="Crease over the knee on it"
+          label="Crease over the knee"
           name="crease"
           kind="cm"
           start={2}
-          hint="under the knee: minus"
+          hint="on that seat; under the knee: minus"
         />
         <ToolField
           {...shared}
@@ -183,6 +185,11 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
                 The group: {round.base.name} at {plainNumber(round.pinCm, 1)} cm, {round.changes}{" "}
                 mats moved a round
               </h2>
+              {inOrder && best && best.seats.changes < inOrder.changes ? (
+                <p className="text-muted">
+                  Turns changed: as written it would be {inOrder.changes} moves.
+                </p>
+              ) : null}
               {round.allFit ? null : (
                 <Notice kind="warning" title="Not everybody fits on one base: split the group." />
               )}
@@ -190,7 +197,7 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
                 {round.builds.map((one, i) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: the turn is the identity
                   <li key={i} className="flex gap-4 border-b border-faint py-1">
-                    <span className="w-20">{group.values[i]} cm</span>
+                    <span className="w-20">{group.values[order[i] as number]} cm</span>
                     <span className="grow">{words(one)}</span>
                     <span className="text-muted">{plainNumber(one.heightCm, 1)} cm</span>
                   </li>

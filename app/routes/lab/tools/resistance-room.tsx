@@ -31,10 +31,14 @@ export function RoomPieces({
       ? []
       : proposeSetups({ stock: usable, heights, barKg, wantedShare: wanted / 100 });
   const take = (pieces: readonly Piece[]) => {
-    for (const { what } of usable) {
-      const n = pieces.find((one) => one.what.name === what.name)?.perSide ?? 0;
-      address.set(keyOf(what.name), n > 0 ? String(n) : "");
-    }
+    address.setAll(
+      Object.fromEntries(
+        usable.map(({ what }) => {
+          const n = pieces.find((one) => one.what.name === what.name)?.perSide ?? 0;
+          return [keyOf(what.name), n > 0 ? String(n) : ""];
+        }),
+      ),
+    );
   };
   return (
     <section

@@ -199,7 +199,7 @@ export function Resistance(props: ToolProps) {
       {rack && heights ? (
         <RoomPieces {...props} rack={rack} heights={heights} barKg={barKg ?? 0} />
       ) : null}
-      {found && !found.ok ? (
+      {found && !found.ok && (rack || found.reason === "no-range") ? (
         <Notice
           kind="problem"
           title={
@@ -280,7 +280,7 @@ export function Resistance(props: ToolProps) {
                     </th>
                     {[one.barKg, one.bottomKg, one.meanKg, one.lockoutKg].map((kg, i) => (
                       // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places
-                      <td key={i} className="text-right">
+                      <td key={i} className="text-right whitespace-nowrap">
                         {formatKg(kg, unit, 1)}
                       </td>
                     ))}

@@ -1,0 +1,162 @@
+import { readFileSync } from "node:fs";
+import { expect, type Page, test } from "@playwright/test";
+import { stateFile } from "./people";
+
+/** A room described from nothing, in the interface, with every press and key counted. */
+test.use({ storageState: stateFile("coach") });
+
+/** Keystroke-level times (Card, Moran & Newell 1980), s: key, pointing with a click, thought. */
+const KEY_S = 0.28;
+const POINT_S = 1.1 + 0.2;
+const THINK_S = 1.35;
+
+class Hand {
+  keys = 0;
+  points = 0;
+  thoughts = 0;
+  constructor(readonly page: Page) {}
+  /** A field: thought about, reached by Tab, typed. */
+  async field(label: string, text: string) {
+    await this.page
+      .getByRole("form", { name: "Piece of gear" })
+      .getByLabel(label, { exact: true })
+      .fill(text);
+    this.keys += text.length + 1;
+    this.thoughts++;
+  }
+  async press(name: string | RegExp, role: "button" | "link" = "button") {
+    await this.page.getByRole(role, { name, exact: typeof name === "string" }).click();
+    this.points++;
+    const kind = /^Add a (.+)$/.exec(String(name))?.[1];
+    if (kind) await expect(this.page.getByRole("heading", { name: `New ${kind}` })).toBeVisible();
+  }
+  async add(what: string, fields: Record<string, string>, done: string) {
+    for (const [label, text] of Object.entries(fields)) await this.field(label, text);
+    await this.page.keyboard.press("Enter");
+    this.keys++;
+    const region = this.page.getByRole("region", { name: what });
+    await expect(region.getByRole("row").filter({ hasText: done })).toHaveCount(1);
+  }
+  get seconds() {
+    return KEY_S * this.keys + POINT_S * this.points + THINK_S * this.thoughts;
+  }
+}
+
+test("a new room with four racks, bands, chains, boxes and mats takes under three minutes", async ({
+  page,
+}) => {
+  await page.goto("/gear");
+  const form = page.getByRole("form", { name: "New room" });
+  await form.getByLabel("Name").fill("Hill gym");
+  await form.getByRole("button", { name: "Make the room" }).click();
+  await expect(page.getByRole("heading", { name: "Hill gym" })).toBeVisible();
+  const hand = new Hand(page);
+  hand.keys += 8;
+  hand.points += 3;
+
+  await hand.add("Bars", { Name: "Bar" }, "415 mm");
+  await hand.press("Add a rack", "link");
+  await hand.add("Racks", { Number: "1-4" }, "1, 2, 3, 4");
+  await hand.press("Add a band", "link");
+  await hand.add(
+    "Bands",
+    {
+      Name: "Narrow",
+      Pairs: "4",
+      "Slack under, m": "0.55",
+      "Hanging scale: length and pull": "0.7 4, 1.0 13, 1.3 20",
+    },
+    "Narrow",
+  );
+  await hand.press("Add a chain", "link");
+  await hand.add(
+    "Chains",
+    { Name: "Chain", Pairs: "4", "Density, kg/m": "6", "Length, m": "1.5" },
+    "1.5 m",
+  );
+  await hand.press("Add a box", "link");
+  await hand.add("Boxes", { Name: "Box", "How many": "2" }, "30 35 40 45");
+  await hand.press("Add a mat", "link");
+  await hand.add("Mats", { Name: "Mat", "How many": "4", "Thickness, cm": "1.5" }, "1.5 cm");
+
+  console.log(
+    `a room described: ${hand.keys} keys, ${hand.points} presses, ${hand.thoughts} fields thought about: ${hand.seconds.toFixed(0)} s by keystroke-level times`,
+  );
+  expect(hand.seconds).toBeLessThan(180);
+
+  // What the racks build is there at once, and the Lab knows the room.
+  await expect(page.getByRole("region", { name: "Racks" })).toContainText(/\d+ totals, 20 kg to/);
+  await page.goto("/lab?tool=box");
+  await page.getByLabel("Boxes and mats of").selectOption({ label: "Hill gym" });
+  await expect(page.getByText(/Box at \d+/).first()).toBeVisible();
+});
+
+test("bad gear is named where it is typed, with what is possible", async ({ page }) => {
+  await page.goto("/gear");
+  await page.getByRole("link", { name: "Boathouse" }).click();
+  const piece = page.getByRole("form", { name: "Piece of gear" });
+  await page.getByRole("link", { name: "Add a band" }).click();
+  await piece.getByLabel("Slack under, m").fill("41");
+  await expect(piece.getByText(/Was it 41 cm\? Then write 41 cm\./)).toBeVisible();
+  await piece.getByLabel("Hanging scale: length and pull").fill("1.0 13");
+  await expect(piece.getByText(/two lengths/)).toBeVisible();
+  await piece.getByLabel("Hanging scale: length and pull").fill("1.0 13, 1.4 9");
+  await expect(piece.getByText(/pulls harder the longer/)).toBeVisible();
+  await page.getByRole("link", { name: "Add a rack" }).click();
+  await piece.getByLabel("Plates, pairs").fill("2500x2");
+  await expect(piece.getByText(/2500x2/).last()).toBeVisible();
+  await piece.getByLabel("Plates, pairs").fill("25x2");
+  await piece.getByLabel("Number").fill("1");
+  await piece.getByRole("button", { name: "Add the rack" }).click();
+  await expect(piece.getByText("Rack 1 is in this room already.")).toBeVisible();
+});
+
+test("a bar in use stays, a band that is nicked leaves and its log stays", async ({ page }) => {
+  await page.goto("/gear");
+  await page.getByRole("link", { name: "Boathouse" }).click();
+  await page.getByRole("link", { name: "Straight bar", exact: true }).click();
+  await page.getByRole("button", { name: "Put away" }).click();
+  await expect(page.getByText(/Straight bar is the bar of rack 1, 2, 3, 4/)).toBeVisible();
+  await page.getByRole("link", { name: "Narrow band" }).click();
+  await page.getByLabel("Seen today").selectOption("nicked");
+  await page.getByRole("button", { name: "Note the inspection" }).click();
+  const away = page.getByRole("region", { name: "Put away" });
+  await expect(away).toContainText("Narrow band");
+  await away.getByRole("button", { name: "Bring back" }).click();
+  await expect(away).toHaveCount(0);
+});
+
+test("a room goes out as JSON and as a table, and comes in again the same", async ({ page }) => {
+  await page.goto("/gear");
+  await page.getByRole("link", { name: "Dojo gym" }).click();
+  for (const [link, name] of [
+    ["Take out as JSON", "Dojo by JSON"],
+    ["As a table", "Dojo by table"],
+  ] as const) {
+    const download = page.waitForEvent("download");
+    await page.getByRole("link", { name: link }).click();
+    const file = await (await download).path();
+    const text = readFileSync(file, "utf8");
+    expect(text).toContain("45lb");
+    await page.getByRole("link", { name: "All rooms" }).click();
+    const form = page.getByRole("form", { name: "Room from a file" });
+    await form
+      .getByLabel("Or its text")
+      .fill(text.replace(/"name": "Dojo gym"/, `"name": "${name}"`));
+    await form.getByLabel("Name", { exact: true }).fill(name);
+    await form.getByRole("button", { name: "Make the room" }).click();
+    await expect(page.getByRole("heading", { name })).toBeVisible();
+    await expect(page.getByRole("region", { name: "Racks" })).toContainText("45lbx2");
+  }
+  await page.goto("/gear");
+  const form = page.getByRole("form", { name: "Room from a file" });
+  await form.getByLabel("Or its text").fill("kind,name,count\nbarbell,Bar,1\n");
+  await form.getByRole("button", { name: "Make the room" }).click();
+  await expect(form.getByText(/Line 2: "barbell" is no kind of gear/)).toBeVisible();
+  // A room that copies another has all of it.
+  const make = page.getByRole("form", { name: "New room" });
+  await make.getByLabel("Name").fill("Hotel");
+  await make.getByLabel("Start with").selectOption({ label: "all gear of Boathouse" });
+  await make.getByRole("button", { name: "Make the room" }).click();
+  await expect(page.getByRole("region", { name: "Chains" })).toContainText("Harbour chain");
+});
