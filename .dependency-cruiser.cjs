@@ -23,6 +23,21 @@ const core = [
       "wave",
     ],
   ],
+  [
+    "checks",
+    [
+      "units",
+      "numeric",
+      "maxes",
+      "barload",
+      "resistance",
+      "velocity",
+      "profile",
+      "boxsquat",
+      "wave",
+      "session",
+    ],
+  ],
   ["liverules", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave", "session"]],
   [
     "floor",

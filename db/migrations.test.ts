@@ -49,6 +49,18 @@ beforeAll(async () => {
   await all`INSERT INTO profile_point (team_id, id, test_id, load_kg, velocity_mps, excluded)
     VALUES (${TEAM}, ${id(8)}, ${id(7)}, 80, 0.78, false),
            (${TEAM}, ${id(9)}, ${id(7)}, 40, 1.21, true)`;
+  const recipe = {
+    name: "Old wave",
+    school: "Old school",
+    startPercent: 40,
+    steps: [{ id: "s1", sets: 3, reps: 3, addPoints: 5 }],
+    weeks: [{ id: "w1", addPoints: 0, flat: { sets: 9, reps: 3, percent: 55 } }],
+    lead: "percent",
+  };
+  await all`INSERT INTO plan (team_id, id, name, squad_id, variant_id, room_id, start_date, recipe, metric, rounding, updated_by, updated_at)
+    VALUES (${TEAM}, ${id(10)}, 'Old wave', ${id(3)}, ${id(6)}, ${id(2)}, '2026-02-03', ${all.json(recipe)}, 'MCV', 'nearest', 'C', now())`;
+  await all`INSERT INTO plan_override (team_id, id, plan_id, athlete_id, set_key, load_kg, set_by, set_at)
+    VALUES (${TEAM}, ${id(11)}, ${id(10)}, ${id(4)}, 'w1.flat.1', 62.5, 'C', now())`;
   await apply(owner, files.slice(2));
 });
 
@@ -84,6 +96,29 @@ describe("a database from before", () => {
     ]);
     const [test] = await all`SELECT fingerprint, added_kg, entered_by FROM profile_test`;
     expect(test).toEqual({ fingerprint: id(7), added_kg: 0, entered_by: "not known" });
+  });
+
+  it("has its plans as blocks with one slot, the numbers and a coach's own loads with them", async () => {
+    const [row] = await all`SELECT block FROM plan`;
+    expect(row?.block).toMatchObject({
+      name: "Old wave",
+      startDate: "2026-02-03",
+      weeks: 1,
+      school: "Old school",
+      slots: {
+        main: {
+          work: { kind: "lift", variantId: id(6) },
+          recipe: {
+            basis: "percent",
+            start: 40,
+            lead: "percent",
+            steps: [{ id: "s1", sets: 3, reps: 3, add: 5 }],
+            weeks: [{ id: "w1", add: 0, flat: { sets: 9, reps: 3, at: 55 } }],
+          },
+        },
+      },
+      overrides: { [`${id(4)}/main/w1.flat.1`]: { loadKg: 62.5, by: "C" } },
+    });
   });
 
   it("is isolated as before: every table forced, the owner under it too", async () => {

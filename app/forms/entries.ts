@@ -6,7 +6,7 @@ import { STOP_RULES } from "../../core/liverules/rep";
 
 const address = {
   athleteId: z.uuid(),
-  slotId: z.uuid(),
+  slotId: z.string().min(1).max(60),
   setKey: z.string().min(1).max(80),
 };
 /** No bar moves at over 5 m/s on average. */

@@ -12,24 +12,24 @@ function formOf(patch: Record<string, string> = {}): FormData {
     name: "Ladder",
     aim: "speed",
     school: "Percent waves",
-    startPercent: "40",
+    start: "40",
     "steps.0.id": "s1",
     "steps.0.sets": "3",
     "steps.0.reps": "3",
-    "steps.0.addPoints": "0",
+    "steps.0.add": "0",
     "steps.4.id": "s5",
     "steps.4.sets": "2",
     "steps.4.reps": "2",
-    "steps.4.addPoints": "7,5",
+    "steps.4.add": "7,5",
     "weeks.0.id": "w1",
     "weeks.0.shape": "steps",
-    "weeks.0.addPoints": "0",
+    "weeks.0.add": "0",
     "weeks.1.id": "w2",
     "weeks.1.shape": "flat",
-    "weeks.1.addPoints": "5",
+    "weeks.1.add": "5",
     "weeks.1.flat.sets": "9",
     "weeks.1.flat.reps": "3",
-    "weeks.1.flat.percent": "52,5",
+    "weeks.1.flat.at": "52,5",
     convention: "bar",
     "rest.leastS": "45",
     "rest.mostS": "60",
@@ -50,28 +50,28 @@ describe("a recipe from its form", () => {
   it("reads steps with gaps in their numbering, comma decimals and a flat week", () => {
     const parsed = recipeFromForm(formOf());
     if (!parsed.success) throw parsed.error;
-    expect(parsed.data.steps.map((step) => [step.id, step.addPoints])).toEqual([
+    expect(parsed.data.steps.map((step) => [step.id, step.add])).toEqual([
       ["s1", 0],
       ["s5", 7.5],
     ]);
     expect(parsed.data.weeks[0]?.flat).toBeUndefined();
-    expect(parsed.data.weeks[1]?.flat).toEqual({ sets: 9, reps: 3, percent: 52.5 });
+    expect(parsed.data.weeks[1]?.flat).toEqual({ sets: 9, reps: 3, at: 52.5 });
     expect(parsed.data.cycle).toEqual(["close", "middle", "ring"]);
     expect(parsed.data.target).toBeUndefined();
     expect(parsed.data.stop).toEqual({ lossPercent: 10, lossFrom: "best" });
   });
 
   test.each([
-    [{ startPercent: "" }, "startPercent"],
-    [{ startPercent: "much" }, "startPercent"],
-    [{ startPercent: "300" }, "startPercent"],
+    [{ start: "" }, "start"],
+    [{ start: "much" }, "start"],
+    [{ start: "300" }, "start"],
     [{ "steps.0.reps": "0" }, "steps.0.reps"],
     [{ "steps.0.sets": "2.5" }, "steps.0.sets"],
     [{ "rest.leastS": "90" }, "rest"],
     [{ "target.lowMps": "0.9", "target.highMps": "0.8" }, "target"],
     [{ "target.lowMps": "0.9" }, "target.highMps"],
     [{ "stop.floorMps": "9" }, "stop.floorMps"],
-    [{ "weeks.1.flat.percent": "" }, "weeks.1.flat.percent"],
+    [{ "weeks.1.flat.at": "" }, "weeks.1.flat.at"],
     [{ "weeks.1.id": "w1" }, "form"],
     [{ name: "  " }, "name"],
     [{ aim: "fun" }, "aim"],

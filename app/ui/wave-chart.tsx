@@ -1,58 +1,74 @@
-/** The wave set by set over its real dates: a bar a set, height by percentage. */
+/** The wave set by set over its real dates: a bar a set, height by what was asked. */
 export interface WaveColumn {
   title: string;
-  date: string;
-  sets: Array<{ key: string; percent: number; shade: number; label: string | undefined }>;
+  sets: Array<{
+    key: string;
+    /** 0 to 1: how high it stands in the column. */
+    height: number;
+    /** Shade by grip or stance. */
+    shade: number;
+    /** Said above the bar where it differs from the one before. */
+    label: string | undefined;
+  }>;
+  /** In place of bars: what the week is, or why it has none. */
+  words?: string | undefined;
 }
 
-const HEIGHT = 132;
-const BASE = 104;
-const HEAD = 30;
+const HEIGHT = 104;
+const HEAD = 20;
 
-export function WaveColumnPicture({
-  column,
-  least,
-  most,
-}: {
-  column: WaveColumn;
-  least: number;
-  most: number;
-}) {
-  const width = 240;
-  const slot = (width - 16) / Math.max(9, column.sets.length);
-  const y = (percent: number) => BASE - ((percent - least) / (most - least)) * (BASE - HEAD);
+/** A picture for the head of a table's column: as wide as the column below it. */
+export function WaveColumnPicture({ column }: { column: WaveColumn }) {
+  const { sets } = column;
+  const places = Math.max(6, sets.length);
+  const left = (i: number) => 2 + (96 * i) / places;
   return (
-    <svg
-      viewBox={`0 0 ${width} ${HEIGHT}`}
-      className="block w-full"
-      role="img"
-      aria-label={`${column.title}: ${column.sets.map((set) => `${set.percent} %`).join(", ")}`}
-      preserveAspectRatio="none"
+    <span
+      className="relative block w-full overflow-hidden border-b border-rule"
       style={{ height: HEIGHT }}
+      role="img"
+      aria-label={`${column.title}: ${column.words ?? sets.flatMap((set) => set.label ?? []).join(", ")}`}
     >
-      {column.sets.map((set, i) => (
-        <g key={set.key}>
-          <rect
-            x={8 + i * slot}
-            y={y(set.percent)}
-            width={slot - 3}
-            height={BASE - y(set.percent)}
-            className="fill-primary"
-            opacity={1 - 0.2 * set.shade}
-          />
-          {set.label ? (
-            <text
-              x={8 + i * slot + (slot - 3) / 2}
-              y={y(set.percent) - 5}
-              textAnchor="middle"
-              className="fill-muted text-[12px]"
-            >
-              {set.label}
-            </text>
-          ) : null}
-        </g>
-      ))}
-      <line x1={0} x2={width} y1={BASE} y2={BASE} className="stroke-rule" />
-    </svg>
+      <svg
+        viewBox={`0 0 100 ${HEIGHT}`}
+        preserveAspectRatio="none"
+        className="absolute inset-0 h-full w-full"
+        aria-hidden="true"
+      >
+        {sets.map((set, i) => {
+          const height = Math.max(2, set.height * (HEIGHT - HEAD));
+          return (
+            <rect
+              key={set.key}
+              x={left(i)}
+              y={HEIGHT - height}
+              width={(96 / places) * 0.8}
+              height={height}
+              className="fill-primary"
+              opacity={1 - 0.2 * set.shade}
+            />
+          );
+        })}
+      </svg>
+      {sets.map((set, i) =>
+        set.label ? (
+          <span
+            key={set.key}
+            className="absolute text-[12px] leading-none whitespace-nowrap text-muted"
+            style={{
+              left: `${left(i)}%`,
+              top: HEIGHT - Math.max(2, set.height * (HEIGHT - HEAD)) - 14,
+            }}
+          >
+            {set.label}
+          </span>
+        ) : null,
+      )}
+      {column.words ? (
+        <span className="absolute inset-x-1 bottom-1 text-[12px] whitespace-normal text-muted">
+          {column.words}
+        </span>
+      ) : null}
+    </span>
   );
 }

@@ -9,11 +9,15 @@ import { groupByLoad } from "./groups";
 import { type AthleteBase, prescribeSet, type SetPrescription } from "./prescribe";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "./turns";
 
-/** A plan as far as its numbers need it. */
+/** One slot of a plan as far as its numbers need it. */
 export interface SessionPlan {
   id: string;
+  /** The slot within the plan. */
+  slotId: string;
   name: string;
   squadName: string;
+  /** Weeks of the whole plan. */
+  weeks: number;
   version: number;
   recipe: Recipe;
   variant: { id: string; name: string; lift: string; start: LiftStart; caution: string };
@@ -30,7 +34,7 @@ export interface SessionAthlete extends AthleteBase {
   instructions: readonly string[];
 }
 
-/** Overrides by "athlete id/set key", kg. */
+/** A slot's overrides by "athlete id/set key", kg. */
 export type Overrides = ReadonlyMap<string, number>;
 
 /** One athlete's week with every number settled for the gear. */
@@ -87,11 +91,11 @@ export function freezeSession(input: {
   return {
     coreVersion: CORE_VERSION,
     planVersion: plan.version,
-    title: `${plan.name}, ${plan.squadName}, week ${week.number} of ${recipe.weeks.length}`,
+    title: `${plan.name}, ${plan.squadName}, week ${week.number} of ${plan.weeks}`,
     date: input.date,
     zone: input.zone,
     roomName: input.roomName,
-    slotId: plan.id,
+    slotId: plan.slotId,
     lift: plan.variant.lift,
     liftName: plan.variant.name,
     liftStart: plan.variant.start,

@@ -1,20 +1,24 @@
 import type { LoadingGear, RoundingMode } from "../barload/gear";
-import { describeRefusal, loadBar, loadingWorking } from "../barload/load";
+import { type BarLoading, describeRefusal, loadBar, loadingWorking } from "../barload/load";
 import { TRUSTED_TRAINING_YEARS, type WorkingMax } from "../maxes/records";
 import { type DatedLine, type GroupCurve, targetSpeed } from "../profile/line";
-import { formatKg, type Mass } from "../units/mass";
-import { formatPercent } from "../units/percent";
+import { formatKg, type Mass, plainNumber } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
-import type { Working } from "../units/working";
-import type { Recipe, WaveSet } from "../wave/recipe";
+import type { Working, WorkingLine } from "../units/working";
+import { BASIS_REFUSALS, type BasisFacts, basisLoad, describeBasis } from "../wave/basis";
+import { percentOf, type Recipe, type WaveSet } from "../wave/recipe";
 
 /** One set of one athlete, with every number settled for the room it is done in. */
 export interface SetPrescription {
   key: string;
   number: number;
   reps: number;
+  repsTo?: number | undefined;
   cycleItem: string | undefined;
-  percent: number;
+  /** What was asked, in words: "62.5 %", "0.70 m/s". */
+  asked?: string;
+  /** Where the load is a percentage of the working max. */
+  percent?: number | undefined;
   /** What the percentage is of, in words. */
   percentOf: string;
   /** Undefined where no load can be given; `loadReason` then says why. */
@@ -36,6 +40,10 @@ export interface AthleteBase {
   profile: DatedLine | undefined;
   /** Years of real barbell training. */
   trainingYears: number | undefined;
+  /** Speed of peak force and load of peak power in the newest test that has them. */
+  peakForceMps?: number | undefined;
+  peakPowerKg?: number | undefined;
+  bodyKg?: number | undefined;
 }
 
 export interface PrescribeInput {
@@ -48,45 +56,101 @@ export interface PrescribeInput {
   metric: VelocityMetric;
   groupCurve: GroupCurve | undefined;
   /** A coach's load for this set, kg. */
-  overrideKg?: number;
+  overrideKg?: number | undefined;
 }
 
-/** Percent → load → plates → true percentage → wanted speed, with its working. */
+export function basisFacts(
+  athlete: AthleteBase,
+  variantId: string,
+  metric: VelocityMetric,
+): BasisFacts {
+  const { profile } = athlete;
+  const fits = profile?.variantId === variantId && profile.line.metric === metric;
+  return {
+    maxKg: athlete.workingMax?.kg,
+    line: fits ? profile.line : undefined,
+    peakForceMps: fits ? athlete.peakForceMps : undefined,
+    peakPowerKg: fits ? athlete.peakPowerKg : undefined,
+    bodyKg: athlete.bodyKg,
+  };
+}
+
+export type SetLoad =
+  | { ok: true; loading: BarLoading; askedWorking: Working | undefined }
+  | { ok: false; reason: string };
+
+export const DELOAD_UNSET =
+  "The deload's factors are not set. Set them once under Coach-set values.";
+
+/**
+ * The load of one set on one bar: the basis, the week's factor, the coach's own load before both;
+ * without workings, so that a whole squad's block is cheap.
+ */
+export function loadOfSet(
+  input: Pick<PrescribeInput, "set" | "gear" | "mode" | "overrideKg"> & {
+    facts: BasisFacts;
+    variantName: string;
+  },
+): SetLoad {
+  const { set, facts, overrideKg } = input;
+  let askedKg = overrideKg;
+  let askedWorking: Working | undefined;
+  if (askedKg === undefined) {
+    if (set.factor === undefined) return { ok: false, reason: DELOAD_UNSET };
+    const found = basisLoad(set.basis, facts, set.reps);
+    if (!found.ok) {
+      return {
+        ok: false,
+        reason:
+          found.reason === "no-max"
+            ? `No working max for ${input.variantName}. Choose a record on the athlete's page.`
+            : BASIS_REFUSALS[found.reason],
+      };
+    }
+    askedKg = found.kg * set.factor;
+    askedWorking = found.working;
+  }
+  const loading = loadBar(input.gear, askedKg, input.mode);
+  return loading.ok
+    ? { ok: true, loading, askedWorking }
+    : { ok: false, reason: describeRefusal(loading) };
+}
+
+/** Basis → load → plates → true percentage → wanted speed, with its working. */
 export function prescribeSet(input: PrescribeInput): SetPrescription {
-  const { set, variant, athlete, recipe } = input;
+  const { set, variant, athlete, recipe, overrideKg } = input;
   const max = athlete.workingMax;
-  const percentOf = `working max, ${variant.name}`;
   const informationOnly =
     athlete.trainingYears !== undefined && athlete.trainingYears < TRUSTED_TRAINING_YEARS;
   const base = {
     key: set.key,
     number: set.number,
     reps: set.reps,
+    repsTo: set.repsTo,
     cycleItem: set.cycleItem,
-    percent: set.percent,
-    percentOf,
+    asked: describeBasis(set.basis),
+    percent: percentOf(set),
+    percentOf: `working max, ${variant.name}`,
     informationOnly,
-    overridden: input.overrideKg !== undefined,
+    overridden: overrideKg !== undefined,
   };
-  const refuse = (reason: string): SetPrescription => ({
-    ...base,
-    loadKg: undefined,
-    loadReason: reason,
-    side: [],
-    truePercent: undefined,
-    target: undefined,
-    working: {
-      title: `Set ${set.number}`,
-      lines: [{ label: "No load", value: "not set", detail: reason }],
-    },
-  });
-  if (!max && input.overrideKg === undefined) {
-    return refuse(`No working max for ${variant.name}. Choose a record on the athlete's page.`);
+  const facts = basisFacts(athlete, variant.id, input.metric);
+  const found = loadOfSet({ ...input, facts, variantName: variant.name });
+  if (!found.ok) {
+    return {
+      ...base,
+      loadKg: undefined,
+      loadReason: found.reason,
+      side: [],
+      truePercent: undefined,
+      target: undefined,
+      working: {
+        title: `Set ${set.number}`,
+        lines: [{ label: "No load", value: "not set", detail: found.reason }],
+      },
+    };
   }
-  const askedKg = input.overrideKg ?? ((max as WorkingMax).kg * set.percent) / 100;
-  const loading = loadBar(input.gear, askedKg, input.mode);
-  if (!loading.ok) return refuse(describeRefusal(loading));
-
+  const { loading, askedWorking } = found;
   const truePercent = max ? (100 * loading.totalKg) / max.kg : undefined;
   const target = targetSpeed({
     variantId: variant.id,
@@ -97,23 +161,54 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
     percentOfMax: truePercent,
     groupCurve: input.groupCurve,
   });
-  const askedLine = {
-    label: `${formatPercent(set.percent)} of it`,
-    value: input.overrideKg === undefined ? formatKg(askedKg) : "set aside",
-    detail: `${recipe.name}, set ${set.number}`,
-  };
+  const byMax = set.basis.by === "percent" && max !== undefined;
+  const asked: WorkingLine[] =
+    overrideKg === undefined
+      ? [
+          ...(byMax
+            ? [
+                ...max.working.lines,
+                {
+                  label: `${describeBasis(set.basis)} of it`,
+                  value: formatKg(
+                    (max.kg * (set.basis.by === "percent" ? set.basis.percent : 0)) / 100,
+                  ),
+                  detail: `${recipe.name}, set ${set.number}`,
+                },
+              ]
+            : (askedWorking?.lines ?? [])),
+          ...(set.factor === 1 || set.factor === undefined
+            ? []
+            : [
+                {
+                  label: `× ${plainNumber(set.factor, 3)}`,
+                  value: formatKg(loading.askedKg),
+                  detail: "the week's factor",
+                },
+              ]),
+        ]
+      : [
+          ...(max ? max.working.lines : []),
+          {
+            label: describeBasis(set.basis),
+            value: "set aside",
+            detail: `${recipe.name}, set ${set.number}`,
+          },
+          { label: "Coach's own load", value: formatKg(overrideKg) },
+        ];
   const working: Working = {
     title: `${formatKg(loading.totalKg)}, set ${set.number}`,
     lines: [
-      ...(max ? max.working.lines : []),
-      askedLine,
-      ...(input.overrideKg === undefined
-        ? []
-        : [{ label: "Coach's own load", value: formatKg(input.overrideKg) }]),
+      ...asked,
       ...loadingWorking(loading, max?.kg),
       ...(target ? target.working.lines : [{ label: "Wanted speed", value: "not set" }]),
     ],
-    sources: ["Percentage of the working max, rounded to this room's plates; a tie goes down"],
+    sources: [
+      byMax
+        ? "Percentage of the working max, rounded to this room's plates; a tie goes down"
+        : "Load by the recipe's basis, rounded to this room's plates; a tie goes down",
+      ...(askedWorking?.sources ?? []),
+    ],
     changes: ["The recipe, the working max or its factor, the room's bar and plates."],
   };
   if (informationOnly) {

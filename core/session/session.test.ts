@@ -29,12 +29,13 @@ const recipe: Recipe = {
   name: "Ladder",
   aim: "speed",
   school: "Percent waves",
-  startPercent: 40,
+  basis: "percent",
+  start: 40,
   steps: [
-    { id: "a", sets: 2, reps: 3, addPoints: 0 },
-    { id: "b", sets: 1, reps: 2, addPoints: 7.5 },
+    { id: "a", sets: 2, reps: 3, add: 0 },
+    { id: "b", sets: 1, reps: 2, add: 7.5 },
   ],
-  weeks: [{ id: "w1", addPoints: 0 }],
+  weeks: [{ id: "w1", add: 0 }],
   convention: "bar",
   rest: { leastS: 45, mostS: 75 },
   cycle: ["close", "wide"],
@@ -44,6 +45,8 @@ const recipe: Recipe = {
 
 const plan: SessionPlan = {
   id: "plan",
+  slotId: "slot",
+  weeks: 1,
   name: "Ladder",
   squadName: "Kayak",
   version: 4,

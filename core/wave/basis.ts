@@ -19,6 +19,10 @@ export type LoadBasis =
   | { by: "peak-power"; percent: number }
   /** What leaves this many reps in reserve. */
   | { by: "reserve"; reserve: number }
+  /** A load in kg, the same for everybody. */
+  | { by: "fixed"; kg: number }
+  /** Percent of body mass. */
+  | { by: "body"; percent: number }
   /** The coach's eye on the day: no number. */
   | { by: "eye" };
 
@@ -30,8 +34,44 @@ export const BASIS_NAMES: Record<BasisKind, string> = {
   "peak-force": "the speed of peak force",
   "peak-power": "the load of peak power",
   reserve: "reps in reserve",
+  fixed: "a fixed load",
+  body: "percent of body mass",
   eye: "the coach's eye",
 };
+
+export const BASIS_KINDS = Object.keys(BASIS_NAMES) as BasisKind[];
+
+/** Unit of a basis's number, as it stands behind a field. */
+export const BASIS_UNITS: Record<BasisKind, string> = {
+  percent: "%",
+  speed: "m/s",
+  "peak-force": "m/s slower",
+  "peak-power": "%",
+  reserve: "reps",
+  fixed: "kg",
+  body: "%",
+  eye: "",
+};
+
+/** A basis from its kind and its number, as a recipe's steps give it. */
+export function basisOf(by: BasisKind, value: number): LoadBasis {
+  switch (by) {
+    case "percent":
+    case "peak-power":
+    case "body":
+      return { by, percent: value };
+    case "speed":
+      return { by, mps: value };
+    case "peak-force":
+      return { by, slowerMps: value };
+    case "reserve":
+      return { by, reserve: value };
+    case "fixed":
+      return { by, kg: value };
+    case "eye":
+      return { by };
+  }
+}
 
 /** What each way takes for granted, said where it is chosen. */
 export const BASIS_ASSUMES: Record<BasisKind, string> = {
@@ -40,6 +80,8 @@ export const BASIS_ASSUMES: Record<BasisKind, string> = {
   "peak-force": "Force was measured in the test, and its peak was reached.",
   "peak-power": "The line or the measured power holds.",
   reserve: "The athlete judges the reserve well. Epley's formula.",
+  fixed: "One load suits everybody in the slot.",
+  body: "Body mass was taken lately.",
   eye: "A coach watches every set.",
 };
 
@@ -50,6 +92,7 @@ export interface BasisFacts {
   /** Speed at the tested point of the greatest mean propulsive force, m/s. */
   peakForceMps: number | undefined;
   peakPowerKg: number | undefined;
+  bodyKg?: number | undefined;
 }
 
 export type BasisRefusal =
@@ -57,6 +100,7 @@ export type BasisRefusal =
   | "no-profile"
   | "no-peak-force"
   | "no-peak-power"
+  | "no-body-mass"
   | "too-fast"
   | "too-many-reps"
   | "by-eye";
@@ -66,6 +110,7 @@ export const BASIS_REFUSALS: Record<BasisRefusal, string> = {
   "no-profile": "No profile of this variant and metric. Test one, or go by percent.",
   "no-peak-force": "No measured peak force. A test with a sensor gives it.",
   "no-peak-power": "No load of peak power. A profile test gives it.",
+  "no-body-mass": "No body mass. Write one on the athlete's page.",
   "too-fast": "The line reaches this speed at no load. Ask for a slower one.",
   "too-many-reps": `Over ${REP_MAX_MOST_REPS} reps with the reserve no formula holds.`,
   "by-eye": "By the coach's eye: no load is proposed.",
@@ -204,6 +249,24 @@ export function basisLoad(
         true,
       );
     }
+    case "fixed":
+      return answer(basis.kg, {
+        title: "Fixed load",
+        lines: [{ label: "Set by the coach", value: mass(basis.kg), emphasis: "answer" }],
+        changes: ["Another load in the recipe."],
+      });
+    case "body": {
+      if (facts.bodyKg === undefined) return refuse("no-body-mass");
+      const kg = (facts.bodyKg * basis.percent) / 100;
+      return answer(kg, {
+        title: "By body mass",
+        lines: [
+          { label: "Body mass", value: mass(facts.bodyKg) },
+          { label: `${plainNumber(basis.percent)} % of it`, value: mass(kg), emphasis: "answer" },
+        ],
+        changes: ["A newer body mass, another percentage."],
+      });
+    }
     case "eye":
       return refuse("by-eye");
   }
@@ -233,6 +296,10 @@ export function describeBasis(basis: LoadBasis): string {
       return `${plainNumber(basis.percent)} % of peak power's load`;
     case "reserve":
       return `${plainNumber(basis.reserve)} in reserve`;
+    case "fixed":
+      return `${plainNumber(basis.kg)} kg`;
+    case "body":
+      return `${plainNumber(basis.percent)} % of body mass`;
     case "eye":
       return "by eye";
   }

@@ -1,3 +1,5 @@
+import { type BasisKind, basisOf, type LoadBasis } from "./basis";
+
 /**
  * A recipe says how a wave goes; the cells are computed from it. Steps and weeks have stable ids,
  * on which overrides and logged sets hang: renaming, reordering or repricing a step moves
@@ -6,56 +8,126 @@
 export const AIMS = ["speed", "power", "strength", "growth", "learning"] as const;
 export type Aim = (typeof AIMS)[number];
 
+/** What a number of the recipe counts in is its basis: points of percent, m/s, kg, reps. */
 export interface RecipeStep {
   id: string;
   sets: number;
   reps: number;
-  /** Points added to the week's start for this step: 0, 5, 10 makes a ladder. */
-  addPoints: number;
+  /** Upper end where the reps are a range. */
+  repsTo?: number;
+  /** Added to the week's start for this step: 0, 5, 10 makes a ladder. */
+  add: number;
 }
+
+/** How a week is done where it differs from the slot: a method of a rotation. */
+export interface WeekMethod {
+  name: string;
+  /** Another variant, with its own max. */
+  variantId?: string;
+  /** Pause at the bottom, s. */
+  pauseS?: number;
+  /** Bands or chains by the recipe's convention. */
+  resisted?: boolean;
+  /** Of the load, for a week that is paused: 1 is the load as it is. */
+  factor: number;
+}
+
+export const WEEK_KINDS = ["work", "deload", "test", "off"] as const;
+export type WeekKind = (typeof WEEK_KINDS)[number];
 
 export interface RecipeWeek {
   id: string;
-  /** Points added to the recipe's start for this week. */
-  addPoints: number;
-  /** A flat week does this in place of the steps. */
-  flat?: { sets: number; reps: number; percent: number };
+  /** Added to the recipe's start for this week. */
+  add: number;
+  /** Left out for a week of work. */
+  kind?: WeekKind;
+  /** A flat week does this in place of the steps; `at` in the recipe's basis. */
+  flat?: { sets: number; reps: number; at: number };
+  method?: WeekMethod;
+  /** Sets and reps more (or fewer) than the steps say, for volume waves. */
+  moreSets?: number;
+  moreReps?: number;
+  /** Rounds of the slot's group this week, where they vary. */
+  rounds?: number;
 }
 
 /** What a percentage counts when bands or chains hang on the bar. */
 export type ResistanceConvention = "bar" | "lockout" | "mean";
+
+export interface StopRules {
+  lossPercent?: number;
+  lossFrom: "best" | "first";
+  floorMps?: number;
+}
+
+export const AFTER = ["drop-back", "change-variation", "repeat", "test"] as const;
+export const AFTER_NAMES: Record<(typeof AFTER)[number], string> = {
+  "drop-back": "drop back and rise again",
+  "change-variation": "change the variation",
+  repeat: "the same again",
+  test: "test",
+};
 
 export interface Recipe {
   name: string;
   aim: Aim;
   /** The school the recipe comes from, as shown beside its warnings. */
   school: string;
-  startPercent: number;
+  /** What sets the load; start, adds and flat values are in its unit. */
+  basis: BasisKind;
+  start: number;
   steps: RecipeStep[];
   weeks: RecipeWeek[];
+  /** How often the weeks run before the tail; 1 where left out. */
+  repeats?: number;
+  /** Weeks that end it, once: a deload, a test. */
+  tail?: RecipeWeek[];
+  /** Added for the second session of a week, and again for each further one. */
+  sessionAdd?: number;
   convention: ResistanceConvention;
+  /** Wanted share of the lockout load, %, where bands or chains hang on. */
+  resistancePercent?: number;
   rest: { leastS: number; mostS: number };
   /** Grips or stances taken in turn, set by set; empty for none. */
   cycle: string[];
+  /** Seconds down and at the bottom, for the metronome. */
+  tempo?: { downS?: number; pauseS?: number };
+  /** A start every so many seconds for so many minutes: sets follow from it. */
+  timed?: { everyS: number; minutes: number };
+  /** A heavy slot: work up to a top set of so many reps, at most so many tries near it. */
+  top?: { reps: 1 | 2 | 3; tries: number };
+  /** What reps count: metres for sprints and carries, contacts for jumps. */
+  counts?: "reps" | "metres" | "contacts";
+  sides?: "both" | "left-right";
+  /** Smallest reserve of a power slot: under it, warn of grinding. */
+  leastReserve?: number;
   /** Wanted speed, m/s; without it each athlete's profile at the load is asked. */
   target?: { lowMps: number; highMps: number };
   /** What moves the load when a set is over the wanted speed: the percentage stays, or speed
    * leads and the load goes up. */
   lead: "percent" | "velocity";
   /** A set ends by the earliest of these; the rep cap is the step's reps. */
-  stop: { lossPercent?: number; lossFrom: "best" | "first"; floorMps?: number };
+  stop: StopRules;
+  /** What comes after the last week. */
+  after?: (typeof AFTER)[number];
 }
 
 /** A set as the recipe shapes it, before anybody's max is known. */
 export interface WaveSet {
-  /** Stable: week id, step id, place within the step. */
+  /** Stable: week id (with its run), step id, place within the step. */
   key: string;
   weekId: string;
   stepId: string;
   /** 1-based within the session. */
   number: number;
   reps: number;
-  percent: number;
+  repsTo?: number;
+  basis: LoadBasis;
+  /** Multiplies the load: a paused week, a deload. Undefined: the coach has set none. */
+  factor: number | undefined;
+  kind: "work" | "top";
+  /** Start on the queue clock, s from the first, for a timed slot. */
+  startS?: number;
   cycleItem: string | undefined;
 }
 
@@ -63,90 +135,120 @@ export interface WaveWeek {
   weekId: string;
   /** 1-based. */
   number: number;
+  kind: WeekKind;
+  method: WeekMethod | undefined;
+  rounds: number | undefined;
   sets: WaveSet[];
 }
 
 /** The step id that the sets of a flat week carry. */
 export const FLAT_STEP = "flat";
+/** The step id of a heavy slot's top set. */
+export const TOP_STEP = "top";
 
-export function expandRecipe(recipe: Recipe): WaveWeek[] {
-  return recipe.weeks.map((week, index) => {
-    const steps = week.flat
-      ? [{ id: FLAT_STEP, sets: week.flat.sets, reps: week.flat.reps, percent: week.flat.percent }]
-      : recipe.steps.map((step) => ({
-          ...step,
-          percent: recipe.startPercent + week.addPoints + step.addPoints,
-        }));
-    const sets: WaveSet[] = [];
-    for (const step of steps) {
-      for (let place = 1; place <= step.sets; place++) {
-        const number = sets.length + 1;
-        sets.push({
-          key: `${week.id}.${step.id}.${place}`,
-          weekId: week.id,
-          stepId: step.id,
-          number,
-          reps: step.reps,
-          percent: step.percent,
-          cycleItem:
-            recipe.cycle.length > 0 ? recipe.cycle[(number - 1) % recipe.cycle.length] : undefined,
-        });
-      }
+/** What only a coach can set and a recipe may need. Undefined is "not set"; nothing is guessed. */
+export interface RecipeSettings {
+  /** Of the sets, and of the load, in a deload week: 0.5 is half. */
+  deloadSets?: number | undefined;
+  deloadLoad?: number | undefined;
+  /** Of the load, by week of the block: the coach's own near a competition. */
+  weekFactors?: Readonly<Record<number, number>>;
+}
+
+/** The weeks of a recipe in the order in which they are done; repeated ones carry their run. */
+export function recipeWeeks(recipe: Recipe): RecipeWeek[] {
+  const runs = recipe.repeats ?? 1;
+  const weeks: RecipeWeek[] = [];
+  for (let run = 1; run <= runs; run++) {
+    for (const week of recipe.weeks) {
+      weeks.push(run === 1 ? week : { ...week, id: `${week.id}~${run}` });
     }
-    return { weekId: week.id, number: index + 1, sets };
+  }
+  return [...weeks, ...(recipe.tail ?? [])];
+}
+
+/** Sets of a timed slot: a start every so many seconds, the first at once. 12 min at 45 s: 16. */
+export function timedSets({ everyS, minutes }: { everyS: number; minutes: number }): number {
+  return Math.floor((minutes * 60) / everyS + 1e-9);
+}
+
+/**
+ * Every set of every week.
+ * @param session 1-based: which session of the week this slot is
+ */
+export function expandRecipe(
+  recipe: Recipe,
+  settings: RecipeSettings = {},
+  session = 1,
+): WaveWeek[] {
+  return recipeWeeks(recipe).map((week, index) => {
+    const kind = week.kind ?? "work";
+    return {
+      weekId: week.id,
+      number: index + 1,
+      kind,
+      method: week.method,
+      rounds: week.rounds,
+      sets: kind === "test" || kind === "off" ? [] : weekSets(recipe, week, settings, session),
+    };
   });
 }
 
-export type RecipeWarning = { code: string; text: string; school: string };
-
-/** Reps a speed set may have before the bar slows. */
-export const SPEED_REPS = { least: 1, most: 5 };
-/** Prilepin's totals by mean intensity (zone upper bound exclusive): under warns of little. */
-const PRILEPIN = [
-  { under: 70, least: 18, most: 30 },
-  { under: 80, least: 12, most: 24 },
-  { under: 90, least: 10, most: 20 },
-  { under: Number.POSITIVE_INFINITY, least: 4, most: 10 },
-];
-
-/** Checks of one recipe: reasons in words, each with the school it comes from. */
-export function recipeWarnings(recipe: Recipe): RecipeWarning[] {
-  const warnings: RecipeWarning[] = [];
-  const fast = recipe.aim === "speed" || recipe.aim === "power";
-  for (const week of expandRecipe(recipe)) {
-    const reps = week.sets.reduce((sum, set) => sum + set.reps, 0);
-    if (reps === 0) continue;
-    const long = week.sets.find((set) => set.reps > SPEED_REPS.most);
-    if (fast && long) {
-      warnings.push({
-        code: "reps-for-speed",
-        text: `Week ${week.number} asks for ${long.reps} reps a set: speed holds for ${SPEED_REPS.least} to ${SPEED_REPS.most}. More is growth work.`,
-        school: "Percent waves",
-      });
-    }
-    const mean = week.sets.reduce((sum, set) => sum + set.percent * set.reps, 0) / reps;
-    const zone = PRILEPIN.find((row) => mean < row.under);
-    if (zone && reps > zone.most) {
-      warnings.push({
-        code: "reps-over-total",
-        text: `Week ${week.number}: ${reps} reps at ${mean.toFixed(0)} % on average, over the ${zone.most} that keep their speed in this zone.`,
-        school: "Prilepin totals",
-      });
-    }
-    if (week.sets.some((set) => set.percent > 100)) {
-      warnings.push({
-        code: "over-max",
-        text: `Week ${week.number} asks for more than 100 % of the working max.`,
-        school: "Arithmetic",
+function weekSets(
+  recipe: Recipe,
+  week: RecipeWeek,
+  settings: RecipeSettings,
+  session: number,
+): WaveSet[] {
+  const deload = week.kind === "deload";
+  const ofWeek = week.method?.factor ?? 1;
+  const factor = !deload
+    ? ofWeek
+    : settings.deloadLoad === undefined
+      ? undefined
+      : ofWeek * settings.deloadLoad;
+  const start = recipe.start + week.add + (recipe.sessionAdd ?? 0) * (session - 1);
+  const steps = recipe.top
+    ? [{ id: TOP_STEP, sets: 1, reps: recipe.top.reps, at: start }]
+    : week.flat
+      ? [{ id: FLAT_STEP, ...week.flat }]
+      : recipe.steps.map((step) => ({
+          ...step,
+          sets: Math.max(1, step.sets + (week.moreSets ?? 0)),
+          reps: Math.max(1, step.reps + (week.moreReps ?? 0)),
+          at: start + step.add,
+        }));
+  const sets: WaveSet[] = [];
+  for (const step of steps) {
+    const planned = recipe.timed && steps.length === 1 ? timedSets(recipe.timed) : step.sets;
+    // Without the coach's factor the sets stay as they are, and the load says what is missing.
+    const count =
+      deload && settings.deloadSets !== undefined
+        ? Math.max(1, Math.round(planned * settings.deloadSets))
+        : planned;
+    const repsTo = "repsTo" in step ? step.repsTo : undefined;
+    for (let place = 1; place <= count; place++) {
+      const number = sets.length + 1;
+      sets.push({
+        key: `${week.id}.${step.id}.${place}`,
+        weekId: week.id,
+        stepId: step.id,
+        number,
+        reps: step.reps,
+        ...(repsTo === undefined ? {} : { repsTo }),
+        basis: basisOf(recipe.basis, step.at),
+        factor,
+        kind: recipe.top ? "top" : "work",
+        ...(recipe.timed ? { startS: (number - 1) * recipe.timed.everyS } : {}),
+        cycleItem:
+          recipe.cycle.length > 0 ? recipe.cycle[(number - 1) % recipe.cycle.length] : undefined,
       });
     }
   }
-  if (fast && recipe.stop.lossPercent !== undefined && recipe.stop.lossPercent > 20) {
-    warnings.push({
-      code: "loss-for-speed",
-      text: `A loss of ${recipe.stop.lossPercent} % is strength or growth work; speed sets end at 10 to 15 %.`,
-      school: "Velocity-led",
-    });
-  }
-  return warnings;
+  return sets;
+}
+
+/** The percentage of a set, where its load is one. */
+export function percentOf(set: Pick<WaveSet, "basis" | "factor">): number | undefined {
+  return set.basis.by === "percent" ? set.basis.percent * (set.factor ?? 1) : undefined;
 }

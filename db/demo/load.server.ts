@@ -8,6 +8,7 @@ import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core
 import { addDays } from "../../core/units/time";
 import { keepVelocity } from "../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../core/velocity/stream";
+import { blockOfLift } from "../../core/wave/block";
 import { expandRecipe, type Recipe } from "../../core/wave/recipe";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
 import { racksOf } from "../queries/gear.server";
@@ -290,10 +291,15 @@ async function loadPlan(
     id,
     name: recipe.name,
     squadId: input.squad.id,
-    variantId: input.bench.id,
     roomId: input.room.id,
     startDate,
-    recipe,
+    block: blockOfLift({
+      name: recipe.name,
+      startDate,
+      variantId: input.bench.id,
+      recipe,
+      school: recipe.school,
+    }),
     metric: "MCV",
     rounding: "nearest",
     updatedBy: "Callum Reyk",
@@ -301,8 +307,10 @@ async function loadPlan(
   });
   return {
     id,
+    slotId: "main",
     name: recipe.name,
     squadName: input.squad.name,
+    weeks: recipe.weeks.length,
     version: 1,
     recipe,
     variant: input.bench,

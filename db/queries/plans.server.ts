@@ -1,12 +1,13 @@
-import { and, desc, eq } from "drizzle-orm";
-import type { Recipe } from "../../core/wave/recipe";
-import { liftVariant, plan, planOverride, room, squad } from "../schema";
+import { and, asc, desc, eq, gt, isNull } from "drizzle-orm";
+import { type Block, leadSlot } from "../../core/wave/block";
+import type { BlockEdit } from "../../core/wave/edits";
+import { type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { listVariants, type VariantRow } from "./maxes.server";
 
 const withNames = {
   plan,
   squadName: squad.name,
-  variant: liftVariant,
   roomName: room.name,
   zone: room.zone,
 };
@@ -16,91 +17,161 @@ function joined(tx: TeamTransaction) {
     .select(withNames)
     .from(plan)
     .innerJoin(squad, and(eq(squad.teamId, plan.teamId), eq(squad.id, plan.squadId)))
-    .innerJoin(
-      liftVariant,
-      and(eq(liftVariant.teamId, plan.teamId), eq(liftVariant.id, plan.variantId)),
-    )
     .innerJoin(room, and(eq(room.teamId, plan.teamId), eq(room.id, plan.roomId)));
 }
 
-export type PlanRow = Awaited<ReturnType<typeof listPlans>>[number];
+export interface PlanRow {
+  plan: typeof plan.$inferSelect;
+  squadName: string;
+  roomName: string;
+  zone: string;
+  /** The lift of its lead slot; undefined where it has none yet. */
+  variant: VariantRow | undefined;
+  variants: VariantRow[];
+}
 
-export function listPlans(tx: TeamTransaction) {
-  return joined(tx).orderBy(desc(plan.startDate), squad.name);
+async function withVariants(
+  tx: TeamTransaction,
+  rows: Awaited<ReturnType<typeof joined>>,
+): Promise<PlanRow[]> {
+  const variants = await listVariants(tx);
+  return rows.map((row) => {
+    const work = leadSlot(row.plan.block)?.work;
+    return {
+      ...row,
+      variants,
+      variant: variants.find((one) => work?.kind === "lift" && one.id === work.variantId),
+    };
+  });
+}
+
+export async function listPlans(tx: TeamTransaction): Promise<PlanRow[]> {
+  const rows = await joined(tx)
+    .where(isNull(plan.awayOn))
+    .orderBy(desc(plan.startDate), asc(squad.name));
+  return withVariants(tx, rows);
 }
 
 export async function planById(tx: TeamTransaction, id: string): Promise<PlanRow | undefined> {
-  const [row] = await joined(tx).where(eq(plan.id, id));
+  const rows = await joined(tx).where(eq(plan.id, id));
+  return (await withVariants(tx, rows))[0];
+}
+
+export async function insertPlan(
+  tx: TeamTransaction,
+  row: Omit<typeof plan.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx.insert(plan).values({ teamId: tx.teamId, ...row });
+}
+
+/** Locks a plan for an edit and gives it as it now stands. */
+export async function lockPlan(tx: TeamTransaction, id: string) {
+  const [row] = await tx.select().from(plan).where(eq(plan.id, id)).for("update");
   return row;
 }
 
-/** Saves an edit made on `version`; false when somebody else saved first. */
-export async function saveRecipe(
+/** Keeps a block after an edit; name and start stand in the lists too. */
+export async function saveBlock(
   tx: TeamTransaction,
-  input: { planId: string; version: number; recipe: Recipe; name: string; by: string; at: Date },
-): Promise<boolean> {
-  const rows = await tx
+  input: { planId: string; seq: number; block: Block; by: string; at: Date },
+): Promise<void> {
+  await tx
     .update(plan)
     .set({
-      recipe: input.recipe,
-      name: input.name,
-      version: input.version + 1,
+      block: input.block,
+      name: input.block.name,
+      startDate: input.block.startDate,
+      version: input.seq,
       updatedBy: input.by,
       updatedAt: input.at,
     })
-    .where(and(eq(plan.id, input.planId), eq(plan.version, input.version)))
-    .returning({ id: plan.id });
-  return rows.length === 1;
+    .where(eq(plan.id, input.planId));
 }
 
-export interface Override {
-  athleteId: string;
-  setKey: string;
-  loadKg: number;
-  setBy: string;
+export async function putPlanAway(tx: TeamTransaction, planId: string, awayOn: string | null) {
+  await tx.update(plan).set({ awayOn }).where(eq(plan.id, planId));
 }
 
-export function overridesOf(tx: TeamTransaction, planId: string): Promise<Override[]> {
+export async function setPlanRoom(
+  tx: TeamTransaction,
+  planId: string,
+  input: { roomId: string; rounding: "nearest" | "down" },
+) {
+  await tx.update(plan).set(input).where(eq(plan.id, planId));
+}
+
+export interface StoredEdit {
+  id: string;
+  seq: number;
+  edit: BlockEdit;
+  inverse: BlockEdit;
+  undoes: string | null;
+  userId: string;
+  enteredBy: string;
+  enteredAt: Date;
+}
+
+/** The edits of a plan after a sequence number, in order. */
+export function editsOf(tx: TeamTransaction, planId: string, after = 0): Promise<StoredEdit[]> {
   return tx
     .select({
-      athleteId: planOverride.athleteId,
-      setKey: planOverride.setKey,
-      loadKg: planOverride.loadKg,
-      setBy: planOverride.setBy,
+      id: planEdit.id,
+      seq: planEdit.seq,
+      edit: planEdit.edit,
+      inverse: planEdit.inverse,
+      undoes: planEdit.undoes,
+      userId: planEdit.userId,
+      enteredBy: planEdit.enteredBy,
+      enteredAt: planEdit.enteredAt,
     })
-    .from(planOverride)
-    .where(eq(planOverride.planId, planId));
+    .from(planEdit)
+    .where(and(eq(planEdit.planId, planId), gt(planEdit.seq, after)))
+    .orderBy(asc(planEdit.seq));
 }
 
-export async function setOverride(
-  tx: TeamTransaction,
-  row: Omit<typeof planOverride.$inferInsert, "teamId">,
-): Promise<void> {
-  await tx
-    .insert(planOverride)
-    .values({ teamId: tx.teamId, ...row })
-    .onConflictDoUpdate({
-      target: [
-        planOverride.teamId,
-        planOverride.planId,
-        planOverride.athleteId,
-        planOverride.setKey,
-      ],
-      set: { loadKg: row.loadKg, setBy: row.setBy, setAt: row.setAt },
-    });
+/** The newest edits, newest first: for the list of what was done, and for undo. */
+export function newestEdits(tx: TeamTransaction, planId: string, most: number) {
+  return tx
+    .select()
+    .from(planEdit)
+    .where(eq(planEdit.planId, planId))
+    .orderBy(desc(planEdit.seq))
+    .limit(most);
 }
 
-export async function liftOverride(
+export async function addEdit(
   tx: TeamTransaction,
-  at: { planId: string; athleteId: string; setKey: string },
+  row: Omit<typeof planEdit.$inferInsert, "teamId">,
 ): Promise<void> {
-  await tx
-    .delete(planOverride)
-    .where(
-      and(
-        eq(planOverride.planId, at.planId),
-        eq(planOverride.athleteId, at.athleteId),
-        eq(planOverride.setKey, at.setKey),
-      ),
-    );
+  await tx.insert(planEdit).values({ teamId: tx.teamId, ...row });
+}
+
+export async function newestVersion(tx: TeamTransaction, planId: string) {
+  const [row] = await tx
+    .select()
+    .from(planVersion)
+    .where(eq(planVersion.planId, planId))
+    .orderBy(desc(planVersion.number))
+    .limit(1);
+  return row;
+}
+
+export function versionsOf(tx: TeamTransaction, planId: string) {
+  return tx
+    .select({
+      number: planVersion.number,
+      seq: planVersion.seq,
+      enteredBy: planVersion.enteredBy,
+      enteredAt: planVersion.enteredAt,
+    })
+    .from(planVersion)
+    .where(eq(planVersion.planId, planId))
+    .orderBy(desc(planVersion.number));
+}
+
+export async function addVersion(
+  tx: TeamTransaction,
+  row: Omit<typeof planVersion.$inferInsert, "teamId"> & { loads: PublishedLoads },
+): Promise<void> {
+  await tx.insert(planVersion).values({ teamId: tx.teamId, ...row });
 }

@@ -8,6 +8,7 @@ export interface SessionHead {
   id: string;
   planId: string;
   week: number;
+  slotId: string;
   date: string;
   roomId: string;
   status: "running" | "ended";
@@ -22,6 +23,7 @@ const head = {
   id: trainingSession.id,
   planId: trainingSession.planId,
   week: trainingSession.week,
+  slotId: trainingSession.slotId,
   date: sql<string>`${trainingSession.date}`,
   roomId: trainingSession.roomId,
   status: trainingSession.status,
@@ -96,7 +98,12 @@ export async function insertSession(
     .insert(trainingSession)
     .values({ teamId: tx.teamId, ...row })
     .onConflictDoNothing({
-      target: [trainingSession.teamId, trainingSession.planId, trainingSession.week],
+      target: [
+        trainingSession.teamId,
+        trainingSession.planId,
+        trainingSession.week,
+        trainingSession.slotId,
+      ],
     })
     .returning({ id: trainingSession.id });
   return rows[0]?.id;

@@ -1,7 +1,9 @@
+import { sql } from "drizzle-orm";
 import {
   date,
   doublePrecision,
   foreignKey,
+  index,
   integer,
   jsonb,
   pgTable,
@@ -9,64 +11,144 @@ import {
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
+import type { School } from "../../core/checks/school";
+import type { Block } from "../../core/wave/block";
+import type { BlockEdit } from "../../core/wave/edits";
 import type { Recipe } from "../../core/wave/recipe";
-import { liftVariant } from "./maxes";
-import { athlete, room, squad, team } from "./team";
+import { entered, teamKey } from "./keys";
+import { room, squad } from "./team";
 
-/** A wave for a squad: the recipe, the lift it is for, where and from when it is done. */
+/** A block for a squad: recipes in slots on days, where and from when they are done. */
 export const plan = pgTable(
   "plan",
   {
-    teamId: uuid("team_id")
-      .notNull()
-      .references(() => team.id),
-    id: uuid("id").notNull(),
+    ...teamKey(),
+    /** Name and start stand in the block too; here for lists. */
     name: text("name").notNull(),
     squadId: uuid("squad_id").notNull(),
-    variantId: uuid("variant_id").notNull(),
     roomId: uuid("room_id").notNull(),
-    /** Date of the first session; the others follow week by week. */
     startDate: date("start_date").notNull(),
-    recipe: jsonb("recipe").$type<Recipe>().notNull(),
+    block: jsonb("block").$type<Block>().notNull(),
     metric: text("metric", { enum: ["MCV", "MPV", "PV"] }).notNull(),
     rounding: text("rounding", { enum: ["nearest", "down"] }).notNull(),
-    /** Raised by every edit; an edit names the version it was made on. */
+    /** Sequence number of the last edit; an edit names the one it was made on. */
     version: integer("version").notNull().default(1),
     updatedBy: text("updated_by").notNull(),
     updatedAt: timestamp("updated_at", { withTimezone: true }).notNull(),
+    awayOn: date("away_on"),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
     foreignKey({ columns: [t.teamId, t.squadId], foreignColumns: [squad.teamId, squad.id] }),
     foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),
-    foreignKey({
-      columns: [t.teamId, t.variantId],
-      foreignColumns: [liftVariant.teamId, liftVariant.id],
-    }),
   ],
 );
 
-/** A coach's own load for one set of one athlete; hangs on the stable set key. */
-export const planOverride = pgTable(
-  "plan_override",
+/** Every edit of a block, with what takes it back. Never changed: undo is an edit of its own. */
+export const planEdit = pgTable(
+  "plan_edit",
   {
-    teamId: uuid("team_id")
-      .notNull()
-      .references(() => team.id),
-    id: uuid("id").notNull(),
+    ...teamKey(),
     planId: uuid("plan_id").notNull(),
-    athleteId: uuid("athlete_id").notNull(),
-    setKey: text("set_key").notNull(),
-    loadKg: doublePrecision("load_kg").notNull(),
-    setBy: text("set_by").notNull(),
-    setAt: timestamp("set_at", { withTimezone: true }).notNull(),
+    seq: integer("seq").notNull(),
+    edit: jsonb("edit").$type<BlockEdit>().notNull(),
+    inverse: jsonb("inverse").$type<BlockEdit>().notNull(),
+    /** The edit that this one takes back (or brings back); its own kind of step. */
+    undoes: uuid("undoes"),
+    userId: text("user_id").notNull(),
+    ...entered(),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
-    unique().on(t.teamId, t.planId, t.athleteId, t.setKey),
+    unique().on(t.teamId, t.planId, t.seq),
     foreignKey({ columns: [t.teamId, t.planId], foreignColumns: [plan.teamId, plan.id] }),
-    foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
+  ],
+);
+
+/** One athlete's loads of a published version: "slot/week/set key" → kg. */
+export type PublishedLoads = Record<string, Record<string, number>>;
+
+/** A published version: what athletes see, whatever is edited afterwards. */
+export const planVersion = pgTable(
+  "plan_version",
+  {
+    ...teamKey(),
+    planId: uuid("plan_id").notNull(),
+    number: integer("number").notNull(),
+    /** The edit up to which it goes. */
+    seq: integer("seq").notNull(),
+    block: jsonb("block").$type<Block>().notNull(),
+    loads: jsonb("loads").$type<PublishedLoads>().notNull(),
+    ...entered(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    unique().on(t.teamId, t.planId, t.number),
+    foreignKey({ columns: [t.teamId, t.planId], foreignColumns: [plan.teamId, plan.id] }),
+  ],
+);
+
+/** A team's recipes; each version is a row, the newest of a lineage is the one offered. */
+export const teamRecipe = pgTable(
+  "team_recipe",
+  {
+    ...teamKey(),
+    lineageId: uuid("lineage_id").notNull(),
+    version: integer("version").notNull(),
+    family: text("family").notNull(),
+    source: text("source").notNull(),
+    recipe: jsonb("recipe").$type<Recipe>().notNull(),
+    awayOn: date("away_on"),
+    ...entered(),
+  },
+  (t) => [primaryKey({ columns: [t.teamId, t.id] }), unique().on(t.teamId, t.lineageId, t.version)],
+);
+
+export const teamSchool = pgTable(
+  "team_school",
+  {
+    ...teamKey(),
+    school: jsonb("school").$type<School>().notNull(),
+    ...entered(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    uniqueIndex("team_school_name").on(t.teamId, sql`(school ->> 'name')`),
+  ],
+);
+
+/** What only a coach can set. No row: not set. The newest row of a key holds. */
+export const coachValue = pgTable(
+  "coach_value",
+  {
+    ...teamKey(),
+    key: text("key").notNull(),
+    /** Null: taken back to not set. */
+    value: doublePrecision("value"),
+    ...entered(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    index("coach_value_by_key").on(t.teamId, t.key, t.enteredAt),
+  ],
+);
+
+/** A calendar that can be followed without a sign-in: nameless, and revocable. */
+export const calendarFeed = pgTable(
+  "calendar_feed",
+  {
+    ...teamKey(),
+    planId: uuid("plan_id").notNull(),
+    tokenHash: text("token_hash").notNull(),
+    revokedAt: timestamp("revoked_at", { withTimezone: true }),
+    ...entered(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    uniqueIndex("calendar_feed_token").on(t.tokenHash),
+    foreignKey({ columns: [t.teamId, t.planId], foreignColumns: [plan.teamId, plan.id] }),
   ],
 );

@@ -33,6 +33,8 @@ export const trainingSession = pgTable(
     id: uuid("id").notNull(),
     planId: uuid("plan_id").notNull(),
     week: integer("week").notNull(),
+    /** The slot of the plan that is on the floor. */
+    slotId: text("slot_id").notNull().default("main"),
     /** Local date in the room's zone. */
     date: date("date").notNull(),
     roomId: uuid("room_id").notNull(),
@@ -46,7 +48,7 @@ export const trainingSession = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
-    unique().on(t.teamId, t.planId, t.week),
+    unique().on(t.teamId, t.planId, t.week, t.slotId),
     index("training_session_by_date").on(t.teamId, t.date),
     foreignKey({ columns: [t.teamId, t.planId], foreignColumns: [plan.teamId, plan.id] }),
     foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),

@@ -59,47 +59,85 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
             {next.title}, week {next.week} of {next.weeks}
           </h2>
           <p className="text-muted">
-            {next.liftName} · {next.roomName} · rest {next.rest.leastS} to {next.rest.mostS} s
+            {next.dayName} · {next.roomName}
+            {next.version === undefined ? "" : ` · version ${next.version}`}
           </p>
-          <Figures label="My sets" className="mt-2">
-            <ol className="border-t border-rule">
-              {next.sets.map((set) => (
-                <li
-                  key={set.key}
-                  className="grid grid-cols-[1.6rem_5.8rem_1fr] items-baseline gap-x-2 border-b border-faint py-1.5"
-                >
-                  <span className="text-muted">{set.number}</span>
-                  <span className="text-xl font-bold">
-                    {set.loadKg === undefined ? (
-                      "no load"
-                    ) : (
-                      <Figure
-                        id={set.key}
-                        working={set.working}
-                        label={`Set ${set.number}, ${formatKg(set.loadKg, next.unit, 1)}`}
-                      >
-                        {formatKg(set.loadKg, next.unit, 1)}
-                      </Figure>
-                    )}
-                  </span>
-                  <span>
-                    {set.reps} reps{set.cycleItem ? `, ${set.cycleItem}` : ""}
-                    <span className="block text-sm text-muted">
-                      {set.loadKg === undefined ? set.loadReason : `side ${describeSide(set.side)}`}
-                      {set.target
-                        ? ` · ${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
-                        : ""}
-                    </span>
-                  </span>
-                </li>
-              ))}
-            </ol>
-          </Figures>
-          <p className="mt-3 text-sm text-muted">{next.caution}</p>
+          {next.slots.map((slot) => (
+            <SlotOnCard key={slot.id} slot={slot} unit={next.unit} />
+          ))}
         </>
       ) : (
         <Empty>Nothing is planned for you from today on. Your coach puts the next wave here.</Empty>
       )}
     </Page>
+  );
+}
+
+type CardSlot = NonNullable<Route.ComponentProps["loaderData"]["next"]>["slots"][number];
+
+function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
+  const { free } = slot;
+  const what = slot.counts === "metres" ? "m" : slot.counts === "contacts" ? "contacts" : "reps";
+  return (
+    <section aria-label={slot.name} className="mt-4">
+      <h3 className="font-bold">
+        {slot.name}
+        <span className="font-normal text-muted">
+          {" "}
+          · rest {slot.rest.leastS} to {slot.rest.mostS} s
+          {slot.tempo?.pauseS ? ` · pause ${slot.tempo.pauseS} s` : ""}
+          {slot.sides === "left-right" ? " · left, then right" : ""}
+        </span>
+      </h3>
+      {free ? (
+        <p className="border-y border-rule py-1.5">
+          <span className="text-xl font-bold">
+            {free.sets} × {free.reps}
+            {free.repsTo && free.repsTo !== free.reps ? ` to ${free.repsTo}` : ""}
+          </span>{" "}
+          {what}
+          {free.loadKg === undefined
+            ? ""
+            : `, ${formatKg(free.loadKg, unit, 1)}${free.hands === 2 ? " a hand" : ""}`}
+        </p>
+      ) : (
+        <Figures label={`My sets, ${slot.name}`}>
+          <ol className="border-t border-rule">
+            {slot.sets.map((set) => (
+              <li
+                key={set.key}
+                className="grid grid-cols-[1.6rem_5.8rem_1fr] items-baseline gap-x-2 border-b border-faint py-1.5"
+              >
+                <span className="text-muted">{set.number}</span>
+                <span className="text-xl font-bold">
+                  {set.loadKg === undefined ? (
+                    "no load"
+                  ) : (
+                    <Figure
+                      id={`${slot.id}/${set.key}`}
+                      working={set.working}
+                      label={`Set ${set.number}, ${formatKg(set.loadKg, unit, 1)}`}
+                    >
+                      {formatKg(set.loadKg, unit, 1)}
+                    </Figure>
+                  )}
+                </span>
+                <span>
+                  {set.reps} {what}
+                  {set.cycleItem ? `, ${set.cycleItem}` : ""}
+                  <span className="block text-sm text-muted">
+                    {set.loadKg === undefined ? set.loadReason : `side ${describeSide(set.side)}`}
+                    {set.target
+                      ? ` · ${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
+                      : ""}
+                  </span>
+                </span>
+              </li>
+            ))}
+          </ol>
+        </Figures>
+      )}
+      {slot.caution ? <p className="mt-1 text-sm text-muted">{slot.caution}</p> : null}
+    </section>
   );
 }

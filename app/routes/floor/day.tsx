@@ -18,6 +18,7 @@ export function loader({ context }: Route.LoaderArgs) {
 const StartForm = z.object({
   planId: z.uuid(),
   week: z.coerce.number().int().min(1),
+  slotId: z.string().min(1).max(60).optional(),
   present: z.array(z.uuid()),
 });
 
@@ -26,6 +27,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const parsed = StartForm.safeParse({
     planId: form.get("planId"),
     week: form.get("week"),
+    slotId: form.get("slotId") ?? undefined,
     present: form.getAll("present"),
   });
   if (!parsed.success) {
@@ -84,7 +86,7 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
         ) : (
           <ul className="mt-1 border-t border-rule">
             {open.map((day) => (
-              <StartRow key={`${day.planId}${day.week}`} day={day} label="Start" />
+              <StartRow key={`${day.planId}${day.week}${day.slotId}`} day={day} label="Start" />
             ))}
           </ul>
         )}
@@ -94,7 +96,11 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
           <h2 id="coming">Missed and coming</h2>
           <ul className="mt-1 border-t border-rule">
             {coming.map((day) => (
-              <StartRow key={`${day.planId}${day.week}`} day={day} label="Do it today" />
+              <StartRow
+                key={`${day.planId}${day.week}${day.slotId}`}
+                day={day}
+                label="Do it today"
+              />
             ))}
           </ul>
         </section>
@@ -133,6 +139,7 @@ function StartRow({ day, label }: { day: PlannedDay; label: string }) {
       <Form method="post" className="flex flex-wrap items-start gap-x-4 gap-y-2">
         <input type="hidden" name="planId" value={day.planId} />
         <input type="hidden" name="week" value={day.week} />
+        <input type="hidden" name="slotId" value={day.slotId} />
         <div className="min-w-64 flex-1">
           <p className="font-bold">
             {day.squadName}: {day.planName}

@@ -14,9 +14,12 @@ export function LibraryTabs() {
     </NavLink>
   );
   return (
-    <nav aria-label="Library" className="mb-3 flex gap-4">
+    <nav aria-label="Library" className="mb-3 flex gap-4 overflow-x-auto whitespace-nowrap">
       {shelf("/library", "Exercises")}
       {shelf("/library/lifts", "Lift variants")}
+      {shelf("/library/recipes", "Recipes")}
+      {shelf("/library/schools", "Schools")}
+      {shelf("/library/coach-set", "Coach-set values")}
     </nav>
   );
 }

@@ -1,53 +1,71 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Form, Link } from "react-router";
-import type { SessionPlan } from "../../../core/session/freeze";
-import type { SetPrescription } from "../../../core/session/prescribe";
+import {
+  type BlockAthlete,
+  type LoadRun,
+  setInFull,
+  slotCells,
+  variantIn,
+} from "../../../core/session/blocknumbers";
 import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
-import { formatVelocity } from "../../../core/units/velocity";
 import type { Working } from "../../../core/units/working";
-import type { WaveSet } from "../../../core/wave/recipe";
+import { describeBasis } from "../../../core/wave/basis";
+import { type Block, dateOf, markOf } from "../../../core/wave/block";
+import type { WaveWeek } from "../../../core/wave/recipe";
 import { WaveColumnPicture } from "../../ui/wave-chart";
-import { Figure, Figures } from "../../ui/working";
+import { Figure, Figures, useWorking } from "../../ui/working";
+import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
-interface Week {
-  number: number;
-  date: string;
-  sets: WaveSet[];
-  byAthlete: SetPrescription[][];
-  session: { id: string; status: string } | undefined;
-}
-
-interface Athlete {
-  id: string;
-  name: string;
-  unit: "kg" | "lb" | undefined;
-  maxKg: number | undefined;
-  maxWorking: Working | undefined;
-  trainingYears: number | undefined;
-}
+/** Weeks that stand side by side; more are paged. */
+export const WEEKS_SHOWN = 6;
 
 interface Editing {
-  athlete: Athlete;
-  set: SetPrescription;
+  athlete: BlockAthlete;
+  run: LoadRun;
+  week: number;
 }
 
-/** The wave over its dates, and in the same columns everybody's loads. */
+/** The wave over its dates, and in the same columns everybody's loads, worked out here. */
 export function Numbers({
-  plan,
-  weeks,
-  athletes,
+  data,
+  block,
+  slotId,
+  firstWeek,
   mayEdit,
 }: {
-  plan: SessionPlan;
-  weeks: Week[];
-  athletes: Athlete[];
+  data: PlanPage;
+  /** With the recipe as it is being typed. */
+  block: Block;
+  slotId: string;
+  firstWeek: number;
   mayEdit: boolean;
 }) {
   const [editing, setEditing] = useState<Editing>();
-  const percents = weeks.flatMap((week) => week.sets.map((set) => set.percent));
-  const least = Math.floor((Math.min(...percents) - 12) / 10) * 10;
-  const most = Math.ceil((Math.max(...percents) + 4) / 10) * 10;
-  const grips = plan.recipe.cycle;
+  const slot = block.slots[slotId];
+  const { athletes, room, lifts } = data;
+  const work = slot?.work;
+  const lift = lifts.find((one) => work?.kind === "lift" && one.id === work.variantId);
+  const weeks = useMemo(
+    () =>
+      Array.from(
+        { length: Math.max(0, Math.min(WEEKS_SHOWN, block.weeks - firstWeek + 1)) },
+        (_, i) => firstWeek + i,
+      ),
+    [block.weeks, firstWeek],
+  );
+  const liftName = lift?.name ?? slot?.recipe.name ?? "";
+  const cells = useMemo(
+    () => slotCells({ block, slotId, weeks, athletes, room, liftName }),
+    [block, slotId, weeks, athletes, room, liftName],
+  );
+  if (!slot) return null;
+  const day = block.days[slot.dayId] ?? { name: "", offset: 0 };
+  const values = cells.flatMap((cell) => cell.wave?.sets.map((set) => askedValue(set.basis)) ?? []);
+  const least = Math.min(...values);
+  const most = Math.max(...values);
+  const height = (value: number) =>
+    most === least ? 0.6 : 0.25 + 0.75 * ((value - least) / (most - least));
+  const grips = slot.recipe.cycle;
   return (
     <Figures label="Everybody's numbers" className="overflow-x-auto">
       <table className="ledger">
@@ -57,56 +75,69 @@ export function Numbers({
               Athlete
             </th>
             <th scope="col" className="!text-right !align-bottom">
-              working max
+              {lift ? "working max" : ""}
             </th>
-            {weeks.map((week) => (
-              <th
-                key={week.number}
-                scope="col"
-                className="border-l border-rule !p-0 text-base-content"
-                style={{ width: `${Math.floor(74 / weeks.length)}%` }}
-              >
-                <span className="flex justify-between gap-x-2 px-2 pt-1">
-                  <b>Week {week.number}</b>
-                  <span className="text-muted">{week.date}</span>
-                </span>
-                <span className="block h-5 px-2 text-left text-sm">
-                  {week.session ? (
-                    <Link
-                      className="underline"
-                      to={
-                        week.session.status === "running"
-                          ? `/floor/${week.session.id}`
-                          : `/review/${week.session.id}`
-                      }
-                    >
-                      {week.session.status === "running" ? "on the floor" : "done"}
-                    </Link>
-                  ) : null}
-                </span>
-                <WaveColumnPicture
-                  least={least}
-                  most={most}
-                  column={{
-                    title: `Week ${week.number}`,
-                    date: week.date,
-                    sets: week.sets.map((set, i) => ({
-                      key: set.key,
-                      percent: set.percent,
-                      shade: grips.length > 1 ? (set.number - 1) % grips.length : 0,
-                      label:
-                        week.sets[i - 1]?.percent === set.percent
-                          ? undefined
-                          : `${plainNumber(set.percent)} %`,
-                    })),
-                  }}
-                />
-              </th>
-            ))}
+            {cells.map(({ week, wave }) => {
+              const mark = markOf(block, week);
+              const session = data.sessions.find(
+                (one) => one.week === week && one.slotId === slotId,
+              );
+              const competition = data.competitions.find((one) => one.week === week);
+              return (
+                <th
+                  key={week}
+                  scope="col"
+                  className="border-l border-rule !p-0 text-base-content"
+                  style={{ width: `${Math.floor(74 / weeks.length)}%` }}
+                >
+                  <span className="flex justify-between gap-x-2 px-2 pt-1">
+                    <b>Week {week}</b>
+                    <span className="text-muted">{dateOf(block, week, day).slice(5)}</span>
+                  </span>
+                  <span className="block h-5 overflow-hidden px-2 text-left text-sm font-normal">
+                    {session ? (
+                      <Link
+                        className="underline"
+                        to={
+                          session.status === "running"
+                            ? `/floor/${session.id}`
+                            : `/review/${session.id}`
+                        }
+                      >
+                        {session.status === "running" ? "on the floor" : "done"}
+                      </Link>
+                    ) : (
+                      <span className="text-secondary" title={competition?.words}>
+                        {competition?.words ?? wave?.method?.name ?? ""}
+                      </span>
+                    )}
+                  </span>
+                  <WaveColumnPicture
+                    column={{
+                      title: `Week ${week}`,
+                      words: weekWords(mark?.words || mark?.kind, wave),
+                      sets: (wave?.sets ?? []).map((set, i) => {
+                        const asked = describeBasis(set.basis);
+                        const before = wave?.sets[i - 1];
+                        return {
+                          key: set.key,
+                          height: height(askedValue(set.basis)),
+                          shade: grips.length > 1 ? (set.number - 1) % grips.length : 0,
+                          label:
+                            before && describeBasis(before.basis) === asked ? undefined : asked,
+                        };
+                      }),
+                    }}
+                  />
+                </th>
+              );
+            })}
           </tr>
         </thead>
         <tbody>
           {athletes.map((athlete, row) => {
+            const facts = lift && athlete.byVariant[lift.id];
+            const max = facts?.workingMax;
             const grey = athlete.trainingYears !== undefined && athlete.trainingYears < 1;
             return (
               <tr key={athlete.id} className={grey ? "text-muted" : ""}>
@@ -116,24 +147,27 @@ export function Numbers({
                   </Link>
                 </th>
                 <td className="text-right whitespace-nowrap">
-                  {athlete.maxKg === undefined ? (
+                  {!lift ? null : max === undefined ? (
                     <span className="text-accent">not set</span>
                   ) : (
                     <Figure
                       id={`max/${athlete.id}`}
-                      working={athlete.maxWorking}
-                      label={`${athlete.name}, working max ${formatKg(athlete.maxKg, athlete.unit, 1)}`}
+                      working={max.working}
+                      label={`${athlete.name}, working max ${formatKg(max.kg, athlete.unit, 1)}`}
                     >
-                      {formatKg(athlete.maxKg, athlete.unit, 1)}
+                      {formatKg(max.kg, athlete.unit, 1)}
                     </Figure>
                   )}
                 </td>
-                {weeks.map((week) => (
-                  <td key={week.number} className="group border-l border-rule whitespace-nowrap">
+                {cells.map(({ week, wave, byAthlete }) => (
+                  <td key={week} className="group border-l border-rule whitespace-nowrap">
                     <WeekLoads
                       athlete={athlete}
-                      sets={week.byAthlete[row] ?? []}
-                      onEdit={mayEdit ? (set) => setEditing({ athlete, set }) : undefined}
+                      runs={byAthlete[row] ?? []}
+                      workingOf={(run) => runWorking({ data, block, slotId, wave, run, athlete })}
+                      onEdit={
+                        mayEdit && wave ? (run) => setEditing({ athlete, run, week }) : undefined
+                      }
                     />
                   </td>
                 ))}
@@ -144,8 +178,10 @@ export function Numbers({
       </table>
       {editing ? (
         <OverrideBar
-          key={`${editing.athlete.id}${editing.set.key}`}
+          key={`${editing.athlete.id}${editing.run.key}`}
           editing={editing}
+          slotId={slotId}
+          base={data.plan.version}
           onClose={() => setEditing(undefined)}
         />
       ) : null}
@@ -153,48 +189,87 @@ export function Numbers({
   );
 }
 
+/** The number of a basis, for the height of its bar; a slower speed of peak force is heavier. */
+function askedValue(basis: WaveWeek["sets"][number]["basis"]): number {
+  switch (basis.by) {
+    case "percent":
+    case "peak-power":
+    case "body":
+      return basis.percent;
+    case "speed":
+      return -basis.mps;
+    case "peak-force":
+      return basis.slowerMps;
+    case "reserve":
+      return -basis.reserve;
+    case "fixed":
+      return basis.kg;
+    case "eye":
+      return 0;
+  }
+}
+
+function weekWords(mark: string | undefined, wave: WaveWeek | undefined): string | undefined {
+  if (mark) return mark;
+  if (!wave) return "nothing of this slot";
+  return wave.kind === "work" ? undefined : wave.kind;
+}
+
+function runWorking(input: {
+  data: PlanPage;
+  block: Block;
+  slotId: string;
+  wave: WaveWeek | undefined;
+  run: LoadRun;
+  athlete: BlockAthlete;
+}): Working | undefined {
+  const { data, block, slotId, wave, run, athlete } = input;
+  const slot = block.slots[slotId];
+  const set = wave?.sets.find((one) => one.key === run.key);
+  if (!slot || !wave || !set) return undefined;
+  const lift = data.lifts.find((one) => one.id === variantIn(slot, wave));
+  if (!lift) return undefined;
+  return setInFull({ block, slotId, week: wave, set, athlete, room: data.room, lift }).working;
+}
+
 /** Sets with the same load one after the other stand as one figure; its working is the first's. */
 function WeekLoads({
   athlete,
-  sets,
+  runs,
+  workingOf,
   onEdit,
 }: {
-  athlete: Athlete;
-  sets: SetPrescription[];
-  onEdit: ((set: SetPrescription) => void) | undefined;
+  athlete: BlockAthlete;
+  runs: LoadRun[];
+  workingOf: (run: LoadRun) => Working | undefined;
+  onEdit: ((run: LoadRun) => void) | undefined;
 }) {
-  const runs: Array<{ set: SetPrescription; count: number }> = [];
-  for (const set of sets) {
-    const last = runs[runs.length - 1];
-    if (last && last.set.loadKg === set.loadKg && last.set.overridden === set.overridden) {
-      last.count++;
-    } else runs.push({ set, count: 1 });
-  }
   const unit = athlete.unit ?? "kg";
   return (
     <>
-      {runs.map(({ set, count }, i) => {
-        if (set.loadKg === undefined) {
-          return (
-            <span key={set.key} className="text-sm text-accent" title={set.loadReason}>
-              no load: {set.loadReason?.split(".")[0]}
+      {runs.map((run, i) => {
+        if (run.loadKg === undefined) {
+          return run.reason ? (
+            <span key={run.key} className="text-sm text-accent" title={run.reason}>
+              no load: {run.reason.split(".")[0]}
+            </span>
+          ) : (
+            <span key={run.key} className="text-muted">
+              {run.count} × {run.reps}
             </span>
           );
         }
-        const text = plainNumber(massIn(kgToGrains(set.loadKg), unit), 1);
-        const target = set.target
-          ? `, wanted ${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
-          : "";
+        const text = plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
         return (
-          <span key={set.key} className={set.overridden ? "border-b-2 border-secondary" : ""}>
+          <span key={run.key} className={run.overridden ? "border-b-2 border-secondary" : ""}>
             {i > 0 ? <span className="text-muted"> · </span> : null}
-            <Figure
-              id={`${athlete.id}/${set.key}`}
-              working={set.working}
-              label={`${athlete.name}, ${count} sets of ${set.reps} at ${text} ${unit}${set.overridden ? ", a coach's own load" : ""}${target}`}
+            <LazyFigure
+              id={`${athlete.id}/${run.key}`}
+              working={() => workingOf(run)}
+              label={`${athlete.name}, ${run.count} sets of ${run.reps} at ${text} ${unit}${run.overridden ? ", a coach's own load" : ""}`}
             >
               {text}
-            </Figure>
+            </LazyFigure>
           </span>
         );
       })}
@@ -203,7 +278,7 @@ function WeekLoads({
           type="button"
           className="ml-2 rounded px-1 text-sm text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:underline hover:opacity-100"
           aria-label={`Set a load of your own for ${athlete.name}`}
-          onClick={() => onEdit((runs[0] as { set: SetPrescription }).set)}
+          onClick={() => onEdit(runs[0] as LoadRun)}
         >
           own load
         </button>
@@ -212,23 +287,67 @@ function WeekLoads({
   );
 }
 
-function OverrideBar({ editing, onClose }: { editing: Editing; onClose: () => void }) {
-  const { athlete, set } = editing;
+/** A figure whose working is put together when somebody asks for it: a page holds thousands. */
+function LazyFigure({
+  id,
+  working,
+  label,
+  children,
+}: {
+  id: string;
+  working: () => Working | undefined;
+  label: string;
+  children: string;
+}) {
+  const { selected, select } = useWorking();
+  const pressed = selected?.key === id;
+  return (
+    <button
+      type="button"
+      data-figure={id}
+      className="figure"
+      aria-pressed={pressed}
+      aria-label={label}
+      onClick={() => {
+        const found = pressed ? undefined : working();
+        select(found && { key: id, working: found });
+      }}
+    >
+      {children}
+    </button>
+  );
+}
+
+function OverrideBar({
+  editing,
+  slotId,
+  base,
+  onClose,
+}: {
+  editing: Editing;
+  slotId: string;
+  base: number;
+  onClose: () => void;
+}) {
+  const { athlete, run, week } = editing;
   const unit = athlete.unit ?? "kg";
   const shown =
-    set.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(set.loadKg), unit), 1);
+    run.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
   return (
     <Form
       method="post"
       onSubmit={onClose}
       className="sticky bottom-0 left-0 mt-2 flex flex-wrap items-end gap-3 border-t border-control bg-base-200 p-3"
-      aria-label={`Own load for ${athlete.name}, set ${set.number}`}
+      aria-label={`Own load for ${athlete.name}, week ${week}`}
     >
       <input type="hidden" name="athleteId" value={athlete.id} />
-      <input type="hidden" name="setKey" value={set.key} />
+      <input type="hidden" name="setKey" value={run.key} />
+      <input type="hidden" name="slotId" value={slotId} />
+      <input type="hidden" name="week" value={week} />
+      <input type="hidden" name="base" value={base} />
       <label>
         <span className="block text-muted">
-          {athlete.name}, set {set.number}: your load
+          {athlete.name}, week {week}: your load
         </span>
         <input
           // biome-ignore lint/a11y/noAutofocus: opened by the coach to type into
@@ -241,7 +360,7 @@ function OverrideBar({ editing, onClose }: { editing: Editing; onClose: () => vo
       <button type="submit" name="intent" value="override" className="btn btn-primary">
         Set this load
       </button>
-      {set.overridden ? (
+      {run.overridden ? (
         <button type="submit" name="intent" value="lift" className="btn">
           Back to the recipe
         </button>

@@ -1,181 +1,482 @@
-import { Link } from "react-router";
+import { useEffect, useMemo, useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Form, Link, redirect, useRevalidator } from "react-router";
 import { z } from "zod";
+import { blockLoads, changedLoads } from "../../../core/session/blocknumbers";
 import { massKg } from "../../../core/units/mass";
+import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/wave/block";
+import { EditSchema } from "../../forms/block";
 import { MassField } from "../../forms/maxes";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
-import { mayWrite } from "../../platform/rights";
+import { mayWrite, type Principal } from "../../platform/rights";
 import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
-import { Notice, Page } from "../../ui/page";
+import { Empty, Notice, Page } from "../../ui/page";
+import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
+import { useAddress } from "../../ui/use-address";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
-import { readPlan } from "../../workflows/plan/read-plan.server";
 import {
+  editPlan,
+  movePlan,
   overrideLoad,
-  removeOverride,
-  saveRecipeEdit,
-} from "../../workflows/plan/save-plan.server";
+  redoEdit,
+  undoEdit,
+} from "../../workflows/plan/edit-plan.server";
+import { copyPlan, shelvePlan, splitAthlete } from "../../workflows/plan/new-plan.server";
+import { publishPlan } from "../../workflows/plan/publish-plan.server";
+import { type PlanPage, readPlan } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plan";
-import { Numbers } from "./numbers";
-import { RecipeForm } from "./recipe-form";
+import { ChecksView } from "./checks-view";
+import { DayView } from "./day-view";
+import { Numbers, WEEKS_SHOWN } from "./numbers";
+import { SetupView } from "./setup-view";
+import { SlotPicker } from "./slot-picker";
+import { WeeksView } from "./weeks-view";
 
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `${loaderData?.plan.name ?? "Plan"} · Sprezza` }];
+  return [{ title: `${loaderData?.block.name ?? "Plan"} · Sprezza` }];
 }
 
-export async function loader({ context, params }: Route.LoaderArgs) {
+export async function loader({ request, context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
-  const result = await readPlan(principal, params.planId);
+  const other = new URL(request.url).searchParams.get("against") ?? undefined;
+  const result = await readPlan(principal, params.planId, other);
   if (!result.ok) throw notThere(result);
   return { ...result.value, mayEdit: mayWrite(principal, "/plan/:planId") };
 }
 
-const OverrideForm = z.object({
+const Base = z.coerce.number().int().min(0);
+const At = z.object({
   athleteId: z.uuid(),
-  setKey: z.string().min(1).max(80),
-  load: MassField,
+  slotId: z.string().min(1).max(60),
+  setKey: z.string().min(1).max(120),
+  week: z.coerce.number().int().min(1),
+  base: Base,
 });
-const LiftForm = OverrideForm.omit({ load: true });
+const Override = At.extend({ load: MassField });
+const Move = z.object({ roomId: z.uuid(), rounding: z.enum(["nearest", "down"]) });
+const Copy = z.object({
+  name: z.string().trim().min(1, "Give it a name.").max(80),
+  startDate: z.iso.date("A date, for example 2026-04-13."),
+  squadId: z.union([z.literal(""), z.uuid()]),
+});
+
+const wrong = (error: z.ZodError) => ({
+  ok: false as const,
+  message: error.issues[0]?.message ?? "Some of it cannot be.",
+});
+
+/** Each form of the page by its intent. */
+async function take(principal: Principal, planId: string, intent: string, form: FormData) {
+  const fields = Object.fromEntries(form);
+  switch (intent) {
+    case "recipe": {
+      const parsed = recipeFromForm(form);
+      if (!parsed.success) {
+        return {
+          ok: false as const,
+          message: "Nothing was saved: some fields need another look.",
+          problems: fieldProblems(parsed.error),
+        };
+      }
+      const slotId = String(fields.slotId ?? "");
+      const result = await editPlan(principal, {
+        planId,
+        base: Base.parse(fields.base),
+        edit: {
+          words: `Recipe changed: ${parsed.data.name}`,
+          sets: [
+            { path: ["slots", slotId, "recipe"], value: JSON.parse(JSON.stringify(parsed.data)) },
+          ],
+        },
+      });
+      return result.ok ? { ok: true as const, seq: result.value.seq } : result;
+    }
+    case "edit": {
+      let raw: unknown;
+      try {
+        raw = JSON.parse(String(fields.edit ?? ""));
+      } catch {
+        return { ok: false as const, message: "This edit could not be read. Load the page again." };
+      }
+      const parsed = EditSchema.safeParse(raw);
+      if (!parsed.success) return wrong(parsed.error);
+      return editPlan(principal, { planId, base: Base.parse(fields.base), edit: parsed.data });
+    }
+    case "undo":
+      return undoEdit(principal, planId);
+    case "redo":
+      return redoEdit(principal, planId);
+    case "publish":
+      return publishPlan(principal, { planId, base: Base.parse(fields.base) });
+    case "override": {
+      const parsed = Override.safeParse(fields);
+      if (!parsed.success) return wrong(parsed.error);
+      const { load, ...at } = parsed.data;
+      return overrideLoad(principal, { planId, ...at, loadKg: massKg(load) });
+    }
+    case "lift": {
+      const parsed = At.safeParse(fields);
+      if (!parsed.success) return wrong(parsed.error);
+      const { athleteId, slotId, setKey, base } = parsed.data;
+      return editPlan(principal, {
+        planId,
+        base,
+        edit: {
+          words: "Own load taken off",
+          sets: [{ path: ["overrides", overrideKey(athleteId, slotId, setKey)] }],
+        },
+      });
+    }
+    case "move": {
+      const parsed = Move.safeParse(fields);
+      return parsed.success ? movePlan(principal, { planId, ...parsed.data }) : wrong(parsed.error);
+    }
+    case "split":
+      return splitAthlete(principal, {
+        planId,
+        athleteId: String(fields.athleteId ?? ""),
+        base: Base.parse(fields.base),
+      });
+    case "copy": {
+      const parsed = Copy.safeParse(fields);
+      if (!parsed.success) return wrong(parsed.error);
+      const made = await copyPlan(principal, { planId, ...parsed.data });
+      if (made.ok) throw redirect(`/plan/${made.value.id}`);
+      return made;
+    }
+    case "away": {
+      const done = await shelvePlan(principal, { planId, away: true });
+      if (done.ok) throw redirect("/plan");
+      return done;
+    }
+    case "drop-answer":
+      return removeAnswer(principal, String(fields.answerId ?? ""));
+    default:
+      throw new Response("This form is not one of this page's.", { status: 400 });
+  }
+}
 
 export async function action({ request, context, params }: Route.ActionArgs) {
-  const principal = principalOf(context);
   const form = await request.formData();
-  const intent = form.get("intent");
-  const { planId } = params;
-  if (intent === "recipe") {
-    const parsed = recipeFromForm(form);
-    if (!parsed.success) {
-      return {
-        ok: false as const,
-        intent: "recipe",
-        message: "Nothing was saved: some fields need another look.",
-        problems: fieldProblems(parsed.error),
-      };
-    }
-    const version = Number(form.get("version"));
-    const result = await saveRecipeEdit(principal, { planId, version, recipe: parsed.data });
-    return result.ok
-      ? { ok: true as const, intent: "recipe", version: result.value.version }
-      : { ok: false as const, intent: "recipe", message: result.message };
-  }
-  if (intent === "override") {
-    const parsed = OverrideForm.safeParse(Object.fromEntries(form));
-    if (!parsed.success) {
-      return {
-        ok: false as const,
-        intent: "override",
-        message: parsed.error.issues[0]?.message ?? "That is not a load.",
-      };
-    }
-    const { load, ...at } = parsed.data;
-    const result = await overrideLoad(principal, { planId, ...at, loadKg: massKg(load) });
-    return result.ok
-      ? { ok: true as const, intent: "override" }
-      : { ok: false as const, intent: "override", message: result.message };
-  }
-  if (intent === "drop-answer") {
-    await removeAnswer(principal, String(form.get("answerId") ?? ""));
-    return { ok: true as const, intent: "drop-answer" };
-  }
-  const parsed = LiftForm.safeParse(Object.fromEntries(form));
-  if (intent !== "lift" || !parsed.success) {
-    throw new Response("This form is not one of this page's.", { status: 400 });
-  }
-  await removeOverride(principal, { planId, ...parsed.data });
-  return { ok: true as const, intent: "lift" };
+  const intent = String(form.get("intent") ?? "");
+  return { intent, ...(await take(principalOf(context), params.planId, intent, form)) };
 }
 
 export function clientAction({ serverAction }: Route.ClientActionArgs) {
   return keepForm(serverAction);
 }
 
-export const shouldRevalidate = revalidateUnlessFailed;
+/** What is looked at stands in the address; only another school to check against is loaded. */
+export function shouldRevalidate(args: Parameters<typeof revalidateUnlessFailed>[0]) {
+  const against = (url: URL) => url.searchParams.get("against");
+  const samePage = args.currentUrl.pathname === args.nextUrl.pathname;
+  const looked = samePage && args.currentUrl.search !== args.nextUrl.search;
+  if (looked && args.formMethod === undefined) {
+    return against(args.currentUrl) !== against(args.nextUrl);
+  }
+  return revalidateUnlessFailed(args);
+}
+
+const VIEWS = [
+  ["numbers", "Numbers"],
+  ["day", "Days to time"],
+  ["weeks", "Week by week"],
+  ["checks", "Checks"],
+  ["setup", "Days and slots"],
+] as const;
 
 export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
-  const { plan, roomName, gearName, warnings, athletes, weeks, updatedBy } = loaderData;
-  const first = weeks[0];
-  const last = weeks[weeks.length - 1];
-  const stale = athletes.filter((athlete) => athlete.stale);
-  const without = athletes.filter((athlete) => athlete.maxKg === undefined);
-  const novices = athletes.filter(
-    (athlete) => athlete.trainingYears !== undefined && athlete.trainingYears < 1,
-  );
+  const data = loaderData;
+  const { plan, mayEdit, published } = data;
+  const address = useAddress();
+  const view = VIEWS.find(([id]) => id === address.get("view"))?.[0] ?? "numbers";
+  const slotId = data.block.slots[address.get("slot")]
+    ? address.get("slot")
+    : (leadSlot(data.block)?.id ?? "");
+  const slot = data.block.slots[slotId];
+  const [draft, setDraft] = useState<{
+    slotId: string;
+    recipe: NonNullable<typeof slot>["recipe"];
+  }>();
+  const block = useMemo(() => {
+    const drafted = draft && data.block.slots[draft.slotId];
+    return drafted && draft
+      ? {
+          ...data.block,
+          slots: { ...data.block.slots, [draft.slotId]: { ...drafted, recipe: draft.recipe } },
+        }
+      : data.block;
+  }, [data.block, draft]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was saved is no draft any more
+  useEffect(() => setDraft(undefined), [plan.version, slotId]);
+  useNewer(data);
+  const result = actionData as
+    | { intent?: string; ok: boolean; message?: string; problems?: Record<string, string> }
+    | undefined;
+  const recipeResult =
+    result && (result.intent === "recipe" || result.intent === undefined)
+      ? (result as RecipeResult)
+      : undefined;
+  const first = daysOf(block)[0];
+  const firstWeek = firstShown(Number(address.get("from")), block.weeks);
   return (
     <Page
-      title={`${plan.name}, ${plan.squadName}`}
-      facts={`${athletes.length} athletes · ${first?.date} to ${last?.date} · ${roomName} · ${plan.variant.name}`}
-      actions={
-        <span className="self-center text-muted">
-          version {plan.version}, {updatedBy}
-        </span>
-      }
+      title={`${block.name}, ${plan.squadName}`}
+      facts={`${data.athletes.length} athletes · ${first ? dateOf(block, 1, first) : block.startDate} to ${lastDate(block)} · ${plan.roomName}`}
+      actions={<Actions data={data} mayEdit={mayEdit} />}
       margin={
-        <RecipeForm
-          key={plan.version}
-          recipe={plan.recipe}
-          version={plan.version}
-          mayEdit={loaderData.mayEdit}
-          result={
-            actionData && "intent" in actionData && actionData.intent === "recipe"
-              ? actionData
-              : actionData && !("intent" in actionData)
-                ? actionData
-                : undefined
-          }
-        />
+        slot && view === "numbers" ? (
+          <RecipeForm
+            key={`${slotId}/${plan.version}`}
+            recipe={slot.recipe}
+            hidden={{ slotId, base: plan.version }}
+            mayEdit={mayEdit}
+            result={recipeResult}
+            onDraft={(recipe) => setDraft(recipe && { slotId, recipe })}
+          />
+        ) : (
+          <History data={data} />
+        )
       }
     >
-      {actionData &&
-      "intent" in actionData &&
-      actionData.intent === "override" &&
-      !actionData.ok ? (
-        <Notice kind="problem" title={actionData.message ?? ""} />
+      <nav
+        aria-label="Views of the plan"
+        className="no-print -mx-4 mb-2 flex gap-x-4 overflow-x-auto border-b border-rule px-4"
+      >
+        {VIEWS.map(([id, name]) => (
+          <Link
+            key={id}
+            to={`?view=${id}${slotId ? `&slot=${slotId}` : ""}`}
+            preventScrollReset
+            aria-current={id === view ? "page" : undefined}
+            className={`whitespace-nowrap border-b-2 py-2 ${id === view ? "border-base-content font-bold" : "border-transparent text-muted hover:text-base-content"}`}
+          >
+            {name}
+            {id === "checks" && data.open > 0 ? ` (${data.open})` : ""}
+          </Link>
+        ))}
+      </nav>
+      {result && !result.ok && result.intent !== "recipe" && result.intent !== undefined ? (
+        <Notice kind="problem" title={result.message ?? "That could not be done."} />
       ) : null}
-      <Numbers plan={plan} weeks={weeks} athletes={athletes} mayEdit={loaderData.mayEdit} />
-      <section aria-label="To look at" className="mt-4 grid gap-x-8 md:grid-cols-2">
-        {warnings.map((warning) => (
-          <Notice key={warning.code + warning.text} kind="warning" title={warning.text}>
-            From: {warning.school}
-          </Notice>
-        ))}
-        {without.length > 0 ? (
-          <Notice kind="problem" title={`No working max: ${names(without)}.`}>
-            Choose a record on their page; until then their sets have no load.
-          </Notice>
-        ) : null}
-        {stale.map((athlete) => (
-          <Notice
-            key={athlete.id}
-            kind="warning"
-            title={`${athlete.name}'s max is ${athlete.ageDays} days old.`}
-          >
-            Stale after 56. Test in week 1, or go by speed.{" "}
-            <Link className="underline" to={`/athletes/${athlete.id}`}>
-              Open
-            </Link>
-          </Notice>
-        ))}
-        {novices.map((athlete) => (
-          <Notice
-            key={athlete.id}
-            kind="warning"
-            title={`${athlete.name} trains for ${athlete.trainingYears} years.`}
-          >
-            Percentages shown grey: information only. Ramp by speed.
-          </Notice>
-        ))}
-      </section>
-      <BenchAnswers answers={loaderData.answers} mayEdit={loaderData.mayEdit} />
-      <p className="mt-3 text-sm text-muted">
-        Loads for {gearName}, in {roomName}; each rack's own bar and plates count when the session
-        starts. An underlined load is a coach's own. Select a figure for its working.{" "}
-        {plan.variant.caution}
-      </p>
+      {view === "numbers" ? (
+        <>
+          <SlotPicker data={data} block={block} slotId={slotId} />
+          {draft ? (
+            <p role="status" className="my-1 font-medium text-secondary">
+              As typed, not saved yet.
+            </p>
+          ) : null}
+          {slot ? (
+            <>
+              <WeekPager firstWeek={firstWeek} weeks={block.weeks} set={address.set} />
+              <Numbers
+                data={data}
+                block={block}
+                slotId={slotId}
+                firstWeek={firstWeek}
+                mayEdit={mayEdit}
+              />
+            </>
+          ) : (
+            <Empty
+              action={
+                mayEdit ? (
+                  <Link className="btn btn-primary" to="?view=setup">
+                    Put a slot on a day
+                  </Link>
+                ) : undefined
+              }
+            >
+              No slot yet. A slot is a lift or an exercise on a day, with its recipe.
+            </Empty>
+          )}
+          <Changed data={data} published={published} />
+          <BenchAnswers answers={data.answers} mayEdit={mayEdit} />
+          <p className="mt-3 text-sm text-muted">
+            Loads for {data.gearName}, in {plan.roomName}; each rack's own bar and plates count when
+            the session starts. An underlined load is a coach's own. Select a figure for its
+            working.{" "}
+            {data.lifts.find((one) => slot?.work.kind === "lift" && one.id === slot.work.variantId)
+              ?.caution ?? ""}
+          </p>
+        </>
+      ) : null}
+      {view === "day" ? <DayView data={data} address={address} mayEdit={mayEdit} /> : null}
+      {view === "weeks" ? <WeeksView data={data} /> : null}
+      {view === "checks" ? <ChecksView data={data} address={address} mayEdit={mayEdit} /> : null}
+      {view === "setup" ? <SetupView data={data} mayEdit={mayEdit} /> : null}
     </Page>
   );
 }
 
-function names(list: Array<{ name: string }>): string {
-  return list.map((one) => one.name).join(", ");
+function firstShown(asked: number, weeks: number): number {
+  const last = Math.max(1, weeks - WEEKS_SHOWN + 1);
+  return Number.isInteger(asked) && asked >= 1 ? Math.min(asked, last) : 1;
+}
+
+function WeekPager({
+  firstWeek,
+  weeks,
+  set,
+}: {
+  firstWeek: number;
+  weeks: number;
+  set: (name: string, value: string) => void;
+}) {
+  if (weeks <= WEEKS_SHOWN) return null;
+  const to = (week: number) => set("from", week <= 1 ? "" : String(week));
+  return (
+    <p className="no-print flex items-baseline gap-3 text-muted">
+      <button
+        type="button"
+        className="underline disabled:no-underline disabled:opacity-60"
+        disabled={firstWeek <= 1}
+        onClick={() => to(firstWeek - WEEKS_SHOWN)}
+      >
+        Earlier weeks
+      </button>
+      <span>
+        weeks {firstWeek} to {Math.min(weeks, firstWeek + WEEKS_SHOWN - 1)} of {weeks}
+      </span>
+      <button
+        type="button"
+        className="underline disabled:no-underline disabled:opacity-60"
+        disabled={firstWeek + WEEKS_SHOWN > weeks}
+        onClick={() => to(firstWeek + WEEKS_SHOWN)}
+      >
+        Later weeks
+      </button>
+    </p>
+  );
+}
+
+function Actions({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
+  const { plan, published } = data;
+  const stale = published === undefined || published.seq !== plan.version;
+  return (
+    <>
+      <span className="self-center text-muted">
+        {published ? `published ${published.number}, ${published.on}` : "never published"}
+      </span>
+      {mayEdit ? (
+        <Form method="post" className="flex gap-2" preventScrollReset>
+          <input type="hidden" name="base" value={plan.version} />
+          <button type="submit" name="intent" value="undo" className="btn" title="Ctrl Z">
+            Undo
+          </button>
+          <button type="submit" name="intent" value="redo" className="btn" title="Ctrl Shift Z">
+            Redo
+          </button>
+          <button
+            type="submit"
+            name="intent"
+            value="publish"
+            className={`btn ${stale ? "btn-primary" : ""}`}
+          >
+            Publish
+          </button>
+        </Form>
+      ) : null}
+      <Link className="btn" to={`/plan/${plan.id}/print`}>
+        Print
+      </Link>
+      {mayEdit ? <UndoKeys /> : null}
+    </>
+  );
+}
+
+/** Ctrl Z and Ctrl Shift Z outside of fields. */
+function UndoKeys() {
+  const press = (name: string) => () => {
+    const button = document.querySelector<HTMLButtonElement>(`button[name=intent][value=${name}]`);
+    button?.click();
+  };
+  useHotkeys("mod+z", press("undo"), { preventDefault: true });
+  useHotkeys("mod+shift+z", press("redo"), { preventDefault: true });
+  return null;
+}
+
+/** What changed for whom since athletes last got it. */
+function Changed({ data, published }: { data: PlanPage; published: PlanPage["published"] }) {
+  const changes = useMemo(
+    () =>
+      published
+        ? changedLoads(
+            published.loads,
+            blockLoads({ block: data.block, athletes: data.athletes, room: data.room }),
+          )
+        : [],
+    [data, published],
+  );
+  if (!published) return null;
+  return (
+    <section aria-labelledby="since-published" className="mt-4">
+      <h2 id="since-published">Since version {published.number}</h2>
+      {changes.length === 0 ? (
+        <p className="text-muted">Nothing changed: athletes see these loads.</p>
+      ) : (
+        <ul className="grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
+          {changes.map((one) => (
+            <li key={one.athleteId} className="flex justify-between border-b border-faint">
+              <span>
+                {data.athletes.find((athlete) => athlete.id === one.athleteId)?.name ??
+                  "no longer in it"}
+              </span>
+              <span className="text-muted">
+                {[
+                  one.changed ? `${one.changed} changed` : "",
+                  one.added ? `${one.added} new` : "",
+                  one.gone ? `${one.gone} gone` : "",
+                ]
+                  .filter(Boolean)
+                  .join(", ")}
+              </span>
+            </li>
+          ))}
+        </ul>
+      )}
+    </section>
+  );
+}
+
+function History({ data }: { data: PlanPage }) {
+  return (
+    <section aria-labelledby="edits">
+      <h2 id="edits">Edits</h2>
+      {data.edits.length === 0 ? <p className="text-muted">None yet.</p> : null}
+      <ol>
+        {data.edits.map((one) => (
+          <li key={one.seq} className="border-b border-faint py-1">
+            {one.words}
+            <span className="block text-sm text-muted">
+              {one.by}, {one.at.slice(0, 10)} {one.at.slice(11, 16)}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
+const ASK_EVERY_MS = 4000;
+
+/** Asks whether somebody else edited the plan, and takes their change in. */
+function useNewer(data: PlanPage) {
+  const revalidator = useRevalidator();
+  const { id, version } = data.plan;
+  const { revalidate, state } = revalidator;
+  useEffect(() => {
+    const timer = setInterval(async () => {
+      if (document.hidden || state !== "idle") return;
+      const response = await fetch(`/api/plan/${id}?after=${version}`).catch(() => undefined);
+      if (!response?.ok) return;
+      const found = (await response.json()) as { seq: number };
+      if (found.seq > version) void revalidate();
+    }, ASK_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [id, version, revalidate, state]);
 }

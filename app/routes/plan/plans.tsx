@@ -1,6 +1,14 @@
-import { Link } from "react-router";
+import { Form, Link, redirect } from "react-router";
+import { formObject } from "../../forms/athlete";
+import { NewBlockForm } from "../../forms/block";
+import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
-import { Empty, Page } from "../../ui/page";
+import { mayWrite } from "../../platform/rights";
+import { type FormResult, resultOf } from "../../ui/adder";
+import { Field, Select } from "../../ui/field";
+import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
+import { Empty, Notice, Page } from "../../ui/page";
+import { importPlan, newPlan } from "../../workflows/plan/new-plan.server";
 import { readPlans } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plans";
 
@@ -8,19 +16,74 @@ export function meta() {
   return [{ title: "Plan · Sprezza" }];
 }
 
-export function loader({ context }: Route.LoaderArgs) {
-  return readPlans(principalOf(context));
+export async function loader({ context }: Route.LoaderArgs) {
+  const principal = principalOf(context);
+  return { ...(await readPlans(principal)), mayEdit: mayWrite(principal, "/plan") };
 }
 
-export default function Plans({ loaderData }: Route.ComponentProps) {
+export async function action({ request, context }: Route.ActionArgs) {
+  const principal = principalOf(context);
+  const form = formObject(await request.formData());
+  if (form.intent === "file") {
+    const made = await importPlan(principal, {
+      text: form.text ?? "",
+      squadId: form.squadId ?? "",
+      roomId: form.roomId ?? "",
+    });
+    if (made.ok) throw redirect(`/plan/${made.value.id}`);
+    return { intent: "file", ok: false as const, message: made.message, faults: made.problems };
+  }
+  const parsed = NewBlockForm.safeParse(form);
+  if (!parsed.success) {
+    return { ok: false as const, intent: "new", problems: fieldProblems(parsed.error) };
+  }
+  const made = await newPlan(principal, parsed.data);
+  if (made.ok) throw redirect(`/plan/${made.value.id}?view=setup`);
+  return { intent: "new", ...made };
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+export const shouldRevalidate = revalidateUnlessFailed;
+
+export default function Plans({ loaderData, actionData }: Route.ComponentProps) {
+  const { plans, mayEdit } = loaderData;
   const groups = ["now", "to come", "past"].map((standing) => ({
     standing,
-    plans: loaderData.filter((plan) => plan.standing === standing),
+    plans: plans.filter((plan) => plan.standing === standing),
   }));
   return (
-    <Page title="Plan" facts="A wave for each squad: the recipe, and everybody's numbers from it.">
-      {loaderData.length === 0 ? (
-        <Empty>No plan yet. A plan is a recipe for one lift of one squad.</Empty>
+    <Page
+      title="Plan"
+      facts="Blocks of the squads: recipes in slots, and everybody's numbers from them."
+      actions={
+        <>
+          <Link className="btn" to="/library/recipes">
+            Recipes
+          </Link>
+          <Link className="btn" to="/library/schools">
+            Schools
+          </Link>
+          <Link className="btn" to="/library/coach-set">
+            Coach-set values
+          </Link>
+        </>
+      }
+      margin={
+        mayEdit ? (
+          <div className="grid gap-6">
+            <NewBlock data={loaderData} result={resultOf(actionData, "new")} />
+            <FromFile data={loaderData} result={resultOf(actionData, "file")} />
+          </div>
+        ) : undefined
+      }
+    >
+      {plans.length === 0 ? (
+        <Empty>
+          No plan yet. A plan is a block of some weeks for a squad: make one on the right.
+        </Empty>
       ) : null}
       {groups
         .filter((group) => group.plans.length > 0)
@@ -54,7 +117,12 @@ export default function Plans({ loaderData }: Route.ComponentProps) {
                         </Link>
                       </td>
                       <td>{plan.squadName}</td>
-                      <td>{plan.liftName}</td>
+                      <td>
+                        {plan.liftName}
+                        {plan.slots > 1 ? (
+                          <span className="text-muted"> and {plan.slots - 1} more</span>
+                        ) : null}
+                      </td>
                       <td>{plan.roomName}</td>
                       <td>{plan.weeks}</td>
                       <td>
@@ -68,5 +136,87 @@ export default function Plans({ loaderData }: Route.ComponentProps) {
           </section>
         ))}
     </Page>
+  );
+}
+
+type Data = Route.ComponentProps["loaderData"];
+
+function NewBlock({ data, result }: { data: Data; result: FormResult | undefined }) {
+  const problems = result?.problems ?? {};
+  return (
+    <Form method="post" aria-label="New block" className="grid gap-2" noValidate>
+      <h2>New block</h2>
+      <Field label="Name" name="name" inline problem={problems.name} />
+      <Select label="Squad" name="squadId" inline>
+        {data.squads.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </Select>
+      <Select label="Room" name="roomId" inline>
+        {data.rooms.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </Select>
+      <Field label="Starts on" name="startDate" inline type="date" problem={problems.startDate} />
+      <Field
+        label="Weeks"
+        name="weeks"
+        inline
+        inputMode="numeric"
+        defaultValue={8}
+        problem={problems.weeks}
+      />
+      <Select label="School" name="school" inline hint="its rules check the block">
+        {data.schools.map((one) => (
+          <option key={one.name} title={one.assumes}>
+            {one.name}
+          </option>
+        ))}
+      </Select>
+      {result?.message ? <Notice kind="problem" title={result.message} /> : null}
+      <button type="submit" name="intent" value="new" className="btn btn-primary">
+        Make the block
+      </button>
+    </Form>
+  );
+}
+
+function FromFile({
+  data,
+  result,
+}: {
+  data: Data;
+  result: (FormResult & { faults?: string[] }) | undefined;
+}) {
+  return (
+    <Form method="post" aria-label="Block from a file" className="grid gap-2" noValidate>
+      <h2>Block from a file</h2>
+      <label className="grid gap-1">
+        <span className="text-muted">JSON, as a plan writes it</span>
+        <textarea
+          name="text"
+          rows={3}
+          className="w-full rounded border border-control bg-base-100 p-2"
+        />
+      </label>
+      <input type="hidden" name="squadId" value={data.squads[0]?.id ?? ""} />
+      <input type="hidden" name="roomId" value={data.squads[0]?.roomId ?? ""} />
+      {result?.message ? (
+        <Notice kind="problem" title={result.message}>
+          <ul>
+            {(result.faults ?? []).slice(0, 8).map((fault) => (
+              <li key={fault}>{fault}</li>
+            ))}
+          </ul>
+        </Notice>
+      ) : null}
+      <button type="submit" name="intent" value="file" className="btn">
+        Make the block
+      </button>
+    </Form>
   );
 }

@@ -1,15 +1,26 @@
-import { prescribeWeek } from "../../../core/session/freeze";
-import { addDays, daysBetween } from "../../../core/units/time";
-import { expandRecipe } from "../../../core/wave/recipe";
-import { racksOf } from "../../../db/queries/gear.server";
+import type { SetPrescription } from "../../../core/session/prescribe";
+import { daysBetween } from "../../../core/units/time";
+import {
+  type Block,
+  dateOf,
+  daysOf,
+  exerciseIn,
+  isIn,
+  type Slot,
+  slotsOf,
+  slotWeek,
+} from "../../../core/wave/block";
+import { listExercises } from "../../../db/queries/library.server";
 import { instructionsOn } from "../../../db/queries/person.server";
-import { listPlans } from "../../../db/queries/plans.server";
+import { listPlans, newestVersion, type PlanRow } from "../../../db/queries/plans.server";
 import { athleteById } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { planAthletes, planOverrides, sessionPlan } from "../plan/prescribe-plan.server";
+import { blockAthletes, blockRoom } from "../plan/block-athletes.server";
+import { prescribeSlot, sessionPlan } from "../plan/prescribe-plan.server";
 
 /** An athlete's own next session, and nobody else's. */
 export function readCard(principal: Principal) {
@@ -19,49 +30,145 @@ export function readCard(principal: Principal) {
     if (!person) {
       return failed("no-card", "Your sign-in has no athlete yet. Ask your coach to connect it.");
     }
-    const days = (await listPlans(tx))
-      .filter((row) => row.plan.squadId === person.squadId)
-      .flatMap((row) =>
-        expandRecipe(row.plan.recipe).map((week) => ({
-          row,
-          week,
-          date: addDays(row.plan.startDate, 7 * (week.number - 1)),
-        })),
-      )
-      .filter(({ row, date }) => daysBetween(localDate(row.zone), date) >= 0)
-      .sort((a, b) => a.date.localeCompare(b.date));
+    const days = [];
+    for (const row of await listPlans(tx)) {
+      if (row.plan.squadId !== person.squadId) continue;
+      // What is published is what an athlete sees; a plan that never was is shown as it stands.
+      const version = await newestVersion(tx, row.plan.id);
+      const block = version?.block ?? row.plan.block;
+      const today = localDate(row.zone);
+      for (const day of daysOf(block)) {
+        for (let week = 1; week <= block.weeks; week++) {
+          const date = dateOf(block, week, day);
+          if (daysBetween(today, date) < 0 || !isIn(block, person.id, date)) continue;
+          const slots = slotsOf(block, day.id).filter(
+            (slot) => (slotWeek(block, slot, week)?.sets.length ?? 0) > 0,
+          );
+          if (slots.length > 0) days.push({ row, block, day, week, date, slots, version });
+        }
+      }
+    }
+    days.sort((a, b) => a.date.localeCompare(b.date));
     const next = days[0];
-    const today = localDate(days[0]?.row.zone ?? "UTC");
+    const today = localDate(next?.row.zone ?? "UTC");
     const instructions = (await instructionsOn(tx, today, person.id)).get(person.id) ?? [];
     if (!next) return done({ name: person.name, instructions, next: undefined });
-    const { row, week, date } = next;
-    const athlete = (await planAthletes(tx, row, localDate(row.zone))).find(
-      (one) => one.id === person.id,
-    );
-    const rack = (await racksOf(tx, row.plan.roomId))[0];
-    if (!athlete || !rack) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
+    const slots = await slotsOnCard(tx, next, person.id, today);
+    if (!slots) return failed("no-rack", `${next.row.roomName} has no rack with a bar yet.`);
     return done({
       name: person.name,
       instructions,
       next: {
-        date,
-        today: localDate(row.zone),
-        title: row.plan.name,
-        week: week.number,
-        weeks: row.plan.recipe.weeks.length,
-        liftName: row.variant.name,
-        roomName: row.roomName,
-        caution: row.variant.caution,
-        rest: row.plan.recipe.rest,
-        unit: athlete.unit ?? ("kg" as const),
-        sets: prescribeWeek({
-          plan: sessionPlan(row),
-          week,
-          athlete,
-          gear: rack.gear,
-          overrides: await planOverrides(tx, row.plan.id),
-        }),
+        date: next.date,
+        today,
+        title: next.block.name,
+        dayName: next.day.name,
+        week: next.week,
+        weeks: next.block.weeks,
+        version: next.version?.number,
+        roomName: next.row.roomName,
+        unit: person.unit ?? ("kg" as const),
+        slots,
       },
     });
+  });
+}
+
+/** One slot of a card: a lift with every set, or an exercise in one line. */
+export interface CardSlot {
+  id: string;
+  section: Slot["section"];
+  name: string;
+  caution: string;
+  rest: { leastS: number; mostS: number };
+  tempo: Slot["recipe"]["tempo"];
+  counts: "reps" | "metres" | "contacts";
+  sides: Slot["recipe"]["sides"];
+  sets: SetPrescription[];
+  free:
+    | {
+        sets: number;
+        reps: number;
+        repsTo: number | undefined;
+        loadKg: number | undefined;
+        hands: 1 | 2;
+      }
+    | undefined;
+}
+
+/** Every slot of a day with the athlete's numbers. */
+async function slotsOnCard(
+  tx: TeamTransaction,
+  next: { row: PlanRow; block: Block; week: number; slots: Array<Slot & { id: string }> },
+  athleteId: string,
+  today: string,
+) {
+  const { row, block, week } = next;
+  const room = await blockRoom(tx, row);
+  if (!room) return undefined;
+  const athlete = (await blockAthletes(tx, row, block, today)).find((one) => one.id === athleteId);
+  if (!athlete) return [];
+  const exercises = (await listExercises(tx)).rows;
+  return next.slots.flatMap((slot): CardSlot[] => {
+    const plan = sessionPlan(row, slot.id, block);
+    const shared = {
+      id: slot.id,
+      section: slot.section,
+      rest: slot.recipe.rest,
+      tempo: slot.recipe.tempo,
+      counts: slot.recipe.counts ?? "reps",
+      sides: slot.recipe.sides,
+    };
+    if (!plan) {
+      const wave = slotWeek(block, slot, week, room.settings);
+      const exercise = exercises.find((one) => one.id === exerciseIn(block, slot, week));
+      const first = wave?.sets[0];
+      if (!wave || !first) return [];
+      const load = slot.recipe.basis === "fixed" && slot.recipe.start > 0 ? first.basis : undefined;
+      return [
+        {
+          ...shared,
+          name: exercise?.name ?? slot.recipe.name,
+          caution: "",
+          sets: [],
+          free: {
+            sets: wave.sets.length,
+            reps: first.reps,
+            repsTo: first.repsTo,
+            loadKg: load?.by === "fixed" ? load.kg : undefined,
+            hands: slot.work.kind === "exercise" ? slot.work.hands : (1 as const),
+          },
+        },
+      ];
+    }
+    const found = prescribeSlot({
+      plan,
+      block,
+      slot,
+      week,
+      settings: room.settings,
+      gear: room.gear,
+      athlete: {
+        id: athlete.id,
+        name: athlete.name,
+        unit: athlete.unit,
+        instructions: athlete.instructions,
+        trainingYears: athlete.trainingYears,
+        bodyKg: athlete.bodyKg,
+        workingMax: undefined,
+        profile: undefined,
+        ...athlete.byVariant[plan.variant.id],
+      },
+    });
+    if (!found) return [];
+    return [
+      {
+        ...shared,
+        name: plan.variant.name,
+        caution: plan.variant.caution,
+        sets: found.sets,
+        free: undefined,
+      },
+    ];
   });
 }

@@ -46,7 +46,7 @@ function entry(patch: Partial<EntryBody> = {}, over: Partial<LogEntry> = {}) {
     body: {
       kind: "rep",
       athleteId: team.athleteId,
-      slotId: team.planId,
+      slotId: "main",
       setKey: "w1.s1.1",
       rep: 1,
       mcvMps: 0.843,

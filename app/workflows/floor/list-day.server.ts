@@ -1,5 +1,5 @@
-import { addDays, daysBetween, type LocalDate } from "../../../core/units/time";
-import { expandRecipe } from "../../../core/wave/recipe";
+import { daysBetween, type LocalDate } from "../../../core/units/time";
+import { dateOf, daysOf, isIn, slotsOf, slotWeek } from "../../../core/wave/block";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { listSessions, type SessionHead } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";
@@ -7,12 +7,13 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 
-/** One week of a plan, on its date. */
+/** One lift of a plan on its date. */
 export interface PlannedDay {
   planId: string;
   planName: string;
   squadName: string;
   roomName: string;
+  slotId: string;
   liftName: string;
   week: number;
   weeks: number;
@@ -42,7 +43,10 @@ export function listDay(principal: Principal): Promise<Day> {
         ...day,
         today: localDate(row.zone),
         athletes: athletes
-          .filter((athlete) => athlete.squadId === row.plan.squadId)
+          .filter(
+            (athlete) =>
+              athlete.squadId === row.plan.squadId && isIn(row.plan.block, athlete.id, day.date),
+          )
           .map(({ id, name }) => ({ id, name })),
       })),
     );
@@ -64,20 +68,34 @@ export function listDay(principal: Principal): Promise<Day> {
   });
 }
 
+/** The lifts of every day of a plan that can be put on the floor. */
 function plannedDays(row: PlanRow, sessions: SessionHead[]): Omit<PlannedDay, "athletes">[] {
-  const weeks = expandRecipe(row.plan.recipe);
-  return weeks.map((week) => {
-    const session = sessions.find((one) => one.planId === row.plan.id && one.week === week.number);
-    return {
-      planId: row.plan.id,
-      planName: row.plan.name,
-      squadName: row.squadName,
-      roomName: row.roomName,
-      liftName: row.variant.name,
-      week: week.number,
-      weeks: weeks.length,
-      date: addDays(row.plan.startDate, 7 * (week.number - 1)),
-      session: session && { id: session.id, status: session.status },
-    };
-  });
+  const { block } = row.plan;
+  return daysOf(block).flatMap((day) =>
+    slotsOf(block, day.id).flatMap((slot) => {
+      const { work } = slot;
+      const variant = row.variants.find((one) => work.kind === "lift" && one.id === work.variantId);
+      if (!variant) return [];
+      return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
+        if ((slotWeek(block, slot, week)?.sets.length ?? 0) === 0) return [];
+        const session = sessions.find(
+          (one) => one.planId === row.plan.id && one.week === week && one.slotId === slot.id,
+        );
+        return [
+          {
+            planId: row.plan.id,
+            planName: row.plan.name,
+            squadName: row.squadName,
+            roomName: row.roomName,
+            slotId: slot.id,
+            liftName: variant.name,
+            week,
+            weeks: block.weeks,
+            date: dateOf(block, week, day),
+            session: session && { id: session.id, status: session.status },
+          },
+        ];
+      });
+    }),
+  );
 }

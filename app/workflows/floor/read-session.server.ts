@@ -59,7 +59,8 @@ export function readRack(
     }
     const plan = await planById(tx, row.planId);
     const ids = rack.lifters.map((lifter) => lifter.athleteId);
-    const simulated = plan ? await simulatedLifters(tx, plan.plan.variantId, ids) : [];
+    const work = plan?.plan.block.slots[row.slotId]?.work;
+    const simulated = work?.kind === "lift" ? await simulatedLifters(tx, work.variantId, ids) : [];
     const mine = new Set(ids);
     const entries = await entriesAfter(tx, sessionId, 0);
     return done({

@@ -1,27 +1,36 @@
 import { uuidv7 } from "uuidv7";
 import { freezeSession } from "../../../core/session/freeze";
-import { expandRecipe } from "../../../core/wave/recipe";
+import { leadSlot, slotWeek } from "../../../core/wave/block";
 import { racksOf, roomById } from "../../../db/queries/gear.server";
-import { planById } from "../../../db/queries/plans.server";
+import { newestVersion, planById } from "../../../db/queries/plans.server";
 import { frozenOf, insertSession, runningSessions } from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { planAthletes, planOverrides, sessionPlan } from "../plan/prescribe-plan.server";
+import { blockRoom } from "../plan/block-athletes.server";
+import { planAthletes, sessionPlan, slotOverrides } from "../plan/prescribe-plan.server";
 
 /** Puts one week of a plan on the floor. */
 export function startSession(
   principal: Principal,
-  input: { planId: string; week: number; present: string[] },
+  input: { planId: string; week: number; slotId?: string | undefined; present: string[] },
 ): Promise<Outcome<{ sessionId: string }>> {
   return inTeam(principal, async (tx) => {
     const row = await planById(tx, input.planId);
     if (!row) return failed("no-plan", "This plan is no longer there. Open the plan list.");
     const room = await roomById(tx, row.plan.roomId);
-    const week = expandRecipe(row.plan.recipe)[input.week - 1];
-    if (!week || !room) return failed("no-week", "This plan has no such week.");
+    // What was published is done; before the first publication the plan as it stands.
+    const { block } = (await newestVersion(tx, row.plan.id)) ?? row.plan;
+    const slotId = input.slotId ?? leadSlot(block)?.id ?? "";
+    const slot = block.slots[slotId];
+    const plan = sessionPlan(row, slotId, block);
+    const settings = (await blockRoom(tx, row))?.settings ?? {};
+    const week = slot && slotWeek(block, slot, input.week, settings);
+    if (!plan || !week || week.sets.length === 0 || !room) {
+      return failed("no-week", "This plan has no such week, or nothing to lift in it.");
+    }
     const at = now();
     const date = localDate(room.zone, at);
 
@@ -32,9 +41,15 @@ export function startSession(
         `Every rack in ${room.name} is in use. End the running session first.`,
       );
     }
-    const athletes = (await planAthletes(tx, row, date)).filter((athlete) =>
-      input.present.includes(athlete.id),
-    );
+    const athletes = (
+      await planAthletes(tx, {
+        squadId: row.plan.squadId,
+        variantId: plan.variant.id,
+        today: date,
+        block,
+        date,
+      })
+    ).filter((athlete) => input.present.includes(athlete.id));
     if (athletes.length === 0) {
       return failed("nobody", "Nobody is ticked as here. Tick who is, then start.");
     }
@@ -42,15 +57,16 @@ export function startSession(
       id: uuidv7(),
       planId: row.plan.id,
       week: week.number,
+      slotId,
       date,
       roomId: room.id,
       status: "running",
       frozen: freezeSession({
-        plan: sessionPlan(row),
+        plan,
         week,
         athletes,
         racks,
-        overrides: await planOverrides(tx, row.plan.id),
+        overrides: slotOverrides(block, slotId),
         date,
         zone: room.zone,
         roomName: room.name,

@@ -6,23 +6,35 @@ import {
   type SessionPlan,
 } from "../../../core/session/freeze";
 import type { SetPrescription } from "../../../core/session/prescribe";
-import { daysBetween } from "../../../core/units/time";
-import { expandRecipe, type WaveWeek } from "../../../core/wave/recipe";
+import { daysBetween, type LocalDate } from "../../../core/units/time";
+import { type Block, isIn, type Slot, slotWeek } from "../../../core/wave/block";
+import type { RecipeSettings, WaveWeek } from "../../../core/wave/recipe";
 import { instructionsOn } from "../../../db/queries/person.server";
-import { overridesOf, type PlanRow } from "../../../db/queries/plans.server";
+import type { PlanRow } from "../../../db/queries/plans.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { readMaxes } from "../athletes/resolve-maxes.server";
 
-export function sessionPlan(row: PlanRow): SessionPlan {
+/** A slot of a plan as the numbers need it; undefined where it is no lift of the team. */
+export function sessionPlan(
+  row: PlanRow,
+  slotId: string,
+  block: Block = row.plan.block,
+): SessionPlan | undefined {
+  const slot = block.slots[slotId];
+  const work = slot?.work;
+  const variant = row.variants.find((one) => work?.kind === "lift" && one.id === work.variantId);
+  if (!slot || !variant) return undefined;
   return {
     id: row.plan.id,
-    name: row.plan.name,
+    slotId,
+    name: block.name,
     squadName: row.squadName,
+    weeks: block.weeks,
     version: row.plan.version,
-    recipe: row.plan.recipe,
-    variant: row.variant,
+    recipe: slot.recipe,
+    variant,
     metric: row.plan.metric,
     rounding: row.plan.rounding,
   };
@@ -33,14 +45,15 @@ export function trainingYears(since: string | null, today: string): number | und
   return since ? Math.floor((10 * daysBetween(since, today)) / 365.25) / 10 : undefined;
 }
 
-/** The athletes of a plan with everything that they bring to it. */
+/** The athletes of a squad with everything that they bring to one lift. */
 export async function planAthletes(
   tx: TeamTransaction,
-  row: PlanRow,
-  today: string,
+  input: { squadId: string; variantId: string; today: string; block?: Block; date?: LocalDate },
 ): Promise<SessionAthlete[]> {
-  const { squadId, variantId } = row.plan;
-  const people = await listAthletes(tx, squadId);
+  const { squadId, variantId, today, block, date } = input;
+  const people = (await listAthletes(tx, squadId)).filter(
+    (person) => !block || isIn(block, person.id, date ?? today),
+  );
   const maxes = await readMaxes(tx, () => today);
   const instructions = await instructionsOn(tx, today);
   const profiles = await newestProfiles(tx, { variantId });
@@ -58,25 +71,28 @@ export async function planAthletes(
   });
 }
 
-export async function planOverrides(tx: TeamTransaction, planId: string): Promise<Overrides> {
-  const rows = await overridesOf(tx, planId);
-  return new Map(rows.map((row) => [`${row.athleteId}/${row.setKey}`, row.loadKg]));
+/** A slot's overrides by "athlete id/set key". */
+export function slotOverrides(block: Block, slotId: string): Overrides {
+  return new Map(
+    Object.entries(block.overrides).flatMap(([key, { loadKg }]) => {
+      const [athleteId, slot, ...set] = key.split("/");
+      return slot === slotId ? [[`${athleteId}/${set.join("/")}`, loadKg] as const] : [];
+    }),
+  );
 }
 
-export interface WeekNumbers {
-  week: WaveWeek;
-  /** One list of sets for each athlete, in the athletes' order. */
-  byAthlete: SetPrescription[][];
-}
-
-export function prescribePlan(input: {
+/** One athlete's sets of one week of a slot, with their workings. */
+export function prescribeSlot(input: {
   plan: SessionPlan;
-  athletes: readonly SessionAthlete[];
+  block: Block;
+  slot: Slot;
+  week: number;
+  settings: RecipeSettings;
+  athlete: SessionAthlete;
   gear: LoadingGear;
-  overrides: Overrides;
-}): WeekNumbers[] {
-  return expandRecipe(input.plan.recipe).map((week) => ({
-    week,
-    byAthlete: input.athletes.map((athlete) => prescribeWeek({ ...input, week, athlete })),
-  }));
+}): { week: WaveWeek; sets: SetPrescription[] } | undefined {
+  const week = slotWeek(input.block, input.slot, input.week, input.settings);
+  if (!week) return undefined;
+  const overrides = slotOverrides(input.block, input.plan.slotId);
+  return { week, sets: prescribeWeek({ ...input, week, overrides }) };
 }

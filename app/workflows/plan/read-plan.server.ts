@@ -1,86 +1,159 @@
-import { addDays } from "../../../core/units/time";
-import { recipeWarnings } from "../../../core/wave/recipe";
-import { racksOf } from "../../../db/queries/gear.server";
-import { listPlans, planById } from "../../../db/queries/plans.server";
+import { checkPlan, openChecks, type PlanCheck } from "../../../core/checks/plan";
+import { lastDate, leadSlot } from "../../../core/wave/block";
+import { coachValues, listRecipes, listSchools } from "../../../db/queries/plan-library.server";
+import {
+  editsOf,
+  listPlans,
+  newestEdits,
+  newestVersion,
+  planById,
+} from "../../../db/queries/plans.server";
 import { sessionsOfPlan } from "../../../db/queries/sessions.server";
+import { listRooms, listSquads } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readAnswers } from "../lab/send-answer.server";
-import { planAthletes, planOverrides, prescribePlan, sessionPlan } from "./prescribe-plan.server";
+import { blockAthletes, blockRoom, competitionWeeks } from "./block-athletes.server";
+import { checkInput, workTable } from "./check-plan.server";
+import { NO_PLAN } from "./edit-plan.server";
 
+/** The plans of the team, and what a new one can be made of. */
 export function readPlans(principal: Principal) {
   return inTeam(principal, async (tx) => {
     const rows = await listPlans(tx);
-    return rows.map((row) => {
-      const weeks = row.plan.recipe.weeks.length;
-      const today = localDate(row.zone);
-      const lastDate = addDays(row.plan.startDate, 7 * (weeks - 1));
-      return {
-        id: row.plan.id,
-        name: row.plan.name,
-        squadName: row.squadName,
-        liftName: row.variant.name,
-        roomName: row.roomName,
-        weeks,
-        startDate: row.plan.startDate,
-        lastDate,
-        standing: lastDate < today ? "past" : row.plan.startDate > today ? "to come" : "now",
-      };
-    });
+    return {
+      plans: rows.map((row) => {
+        const { block } = row.plan;
+        const today = localDate(row.zone);
+        const last = lastDate(block);
+        return {
+          id: row.plan.id,
+          name: row.plan.name,
+          squadName: row.squadName,
+          liftName: row.variant?.name ?? leadSlot(block)?.recipe.name ?? "nothing yet",
+          roomName: row.roomName,
+          slots: Object.keys(block.slots).length,
+          weeks: block.weeks,
+          startDate: block.startDate,
+          lastDate: last,
+          standing: last < today ? "past" : block.startDate > today ? "to come" : "now",
+        };
+      }),
+      squads: (await listSquads(tx)).map(({ id, name, roomId }) => ({ id, name, roomId })),
+      rooms: (await listRooms(tx)).map(({ id, name }) => ({ id, name })),
+      schools: (await listSchools(tx)).map(({ school }) => ({
+        name: school.name,
+        assumes: school.assumes,
+      })),
+    };
   });
 }
 
-/** A plan with every athlete's numbers for every week. */
-export function readPlan(principal: Principal, planId: string) {
+/**
+ * A plan with what everybody brings to it: the numbers are worked out where they are shown, so
+ * that a change of the recipe is seen at once. The checks come with it.
+ */
+export function readPlan(principal: Principal, planId: string, otherSchool?: string) {
   return inTeam(principal, async (tx) => {
     const row = await planById(tx, planId);
-    if (!row) return failed("no-plan", "This plan is not there. Open the plan list.");
-    const today = localDate(row.zone);
-    const racks = await racksOf(tx, row.plan.roomId);
-    const rack = racks[0];
-    if (!rack) {
+    if (!row) return NO_PLAN;
+    const room = await blockRoom(tx, row);
+    if (!room) {
       return failed(
         "no-rack",
         `${row.roomName} has no rack with a bar yet, so no load can be built.`,
       );
     }
-    const plan = sessionPlan(row);
-    const athletes = await planAthletes(tx, row, today);
-    const overrides = await planOverrides(tx, planId);
-    const weeks = prescribePlan({ plan, athletes, gear: rack.gear, overrides });
+    const { block } = row.plan;
+    const today = localDate(row.zone);
+    const athletes = await blockAthletes(tx, row, block, today);
+    const schools = (await listSchools(tx)).map((one) => one.school);
+    const input = await checkInput(tx, row, athletes, room, today);
+    const other = schools.find((one) => one.name === otherSchool);
+    const published = await newestVersion(tx, planId);
     const sessions = await sessionsOfPlan(tx, planId);
+    const table = await workTable(tx, row);
+    const used = new Set(
+      Object.values(block.slots).flatMap((slot) =>
+        slot.work.kind === "exercise" ? slot.work.exerciseIds : [],
+      ),
+    );
+    const listed = (checks: readonly PlanCheck[]) =>
+      checks.map((one) => ({ ...one, answered: block.answered[one.key] }));
+    const checks = checkPlan(input);
     return done({
-      plan,
-      roomName: row.roomName,
-      updatedBy: row.plan.updatedBy,
+      plan: {
+        id: row.plan.id,
+        version: row.plan.version,
+        squadId: row.plan.squadId,
+        squadName: row.squadName,
+        roomId: row.plan.roomId,
+        roomName: row.roomName,
+        rounding: row.plan.rounding,
+        updatedBy: row.plan.updatedBy,
+      },
+      block,
+      room: {
+        gear: room.gear,
+        rounding: room.rounding,
+        metric: room.metric,
+        settings: room.settings,
+      },
+      gearName: `${room.gear.bar.name}, rack ${room.rackNumber}`,
       today,
-      gearName: `${rack.gear.bar.name}, rack ${rack.number}`,
-      answers: await readAnswers(tx, { planId }),
-      warnings: recipeWarnings(plan.recipe),
-      athletes: athletes.map((athlete) => ({
-        id: athlete.id,
-        name: athlete.name,
-        unit: athlete.unit,
-        maxKg: athlete.workingMax?.kg,
-        maxWorking: athlete.workingMax?.working,
-        stale: athlete.workingMax?.stale ?? false,
-        ageDays: athlete.workingMax?.ageDays,
-        trainingYears: athlete.trainingYears,
-        instructions: athlete.instructions,
+      athletes,
+      lifts: row.variants.map(({ id, name, lift, caution }) => ({ id, name, lift, caution })),
+      exercises: table.exercises
+        .filter((one) => !one.away || used.has(one.id))
+        .map(({ id, name, pattern, speedClass, muscles }) => ({
+          id,
+          name,
+          pattern,
+          speedClass,
+          muscles,
+        })),
+      recipes: (await listRecipes(tx))
+        .filter((one) => one.awayOn === null)
+        .map(({ id, family, recipe }) => ({ id, family, recipe })),
+      schools,
+      coachValues: await coachValues(tx),
+      competitions: await competitionWeeks(tx, row),
+      checks: listed(checks),
+      open: openChecks(block, checks).length,
+      other: other && {
+        name: other.name,
+        checks: listed(checkPlan({ ...input, school: other })),
+      },
+      published: published && {
+        number: published.number,
+        seq: published.seq,
+        by: published.enteredBy,
+        on: published.enteredAt.toISOString().slice(0, 10),
+        loads: published.loads,
+      },
+      edits: (await newestEdits(tx, planId, 12)).map((one) => ({
+        seq: one.seq,
+        words: one.edit.words,
+        by: one.enteredBy,
+        at: one.enteredAt.toISOString(),
       })),
-      weeks: weeks.map(({ week, byAthlete }) => {
-        const session = sessions.find((one) => one.week === week.number);
-        return {
-          number: week.number,
-          weekId: week.weekId,
-          date: addDays(row.plan.startDate, 7 * (week.number - 1)),
-          sets: week.sets,
-          byAthlete,
-          session: session && { id: session.id, status: session.status },
-        };
-      }),
+      sessions: sessions.map(({ id, week, slotId, status }) => ({ id, week, slotId, status })),
+      squads: (await listSquads(tx)).map(({ id, name }) => ({ id, name })),
+      rooms: (await listRooms(tx)).map(({ id, name }) => ({ id, name })),
+      answers: await readAnswers(tx, { planId }),
     });
+  });
+}
+
+export type PlanPage = Extract<Awaited<ReturnType<typeof readPlan>>, { ok: true }>["value"];
+
+/** Whether somebody edited a plan after a sequence number: who and what, for those who have it open. */
+export function readNewer(principal: Principal, planId: string, after: number) {
+  return inTeam(principal, async (tx) => {
+    const edits = await editsOf(tx, planId, after);
+    const last = edits.at(-1);
+    return { seq: last?.seq ?? after, by: last?.enteredBy ?? "", words: last?.edit.words ?? "" };
   });
 }

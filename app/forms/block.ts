@@ -1,0 +1,179 @@
+import { z } from "zod";
+import { isDate } from "../../core/units/time";
+import { type Block, SECTIONS, TEMPLATES } from "../../core/wave/block";
+import type { BlockEdit, Json } from "../../core/wave/edits";
+import { RecipeSchema } from "./recipe";
+
+const id = z
+  .string()
+  .min(1)
+  .max(60)
+  .regex(/^[\w-]+$/, "Letters, digits and dashes.");
+const date = z.string().refine(isDate, "A date, for example 2026-04-13.");
+const week = z.number().int().min(1).max(60);
+const name = z.string().trim().min(1, "Give it a name.").max(80);
+
+const Day = z.object({ name, offset: z.number().int().min(0).max(6) });
+
+export const SlotSchema = z.object({
+  dayId: id,
+  section: z.enum(SECTIONS),
+  order: z.number().min(-1000).max(1000),
+  work: z.discriminatedUnion("kind", [
+    z.object({ kind: z.literal("lift"), variantId: z.uuid("Choose a lift.") }),
+    z.object({
+      kind: z.literal("exercise"),
+      exerciseIds: z.array(z.uuid()).min(1, "Choose an exercise.").max(12),
+      hands: z.union([z.literal(1), z.literal(2)]),
+    }),
+  ]),
+  recipe: RecipeSchema,
+  fromWeek: week,
+  repeat: z.boolean(),
+  session: z.number().int().min(1).max(7),
+  group: z.string().max(2),
+});
+
+const MOST = 400;
+
+/** A whole block. What edits may make of it is what this lets through. */
+export const BlockSchema = z
+  .object({
+    name,
+    startDate: date,
+    weeks: week,
+    school: z.string().max(80),
+    template: z.enum(TEMPLATES),
+    days: z.record(id, Day),
+    slots: z.record(id, SlotSchema),
+    marks: z.record(
+      id,
+      z.object({ week, kind: z.enum(["deload", "test", "off"]), words: z.string().trim().max(80) }),
+    ),
+    overrides: z.record(
+      z.string().max(220),
+      z.object({ loadKg: z.number().positive().max(1000), by: z.string().max(80) }),
+    ),
+    away: z.record(id, z.object({ athleteId: z.uuid(), from: date, to: date })),
+    apart: z.record(z.uuid(), z.literal(true)),
+    answered: z.record(
+      z.string().max(200),
+      z.object({
+        reason: z.string().trim().min(3, "Write the reason.").max(300),
+        by: z.string().max(80),
+      }),
+    ),
+  })
+  .superRefine((block, context) => {
+    for (const [slotId, slot] of Object.entries(block.slots)) {
+      if (!block.days[slot.dayId]) {
+        context.addIssue({
+          code: "custom",
+          path: ["slots", slotId, "dayId"],
+          message: "This slot's day is not there any more.",
+        });
+      }
+    }
+    const weeks = Object.values(block.marks).map((mark) => mark.week);
+    if (new Set(weeks).size !== weeks.length) {
+      context.addIssue({ code: "custom", path: ["marks"], message: "A week is marked once." });
+    }
+    if (weeks.some((one) => one > block.weeks)) {
+      context.addIssue({
+        code: "custom",
+        path: ["marks"],
+        message: "A marked week lies after the block's last week.",
+      });
+    }
+    if (Object.values(block.away).some((away) => away.from > away.to)) {
+      context.addIssue({ code: "custom", path: ["away"], message: "The first day comes first." });
+    }
+    if (Object.keys(block.slots).length > MOST) {
+      context.addIssue({ code: "custom", path: ["slots"], message: `At most ${MOST} slots.` });
+    }
+  }) satisfies z.ZodType<Block>;
+
+const JsonValue: z.ZodType<Json> = z.json() as z.ZodType<Json>;
+
+export const EditSchema = z.object({
+  words: z.string().trim().min(1).max(160),
+  sets: z
+    .array(
+      z.object({
+        path: z.array(z.string().min(1).max(220)).min(1).max(8),
+        value: JsonValue.optional(),
+      }),
+    )
+    .min(1, "An edit changes something.")
+    .max(800),
+}) satisfies z.ZodType<BlockEdit>;
+
+export const NewBlockForm = z.object({
+  name,
+  squadId: z.uuid("Choose a squad."),
+  roomId: z.uuid("Choose a room."),
+  startDate: date,
+  weeks: z.coerce
+    .number("A number of weeks.")
+    .int()
+    .min(1, "At least one week.")
+    .max(52, "At most 52 weeks."),
+  school: z.string().min(1, "Choose a school."),
+});
+
+export const BLOCK_FORMAT = "sprezza-block";
+export const RECIPE_FORMAT = "sprezza-recipe";
+
+const BlockFile = z.object({
+  format: z.literal(BLOCK_FORMAT),
+  version: z.literal(1),
+  block: BlockSchema,
+});
+
+const RecipeFile = z.object({
+  format: z.literal(RECIPE_FORMAT),
+  version: z.literal(1),
+  family: z.string().trim().min(1).max(60),
+  source: z.string().trim().max(200).default(""),
+  recipe: RecipeSchema,
+});
+
+export type FileReading<T> = { ok: true; value: T } | { ok: false; problems: string[] };
+
+function readFile<T>(text: string, schema: z.ZodType<T>, what: string): FileReading<T> {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    return {
+      ok: false,
+      problems: ["This JSON does not end well: it is cut off or was changed by hand."],
+    };
+  }
+  const format = (raw as { format?: unknown } | null)?.format;
+  if (typeof format !== "string") {
+    return { ok: false, problems: [`This is not a ${what}: it says no format.`] };
+  }
+  const parsed = schema.safeParse(raw);
+  if (parsed.success) return { ok: true, value: parsed.data };
+  return {
+    ok: false,
+    problems: parsed.error.issues
+      .slice(0, 20)
+      .map((issue) => `${issue.path.join(" › ") || "The file"}: ${issue.message}`),
+  };
+}
+
+export const readRecipeFile = (text: string) => readFile(text, RecipeFile, "recipe");
+export const readBlockFile = (text: string) => readFile(text, BlockFile, "block");
+
+export function recipeAsJson(one: { family: string; source: string; recipe: unknown }): string {
+  const { family, source, recipe } = one;
+  return `${JSON.stringify({ format: RECIPE_FORMAT, version: 1, family, source, recipe }, null, 2)}\n`;
+}
+
+/** A block without its people: own loads and absences stay at home. */
+export function blockAsJson(block: Block): string {
+  const own = { ...block, overrides: {}, away: {}, apart: {}, answered: {} };
+  return `${JSON.stringify({ format: BLOCK_FORMAT, version: 1, block: own }, null, 2)}\n`;
+}

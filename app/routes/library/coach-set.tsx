@@ -1,0 +1,108 @@
+import { Form } from "react-router";
+import { z } from "zod";
+import { readDecimal } from "../../../core/units/decimal";
+import { plainNumber } from "../../../core/units/mass";
+import { formObject } from "../../forms/athlete";
+import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
+import { Field } from "../../ui/field";
+import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
+import { Notice, Page } from "../../ui/page";
+import { keepCoachValue, readCoachValues } from "../../workflows/library/plan-library.server";
+import type { Route } from "./+types/coach-set";
+import { LibraryTabs } from "./library-tabs";
+
+export function meta() {
+  return [{ title: "Coach-set values · Sprezza" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const principal = principalOf(context);
+  return {
+    values: await readCoachValues(principal),
+    mayEdit: mayWrite(principal, "/library/coach-set"),
+  };
+}
+
+const ValueForm = z.object({
+  key: z.string().min(1),
+  value: z.string().transform((text, context) => {
+    const reading = readDecimal(text);
+    if (!reading.ok && reading.reason === "empty") return undefined;
+    if (!reading.ok) {
+      context.addIssue({ code: "custom", message: `"${text}" is not a number.` });
+      return z.NEVER;
+    }
+    return reading.value;
+  }),
+});
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const fields = formObject(await request.formData());
+  const parsed = ValueForm.safeParse(fields);
+  const key = fields.key ?? "";
+  if (!parsed.success) {
+    return { ok: false as const, key, message: parsed.error.issues[0]?.message ?? "" };
+  }
+  return { key, ...(await keepCoachValue(principalOf(context), parsed.data)) };
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+export const shouldRevalidate = revalidateUnlessFailed;
+
+/** Every value that only a coach can set, unset ones first, with what it decides. */
+export default function CoachSet({ loaderData, actionData }: Route.ComponentProps) {
+  const { values, mayEdit } = loaderData;
+  const result = actionData as { ok: boolean; key?: string; message?: string } | undefined;
+  const unset = values.filter((one) => one.value === undefined).length;
+  return (
+    <Page
+      title="Library"
+      facts={`Coach-set values: ${unset} of ${values.length} not set. None has a default; a rule that needs one says "not set" and guesses nothing.`}
+    >
+      <LibraryTabs />
+      {result && !result.ok && result.key === undefined ? (
+        <Notice kind="problem" title={result.message ?? ""} />
+      ) : null}
+      <ul className="max-w-4xl">
+        {values.map((one) => (
+          <li
+            key={one.key}
+            className="grid gap-x-6 border-b border-faint py-2 sm:grid-cols-[1fr_15rem]"
+          >
+            <div>
+              <p className="font-bold">{one.name}</p>
+              <p className="text-muted">{one.why}</p>
+            </div>
+            {mayEdit ? (
+              <Form method="post" className="flex items-end gap-2" noValidate aria-label={one.name}>
+                <input type="hidden" name="key" value={one.key} />
+                <div className="grow">
+                  <Field
+                    key={one.value}
+                    label={one.unit || "number"}
+                    name="value"
+                    inputMode="decimal"
+                    placeholder="not set"
+                    defaultValue={one.value === undefined ? "" : plainNumber(one.value, 3)}
+                    problem={
+                      result && !result.ok && result.key === one.key ? result.message : undefined
+                    }
+                  />
+                </div>
+                <button type="submit" className="btn">
+                  Keep
+                </button>
+              </Form>
+            ) : (
+              <p>{one.value === undefined ? "not set" : `${one.value} ${one.unit}`}</p>
+            )}
+          </li>
+        ))}
+      </ul>
+    </Page>
+  );
+}

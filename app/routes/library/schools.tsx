@@ -1,0 +1,349 @@
+import { Form, Link } from "react-router";
+import {
+  BOX_PLACE_NAMES,
+  BOX_PLACES,
+  compareSchools,
+  ENDING_NAMES,
+  ENDINGS,
+  RESISTANCE_USE,
+  RESISTANCE_USE_NAMES,
+  type School,
+  SPEED_WORK,
+  SPEED_WORK_NAMES,
+  secondDay,
+} from "../../../core/checks/school";
+import { BASIS_KINDS, BASIS_NAMES } from "../../../core/wave/basis";
+import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/wave/block";
+import { formObject } from "../../forms/athlete";
+import { fieldProblems } from "../../forms/recipe";
+import { SchoolForm } from "../../forms/school";
+import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
+import { resultOf } from "../../ui/adder";
+import { Field, Select } from "../../ui/field";
+import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
+import { Notice, Page } from "../../ui/page";
+import { keepOnFilter, useAddress } from "../../ui/use-address";
+import { keepSchool, readSchools } from "../../workflows/library/plan-library.server";
+import type { Route } from "./+types/schools";
+import { LibraryTabs } from "./library-tabs";
+
+export function meta() {
+  return [{ title: "Schools · Sprezza" }];
+}
+
+export async function loader({ context }: Route.LoaderArgs) {
+  const principal = principalOf(context);
+  return {
+    schools: await readSchools(principal),
+    mayEdit: mayWrite(principal, "/library/schools"),
+  };
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const fields = formObject(await request.formData());
+  const parsed = SchoolForm.safeParse(fields.intent === "new" ? { ...fields, id: "" } : fields);
+  if (!parsed.success) {
+    return { intent: "school", ok: false as const, problems: fieldProblems(parsed.error) };
+  }
+  return { intent: "school", ...(await keepSchool(principalOf(context), parsed.data)) };
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+export function shouldRevalidate(args: Parameters<typeof keepOnFilter>[0]) {
+  return keepOnFilter(args) && revalidateUnlessFailed(args);
+}
+
+/** The schools of practice: what each assumes, where two differ, and a second day by one of them. */
+export default function Schools({ loaderData, actionData }: Route.ComponentProps) {
+  const { schools, mayEdit } = loaderData;
+  const address = useAddress();
+  const chosen = schools.find((one) => one.id === address.get("school")) ?? schools[0];
+  const other = schools.find((one) => one.id === address.get("against"));
+  const result = resultOf(actionData, "school");
+  return (
+    <Page
+      title="Library"
+      facts="Schools of practice: rules that check a plan, each with what it takes for granted."
+      margin={
+        chosen && mayEdit ? (
+          <SchoolEditor key={chosen.id} id={chosen.id} school={chosen.school} result={result} />
+        ) : undefined
+      }
+    >
+      <LibraryTabs />
+      <ul>
+        {schools.map((one) => (
+          <li
+            key={one.id}
+            className={`border-b border-faint py-1 ${one === chosen ? "bg-wash" : ""}`}
+          >
+            <Link
+              to={`?school=${one.id}`}
+              replace
+              preventScrollReset
+              aria-current={one === chosen ? "true" : undefined}
+              className="font-bold hover:underline"
+            >
+              {one.school.name}
+            </Link>{" "}
+            <span className="text-muted">
+              {one.school.assumes} Loads by {BASIS_NAMES[one.school.loadBy]}; on the box{" "}
+              {one.school.boxStyle}.
+            </span>
+          </li>
+        ))}
+      </ul>
+      {chosen ? (
+        <div className="mt-5 grid gap-x-8 gap-y-5 lg:grid-cols-[1.3fr_1fr]">
+          <section aria-labelledby="against">
+            <h2 id="against">{chosen.school.name} against another</h2>
+            <div className="w-64">
+              <Select
+                label="Against"
+                value={other?.id ?? ""}
+                onChange={(event) => address.set("against", event.target.value)}
+              >
+                <option value="">choose</option>
+                {schools
+                  .filter((one) => one.id !== chosen.id)
+                  .map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.school.name}
+                    </option>
+                  ))}
+              </Select>
+            </div>
+            {other ? (
+              <table className="ledger mt-2">
+                <tbody>
+                  {compareSchools(chosen.school, other.school).map((row) => (
+                    <tr key={row.matter}>
+                      <th scope="row">{row.matter}</th>
+                      <td>{row.a}</td>
+                      <td>{row.b}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            ) : null}
+          </section>
+          <SecondDayChooser school={chosen.school} address={address} />
+        </div>
+      ) : null}
+    </Page>
+  );
+}
+
+const DAY_WORDS = {
+  "speed-wave": "a speed wave",
+  "volume-wave": "a volume wave",
+  none: "no second day",
+} as const;
+
+function SecondDayChooser({
+  school,
+  address,
+}: {
+  school: School;
+  address: ReturnType<typeof useAddress>;
+}) {
+  const yes = (name: string) => address.get(name) === "yes";
+  const years = Number(address.get("years") || "3");
+  const rose = address.get("rose");
+  const found = secondDay(school, {
+    sportNeedsSpeed: !address.get("sport") || yes("sport"),
+    trainingYears: Number.isFinite(years) ? years : undefined,
+    speedRose: rose === "" ? undefined : rose === "yes",
+    heavyDays: Number(address.get("heavy") || "1"),
+    inSeason: yes("season"),
+  });
+  const choice = (label: string, name: string, options: Array<[string, string]>) => (
+    <Select
+      label={label}
+      inline
+      value={address.get(name)}
+      onChange={(e) => address.set(name, e.target.value)}
+    >
+      {options.map(([value, words]) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
+    </Select>
+  );
+  return (
+    <section aria-labelledby="second-day" className="grid content-start gap-2">
+      <h2 id="second-day">A second day?</h2>
+      {choice("The sport", "sport", [
+        ["yes", "asks for speed"],
+        ["no", "does not"],
+      ])}
+      {choice("Now", "season", [
+        ["", "not in season"],
+        ["yes", "in season"],
+      ])}
+      {choice("Last wave", "rose", [
+        ["", "speed not known"],
+        ["yes", "speed rose"],
+        ["no", "did not rise"],
+      ])}
+      <Field
+        label="Training, years"
+        inline
+        inputMode="decimal"
+        defaultValue={address.get("years") || "3"}
+        onChange={(event) => address.set("years", event.target.value)}
+      />
+      <Field
+        label="Heavy days"
+        inline
+        inputMode="numeric"
+        defaultValue={address.get("heavy") || "1"}
+        onChange={(event) => address.set("heavy", event.target.value)}
+      />
+      <p className="text-lg font-bold">{DAY_WORDS[found.proposed]}</p>
+      <ul>
+        {found.reasons.map((one) => (
+          <li key={one.text}>
+            <span className="text-muted">for {DAY_WORDS[one.for]}: </span>
+            {one.text}
+          </li>
+        ))}
+      </ul>
+      <p className="text-sm text-muted">A proposal with its reasons; you choose.</p>
+    </section>
+  );
+}
+
+function SchoolEditor({
+  id,
+  school,
+  result,
+}: {
+  id: string;
+  school: School;
+  result: ReturnType<typeof resultOf>;
+}) {
+  const problems = result?.problems ?? {};
+  const number = (label: string, name: string, value: number | undefined) => (
+    <Field
+      inline
+      label={label}
+      name={name}
+      inputMode="decimal"
+      placeholder="none"
+      defaultValue={value}
+      problem={problems[name]}
+    />
+  );
+  const choice = (
+    label: string,
+    name: string,
+    value: string,
+    options: ReadonlyArray<readonly [string, string]>,
+  ) => (
+    <Select inline label={label} name={name} defaultValue={value}>
+      {options.map(([one, words]) => (
+        <option key={one} value={one}>
+          {words}
+        </option>
+      ))}
+    </Select>
+  );
+  return (
+    <Form method="post" aria-label="School" className="grid gap-1.5" noValidate>
+      <input type="hidden" name="id" value={id} />
+      <Field label="Name" name="name" defaultValue={school.name} problem={problems.name} />
+      <Field
+        label="Takes for granted"
+        name="assumes"
+        defaultValue={school.assumes}
+        problem={problems.assumes}
+      />
+      {choice(
+        "Loads by",
+        "loadBy",
+        school.loadBy,
+        BASIS_KINDS.map((one) => [one, BASIS_NAMES[one]] as const),
+      )}
+      {number("Speed rest from, s", "restLeast", school.rest.leastS)}
+      {number("to, s", "restMost", school.rest.mostS)}
+      {number("Speed reps, most", "speedReps", school.speedReps)}
+      {number("Power reps, most", "powerReps", school.powerReps)}
+      {number("Power rest, s", "powerRestS", school.powerRestS)}
+      {choice(
+        "Order",
+        "order",
+        school.order,
+        TEMPLATES.map((one) => [one, TEMPLATE_NAMES[one]] as const),
+      )}
+      {choice(
+        "Speed work",
+        "speedWork",
+        school.speedWork,
+        SPEED_WORK.map((one) => [one, SPEED_WORK_NAMES[one]] as const),
+      )}
+      {choice("Percent counts", "convention", school.convention, [
+        ["bar", "bar only"],
+        ["lockout", "lockout total"],
+        ["mean", "mean over the range"],
+      ])}
+      {choice("Rep totals", "totals", school.totals ? "yes" : "no", [
+        ["yes", "held to the totals"],
+        ["no", "not counted"],
+      ])}
+      {number("Reuse after, waves", "reuseGapWaves", school.reuseGapWaves)}
+      {number("Deload after, weeks", "deloadAfterWeeks", school.deloadAfterWeeks)}
+      {number("Heavy to speed, h", "heavySpeedHours", school.heavySpeedHours)}
+      {number("Very strong from, ×", "strongFrom", school.strongFrom)}
+      {number("heavy every, weeks", "strongEveryWeeks", school.strongEveryWeeks)}
+      {number("Heavy days a week", "heavyDays", school.heavyDays)}
+      {number("Hard sets from", "hardLeast", school.hardSets.least)}
+      {number("to", "hardMost", school.hardSets.most)}
+      {number("Loss, speed, %", "lossSpeed", school.loss.speed)}
+      {number("Loss, power, %", "lossPower", school.loss.power)}
+      {number("Loss, strength, %", "lossStrength", school.loss.strength)}
+      {number("Loss, growth, %", "lossGrowth", school.loss.growth)}
+      {choice(
+        "Bands, chains",
+        "resistance",
+        school.resistance,
+        RESISTANCE_USE.map((one) => [one, RESISTANCE_USE_NAMES[one]] as const),
+      )}
+      {choice(
+        "A set ends by",
+        "ending",
+        school.ending,
+        ENDINGS.map((one) => [one, ENDING_NAMES[one]] as const),
+      )}
+      {choice(
+        "Box, beginners",
+        "box",
+        school.box,
+        BOX_PLACES.map((one) => [one, BOX_PLACE_NAMES[one]] as const),
+      )}
+      <Field
+        label="Style on the box"
+        name="boxStyle"
+        defaultValue={school.boxStyle}
+        problem={problems.boxStyle}
+      />
+      {result?.message ? <Notice kind="problem" title={result.message} /> : null}
+      {result?.ok ? (
+        <p role="status" className="font-medium text-primary">
+          Kept. Plans of this school are checked by it.
+        </p>
+      ) : null}
+      <button type="submit" name="intent" value="keep" className="btn btn-primary">
+        Keep the rules
+      </button>
+      <button type="submit" name="intent" value="new" className="btn">
+        Keep as another school
+      </button>
+    </Form>
+  );
+}

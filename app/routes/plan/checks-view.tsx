@@ -1,0 +1,186 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { compareSchools } from "../../../core/checks/school";
+import { Field, Select } from "../../ui/field";
+import type { useAddress } from "../../ui/use-address";
+import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { usePlanEdit } from "./use-plan-edit";
+
+type Listed = PlanPage["checks"][number];
+
+const LEVEL_WORDS = { refused: "refused", warning: "look again", note: "note" } as const;
+
+/** What stands against the plan by its school, beside another school's list if one is chosen. */
+export function ChecksView({
+  data,
+  address,
+  mayEdit,
+}: {
+  data: PlanPage;
+  address: ReturnType<typeof useAddress>;
+  mayEdit: boolean;
+}) {
+  const own = data.schools.find((one) => one.name === data.block.school);
+  const other = data.schools.find((one) => one.name === data.other?.name);
+  return (
+    <>
+      <div className="mb-2 flex flex-wrap items-end gap-4">
+        <div className="w-72">
+          <Select
+            label="Beside it, the same plan under"
+            value={address.get("against")}
+            onChange={(event) => address.set("against", event.target.value)}
+          >
+            <option value="">no other school</option>
+            {data.schools
+              .filter((one) => one.name !== data.block.school)
+              .map((one) => (
+                <option key={one.name}>{one.name}</option>
+              ))}
+          </Select>
+        </div>
+        <p className="text-muted">
+          School: {data.block.school}. {own?.assumes ?? ""}
+        </p>
+      </div>
+      <div className={data.other ? "grid gap-x-8 lg:grid-cols-2" : ""}>
+        <CheckList title={data.block.school} checks={data.checks} data={data} mayEdit={mayEdit} />
+        {data.other ? (
+          <CheckList
+            title={data.other.name}
+            checks={data.other.checks}
+            data={data}
+            mayEdit={false}
+          />
+        ) : null}
+      </div>
+      {own && other ? (
+        <section aria-labelledby="schools-differ" className="mt-5">
+          <h2 id="schools-differ">Where the two differ</h2>
+          <table className="ledger mt-1 max-w-4xl">
+            <thead>
+              <tr>
+                <th scope="col">Matter</th>
+                <th scope="col">{own.name}</th>
+                <th scope="col">{other.name}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {compareSchools(own, other).map((row) => (
+                <tr key={row.matter}>
+                  <th scope="row">{row.matter}</th>
+                  <td>{row.a}</td>
+                  <td>{row.b}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </section>
+      ) : null}
+    </>
+  );
+}
+
+function CheckList({
+  title,
+  checks,
+  data,
+  mayEdit,
+}: {
+  title: string;
+  checks: readonly Listed[];
+  data: PlanPage;
+  mayEdit: boolean;
+}) {
+  return (
+    <section aria-label={`Checks by ${title}`}>
+      <h2>{title}</h2>
+      {checks.length === 0 ? <p className="text-muted">Nothing stands against it.</p> : null}
+      <ul>
+        {checks.map((check) => (
+          <CheckRow key={check.key} check={check} data={data} mayEdit={mayEdit} />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function CheckRow({ check, data, mayEdit }: { check: Listed; data: PlanPage; mayEdit: boolean }) {
+  const edit = usePlanEdit(data.plan.version);
+  const [open, setOpen] = useState(false);
+  const [reason, setReason] = useState("");
+  const edge = { refused: "border-accent", warning: "border-secondary", note: "border-primary" };
+  const answer = () => {
+    if (reason.trim().length < 3) return;
+    setOpen(false);
+    edit({
+      words: `Check answered: ${check.code}`,
+      sets: [
+        {
+          path: ["answered", check.key],
+          value: { reason: reason.trim(), by: data.plan.updatedBy },
+        },
+      ],
+    });
+  };
+  return (
+    <li
+      className={`my-2 border-l-[3px] pl-3 ${check.answered ? "border-rule" : edge[check.level]}`}
+    >
+      <p className={check.answered ? "text-muted" : ""}>
+        <span className="text-sm text-muted">{LEVEL_WORDS[check.level]} · </span>
+        {check.text}
+      </p>
+      <p className="text-sm text-muted">
+        From: {check.from}
+        {check.answered ? ` · answered: ${check.answered.reason}` : ""}{" "}
+        {check.slotId ? (
+          <Link className="underline" to={`?view=numbers&slot=${check.slotId}`}>
+            Open its recipe
+          </Link>
+        ) : null}{" "}
+        {mayEdit && !check.answered ? (
+          <button type="button" className="underline" onClick={() => setOpen(!open)}>
+            Keep it, with a reason
+          </button>
+        ) : null}
+        {mayEdit && check.answered ? (
+          <button
+            type="button"
+            className="underline"
+            onClick={() =>
+              edit({
+                words: `Answer taken back: ${check.code}`,
+                sets: [{ path: ["answered", check.key] }],
+              })
+            }
+          >
+            Take the answer back
+          </button>
+        ) : null}
+      </p>
+      {open ? (
+        <form
+          className="mt-1 flex max-w-lg items-end gap-2"
+          onSubmit={(event) => {
+            event.preventDefault();
+            answer();
+          }}
+        >
+          <div className="grow">
+            <Field
+              label="Reason"
+              value={reason}
+              autoFocus
+              onChange={(event) => setReason(event.target.value)}
+              problem={reason !== "" && reason.trim().length < 3 ? "A few words more." : undefined}
+            />
+          </div>
+          <button type="submit" className="btn">
+            Keep it
+          </button>
+        </form>
+      ) : null}
+    </li>
+  );
+}

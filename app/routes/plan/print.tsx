@@ -1,0 +1,291 @@
+import { Form, Link } from "react-router";
+import { slotCells } from "../../../core/session/blocknumbers";
+import { dayStave } from "../../../core/session/timing";
+import { formatKg } from "../../../core/units/mass";
+import { formatClock } from "../../../core/units/time";
+import { describeBasis } from "../../../core/wave/basis";
+import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/wave/block";
+import { notThere } from "../../platform/answers.server";
+import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
+import { Select } from "../../ui/field";
+import { keepForm } from "../../ui/keep-form";
+import { Page } from "../../ui/page";
+import { useAddress } from "../../ui/use-address";
+import { endFeed, listFeeds, makeFeed } from "../../workflows/plan/export-plan.server";
+import { type PlanPage, readPlan } from "../../workflows/plan/read-plan.server";
+import type { Route } from "./+types/print";
+import { slotName } from "./slot-picker";
+
+export function meta() {
+  return [{ title: "Print · Sprezza" }];
+}
+
+export async function loader({ context, params }: Route.LoaderArgs) {
+  const principal = principalOf(context);
+  const found = await readPlan(principal, params.planId);
+  if (!found.ok) throw notThere(found);
+  return {
+    data: found.value,
+    feeds: await listFeeds(principal, params.planId),
+    mayEdit: mayWrite(principal, "/plan/:planId/print"),
+  };
+}
+
+export async function action({ request, context, params }: Route.ActionArgs) {
+  const form = await request.formData();
+  const principal = principalOf(context);
+  if (form.get("intent") === "revoke") {
+    return { ...(await endFeed(principal, String(form.get("id") ?? ""))), address: undefined };
+  }
+  const made = await makeFeed(principal, params.planId);
+  return made.ok ? { ok: true as const, address: made.value.address } : made;
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+/** The wall sheet of a day and the athletes' cards, as they leave the printer. */
+export default function Print({ loaderData, actionData }: Route.ComponentProps) {
+  const { data, feeds, mayEdit } = loaderData;
+  const { block } = data;
+  const address = useAddress();
+  const days = daysOf(block);
+  const week = Math.min(block.weeks, Math.max(1, Number(address.get("week")) || 1));
+  const day = days.find((one) => one.id === address.get("day")) ?? days[0];
+  const what = address.get("what") === "cards" ? "cards" : "wall";
+  const result = actionData as { ok: boolean; address?: string; message?: string } | undefined;
+  return (
+    <Page
+      title={<span className="no-print">Print: {block.name}</span>}
+      actions={
+        <>
+          <button type="button" className="btn btn-primary no-print" onClick={() => window.print()}>
+            Print
+          </button>
+          <Link className="btn no-print" to={`/plan/${data.plan.id}`}>
+            Back to the plan
+          </Link>
+        </>
+      }
+      margin={
+        <div className="no-print grid gap-5">
+          <section className="grid gap-2" aria-label="What to print">
+            <Select
+              label="What"
+              inline
+              value={what}
+              onChange={(e) => address.set("what", e.target.value === "wall" ? "" : e.target.value)}
+            >
+              <option value="wall">wall sheet of a day</option>
+              <option value="cards">a card for each athlete</option>
+            </Select>
+            <Select
+              label="Week"
+              inline
+              value={String(week)}
+              onChange={(e) => address.set("week", e.target.value)}
+            >
+              {Array.from({ length: block.weeks }, (_, i) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: the number is the identity
+                <option key={i} value={i + 1}>
+                  week {i + 1}
+                </option>
+              ))}
+            </Select>
+            <Select
+              label="Day"
+              inline
+              value={day?.id ?? ""}
+              onChange={(e) => address.set("day", e.target.value)}
+            >
+              {days.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </Select>
+            <p className="text-sm text-muted">A4 and letter; no reasons of limits are printed.</p>
+          </section>
+          {mayEdit ? (
+            <section className="grid gap-2" aria-label="Calendar to follow">
+              <h2>Calendar to follow</h2>
+              <p className="text-sm text-muted">
+                Dates only, nobody's name; whoever has the address can read it.
+              </p>
+              {result?.address ? (
+                <p className="break-all" role="status">
+                  {result.address} <span className="text-muted">(shown once)</span>
+                </p>
+              ) : null}
+              <Form method="post">
+                <button type="submit" name="intent" value="feed" className="btn">
+                  Make an address
+                </button>
+              </Form>
+              <ul>
+                {feeds.map((one) => (
+                  <li key={one.id} className="flex gap-3 border-b border-faint py-1">
+                    <span className="grow">
+                      {one.on}, {one.by}
+                      {one.revoked ? ", revoked" : ""}
+                    </span>
+                    {one.revoked ? null : (
+                      <Form method="post">
+                        <input type="hidden" name="id" value={one.id} />
+                        <button type="submit" name="intent" value="revoke" className="underline">
+                          Revoke
+                        </button>
+                      </Form>
+                    )}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          ) : null}
+        </div>
+      }
+    >
+      {day ? (
+        what === "wall" ? (
+          <WallSheet data={data} dayId={day.id} week={week} />
+        ) : (
+          <Cards data={data} dayId={day.id} week={week} />
+        )
+      ) : (
+        <p>No day yet.</p>
+      )}
+    </Page>
+  );
+}
+
+function daySlots(data: PlanPage, dayId: string, week: number) {
+  const { block, athletes, room } = data;
+  return slotsOf(block, dayId).flatMap((slot) => {
+    const wave = slotWeek(block, slot, week, room.settings);
+    if (!wave || wave.sets.length === 0) return [];
+    const name = slotName(data, block, slot, week);
+    const [cell] = slotCells({
+      block,
+      slotId: slot.id,
+      weeks: [week],
+      athletes,
+      room,
+      liftName: name,
+    });
+    return [{ slot, wave, name, byAthlete: cell?.byAthlete ?? [] }];
+  });
+}
+
+function WallSheet({ data, dayId, week }: { data: PlanPage; dayId: string; week: number }) {
+  const { block, athletes } = data;
+  const day = block.days[dayId];
+  if (!day) return null;
+  const slots = daySlots(data, dayId, week);
+  const stave = dayStave(block, dayId, week, data.room.settings);
+  return (
+    <article aria-label="Wall sheet">
+      <h2 className="text-2xl">
+        {block.name}, {data.plan.squadName}: {day.name}, week {week}
+      </h2>
+      <p>
+        {dateOf(block, week, day)} · {data.plan.roomName} · about {formatClock(stave.lengthS)} for
+        one lifter
+      </p>
+      {slots.map(({ slot, wave, name, byAthlete }) => (
+        <section key={slot.id} className="mt-4 break-inside-avoid" aria-label={name}>
+          <h3 className="text-lg font-bold">
+            {name}
+            <span className="font-normal text-muted">
+              {" "}
+              {SECTION_NAMES[slot.section].toLowerCase()}
+              {wave.method ? `, ${wave.method.name}` : ""} · {wave.sets.length} sets of{" "}
+              {[
+                ...new Set(
+                  wave.sets.map((set) => (set.repsTo ? `${set.reps} to ${set.repsTo}` : set.reps)),
+                ),
+              ].join("/")}
+              {slot.recipe.counts === "metres" ? " m" : ""} @{" "}
+              {[...new Set(wave.sets.map((set) => describeBasis(set.basis)))].join(", ")} · rest{" "}
+              {slot.recipe.rest.leastS} to {slot.recipe.rest.mostS} s
+              {slot.recipe.cycle.length > 0 ? ` · ${slot.recipe.cycle.join(", ")} in turn` : ""}
+            </span>
+          </h3>
+          {slot.work.kind === "lift" ? (
+            <ul className="grid grid-cols-2 gap-x-8 md:grid-cols-3">
+              {athletes.map((athlete, i) => (
+                <li key={athlete.id} className="flex justify-between gap-3 border-b border-faint">
+                  <span>{athlete.name}</span>
+                  <b>{runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}</b>
+                </li>
+              ))}
+            </ul>
+          ) : null}
+        </section>
+      ))}
+      <p className="mt-4 text-sm">
+        Spotters, safeties just below the bar's lowest point, collars. Pain, dizziness or a new
+        injury: stop and tell a coach.
+      </p>
+    </article>
+  );
+}
+
+function runsText(
+  runs: ReadonlyArray<{ count: number; loadKg: number | undefined; reason: string | undefined }>,
+  unit: "kg" | "lb",
+): string {
+  return runs
+    .map((run) =>
+      run.loadKg === undefined ? (run.reason ? "ask" : "–") : formatKg(run.loadKg, unit, 1),
+    )
+    .join(" · ");
+}
+
+function Cards({ data, dayId, week }: { data: PlanPage; dayId: string; week: number }) {
+  const { block, athletes } = data;
+  const day = block.days[dayId];
+  if (!day) return null;
+  const slots = daySlots(data, dayId, week);
+  return (
+    <div className="grid gap-x-8 gap-y-4 md:grid-cols-2 print:grid-cols-2">
+      {athletes.map((athlete, i) => (
+        <article
+          key={athlete.id}
+          aria-label={athlete.name}
+          className="break-inside-avoid border border-rule p-3"
+        >
+          <h2>
+            {athlete.name}
+            <span className="font-normal text-muted">
+              {" "}
+              {day.name}, week {week}, {dateOf(block, week, day)}
+            </span>
+          </h2>
+          {athlete.instructions.map((text) => (
+            <p key={text} className="font-bold">
+              {text}
+            </p>
+          ))}
+          <ul>
+            {slots.map(({ slot, wave, name, byAthlete }) => (
+              <li key={slot.id} className="border-b border-faint py-0.5">
+                <b>{name}</b> {wave.sets.length} × {wave.sets[0]?.reps}
+                {wave.sets[0]?.repsTo ? ` to ${wave.sets[0].repsTo}` : ""}
+                {slot.recipe.counts === "metres" ? " m" : ""}
+                <span className="block">
+                  {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
+                  <span className="text-muted">
+                    {" "}
+                    · rest {slot.recipe.rest.leastS} to {slot.recipe.rest.mostS} s
+                  </span>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </article>
+      ))}
+    </div>
+  );
+}

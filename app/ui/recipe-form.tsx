@@ -1,0 +1,629 @@
+import { useRef, useState } from "react";
+import { Form, useNavigation } from "react-router";
+import { BASIS_KINDS, BASIS_NAMES, BASIS_UNITS, type BasisKind } from "../../core/wave/basis";
+import {
+  AFTER,
+  AFTER_NAMES,
+  AIMS,
+  expandRecipe,
+  type Recipe,
+  type RecipeStep,
+  type RecipeWeek,
+} from "../../core/wave/recipe";
+import { fieldProblems, recipeFromForm } from "../forms/recipe";
+import { Field, Select } from "./field";
+import { Notice } from "./page";
+
+export type RecipeResult =
+  | { ok: true; seq?: number }
+  | { ok: false; message?: string | undefined; problems?: Record<string, string> };
+
+/**
+ * The recipe as a form: everybody's numbers follow while it is typed, and stay when it is saved.
+ * Works without script too: the fields are the recipe.
+ */
+export function RecipeForm({
+  recipe,
+  hidden,
+  result,
+  mayEdit,
+  onDraft,
+  intent = "recipe",
+}: {
+  recipe: Recipe;
+  /** What says which slot, or which recipe of the library, this is. */
+  hidden: Record<string, string | number>;
+  result: RecipeResult | undefined;
+  mayEdit: boolean;
+  /** The recipe as typed; undefined where it cannot be read, or is as it was kept. */
+  onDraft?: ((recipe: Recipe | undefined) => void) | undefined;
+  intent?: string;
+}) {
+  const busy = useNavigation().state === "submitting";
+  const form = useRef<HTMLFormElement>(null);
+  const [steps, setSteps] = useState<RecipeStep[]>(recipe.steps);
+  const [weeks, setWeeks] = useState<RecipeWeek[]>(recipe.weeks);
+  const [tail, setTail] = useState<RecipeWeek[]>(recipe.tail ?? []);
+  const [basis, setBasis] = useState<BasisKind>(recipe.basis);
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const sent = result && !result.ok ? (result.problems ?? {}) : {};
+  const problems = Object.keys(typed).length > 0 ? typed : sent;
+  const shape = expandRecipe({ ...recipe, steps, weeks, tail })
+    .map((week) => week.sets.length)
+    .join(", ");
+
+  const read = () => {
+    if (!form.current) return;
+    const parsed = recipeFromForm(new FormData(form.current));
+    setTyped(parsed.success ? {} : fieldProblems(parsed.error));
+    onDraft?.(parsed.success ? parsed.data : undefined);
+  };
+  // Steps and weeks that come or go are in the form after the next drawing.
+  const later =
+    <T,>(set: (value: T) => void) =>
+    (value: T) => {
+      set(value);
+      requestAnimationFrame(read);
+    };
+  const unit = BASIS_UNITS[basis];
+  const field = (
+    label: string,
+    name: string,
+    value: string | number | undefined,
+    hint?: string,
+  ) => (
+    <Field
+      inline
+      label={label}
+      name={name}
+      inputMode="decimal"
+      defaultValue={value}
+      placeholder="not set"
+      hint={hint}
+      problem={problems[name]}
+    />
+  );
+  return (
+    <Form
+      ref={form}
+      method="post"
+      aria-label="Recipe"
+      className="grid gap-1.5"
+      noValidate
+      onInput={read}
+    >
+      {Object.entries(hidden).map(([name, value]) => (
+        <input key={name} type="hidden" name={name} value={value} />
+      ))}
+      <input type="hidden" name="school" value={recipe.school} />
+      <p className="text-muted">
+        Recipe · {recipe.school} · {shape} sets a week
+      </p>
+      {result && !result.ok && result.message ? (
+        <Notice kind="problem" title={result.message} />
+      ) : null}
+      {result?.ok ? (
+        <p role="status" className="font-medium text-primary">
+          Saved. Everybody's numbers follow.
+        </p>
+      ) : null}
+      <Field label="Name" name="name" defaultValue={recipe.name} problem={problems.name} />
+      <Select inline label="Aim" name="aim" defaultValue={recipe.aim}>
+        {AIMS.map((aim) => (
+          <option key={aim}>{aim}</option>
+        ))}
+      </Select>
+      <Select
+        inline
+        label="Load by"
+        name="basis"
+        value={basis}
+        onChange={(event) => setBasis(event.target.value as BasisKind)}
+      >
+        {BASIS_KINDS.map((one) => (
+          <option key={one} value={one}>
+            {BASIS_NAMES[one]}
+          </option>
+        ))}
+      </Select>
+      {basis === "eye" ? (
+        <input type="hidden" name="start" value="0" />
+      ) : (
+        <Field
+          inline
+          label={`Starts at, ${unit}`}
+          name="start"
+          inputMode="decimal"
+          defaultValue={recipe.start}
+          problem={problems.start}
+        />
+      )}
+      <Steps steps={steps} unit={unit} onChange={later(setSteps)} problems={problems} />
+      <Weeks
+        prefix="weeks"
+        title="Weeks"
+        weeks={weeks}
+        unit={unit}
+        onChange={later(setWeeks)}
+        problems={problems}
+      />
+      <Pair
+        label="Rest, s"
+        low={["rest.leastS", "Least rest, seconds", recipe.rest.leastS]}
+        high={["rest.mostS", "Most rest, seconds", recipe.rest.mostS]}
+        problem={problems.rest ?? problems["rest.leastS"] ?? problems["rest.mostS"]}
+      />
+      <Pair
+        label="Wanted, m/s"
+        low={["target.lowMps", "Wanted speed from, m/s", recipe.target?.lowMps]}
+        high={["target.highMps", "Wanted speed to, m/s", recipe.target?.highMps]}
+        placeholder={["own", "profile"]}
+        problem={problems.target ?? problems["target.lowMps"] ?? problems["target.highMps"]}
+      />
+      <Field
+        inline
+        label="Grips in turn"
+        name="cycle"
+        defaultValue={recipe.cycle.join(", ")}
+        hint="Weakest first, comma between"
+        problem={problems.cycle}
+      />
+      <details className="border-t border-rule pt-1" open={hasMore(recipe) || undefined}>
+        <summary className="cursor-pointer py-1 text-muted underline underline-offset-3">
+          Stops, tempo, clock, bands, tail
+        </summary>
+        <div className="grid gap-1.5">
+          <Select inline label="Over speed" name="lead" defaultValue={recipe.lead}>
+            <option value="percent">ask for more intent</option>
+            <option value="velocity">add load</option>
+          </Select>
+          {field("Loss ends, %", "stop.lossPercent", recipe.stop.lossPercent)}
+          <Select inline label="Loss from" name="stop.lossFrom" defaultValue={recipe.stop.lossFrom}>
+            <option value="best">the set's best</option>
+            <option value="first">its first rep</option>
+          </Select>
+          {field("Floor, m/s", "stop.floorMps", recipe.stop.floorMps)}
+          {field("Down, s", "tempo.downS", recipe.tempo?.downS)}
+          {field("Pause, s", "tempo.pauseS", recipe.tempo?.pauseS)}
+          {field("A start every, s", "timed.everyS", recipe.timed?.everyS)}
+          {field("for minutes", "timed.minutes", recipe.timed?.minutes)}
+          {field("Up to a top", "top.reps", recipe.top?.reps, "1, 2 or 3 reps: a heavy slot")}
+          {field("Tries near it", "top.tries", recipe.top?.tries)}
+          {field(
+            "Bands, chains, %",
+            "resistancePercent",
+            recipe.resistancePercent,
+            "share of the lockout load",
+          )}
+          <Select inline label="Percent counts" name="convention" defaultValue={recipe.convention}>
+            <option value="bar">the bar only</option>
+            <option value="lockout">the lockout total</option>
+            <option value="mean">the mean over the range</option>
+          </Select>
+          {field("2nd session +", "sessionAdd", recipe.sessionAdd, "for a slot done twice a week")}
+          {field("Least reserve", "leastReserve", recipe.leastReserve)}
+          <Select inline label="Reps count" name="counts" defaultValue={recipe.counts ?? "reps"}>
+            <option value="reps">reps</option>
+            <option value="metres">metres</option>
+            <option value="contacts">jump contacts</option>
+          </Select>
+          <Select inline label="Sides" name="sides" defaultValue={recipe.sides ?? "both"}>
+            <option value="both">both at once</option>
+            <option value="left-right">left, then right</option>
+          </Select>
+          {field("Weeks run", "repeats", recipe.repeats, "times before the tail")}
+          <Weeks
+            prefix="tail"
+            title="Tail, once"
+            weeks={tail}
+            unit={unit}
+            onChange={later(setTail)}
+            problems={problems}
+          />
+          <Select inline label="Then" name="after" defaultValue={recipe.after ?? "drop-back"}>
+            {AFTER.map((one) => (
+              <option key={one} value={one}>
+                {AFTER_NAMES[one]}
+              </option>
+            ))}
+          </Select>
+        </div>
+      </details>
+      {mayEdit ? (
+        <button
+          type="submit"
+          name="intent"
+          value={intent}
+          className="btn btn-primary mt-1"
+          disabled={busy}
+        >
+          {busy ? "Saving …" : "Save the recipe"}
+        </button>
+      ) : (
+        <p className="text-muted">An owner or coach changes the recipe.</p>
+      )}
+    </Form>
+  );
+}
+
+/** Whether the recipe uses what is folded away. */
+function hasMore(recipe: Recipe): boolean {
+  return Boolean(recipe.timed || recipe.top || recipe.tail?.length || recipe.tempo);
+}
+
+function Pair({
+  label,
+  low,
+  high,
+  placeholder,
+  problem,
+}: {
+  label: string;
+  low: [name: string, label: string, value: number | undefined];
+  high: [name: string, label: string, value: number | undefined];
+  placeholder?: [string, string];
+  problem: string | undefined;
+}) {
+  const input = ([name, name2, value]: typeof low, hint: string | undefined) => (
+    <input
+      className="field"
+      name={name}
+      aria-label={name2}
+      placeholder={hint}
+      inputMode="decimal"
+      defaultValue={value}
+      aria-invalid={problem ? true : undefined}
+    />
+  );
+  return (
+    <fieldset className="grid grid-cols-[7.5rem_1fr_auto_1fr] items-center gap-x-2">
+      <legend className="sr-only">{label}</legend>
+      <span className="text-muted">{label}</span>
+      {input(low, placeholder?.[0])}
+      <span className="text-muted">to</span>
+      {input(high, placeholder?.[1])}
+      {problem ? <p className="col-span-3 col-start-2 font-medium text-accent">{problem}</p> : null}
+    </fieldset>
+  );
+}
+
+const CELL = "field !px-1.5 text-right";
+
+/** An id that stays with a step or week, whatever happens around it. */
+function freshId(prefix: string, taken: Array<{ id: string }>): string {
+  let n = taken.length + 1;
+  while (taken.some((one) => one.id === `${prefix}${n}`)) n++;
+  return `${prefix}${n}`;
+}
+
+function Cell({
+  path,
+  label,
+  value,
+  problems,
+}: {
+  path: string;
+  label: string;
+  value: number | undefined;
+  problems: Record<string, string>;
+}) {
+  return (
+    <input
+      className={CELL}
+      name={path}
+      defaultValue={value}
+      inputMode="decimal"
+      aria-label={label}
+      aria-invalid={problems[path] ? true : undefined}
+      title={problems[path]}
+    />
+  );
+}
+
+function Steps({
+  steps,
+  unit,
+  onChange,
+  problems,
+}: {
+  steps: RecipeStep[];
+  unit: string;
+  onChange: (steps: RecipeStep[]) => void;
+  problems: Record<string, string>;
+}) {
+  return (
+    <fieldset className="border-t border-rule pt-1">
+      <legend className="sr-only">Steps of a session</legend>
+      <div className="grid grid-cols-[2.6rem_1fr_1fr_1fr_1.2fr_1.6rem] items-center gap-1 text-muted">
+        <span>Step</span>
+        <span className="text-right">sets</span>
+        <span className="text-right">reps</span>
+        <span className="text-right">to</span>
+        <span className="text-right">+ {unit}</span>
+        <span />
+        {steps.map((step, i) => {
+          const at = `steps.${i}`;
+          const text = ["sets", "reps", "repsTo", "add"]
+            .map((name) => problems[`${at}.${name}`])
+            .find(Boolean);
+          return (
+            <span key={step.id} className="contents">
+              <span>
+                {i + 1}
+                <input type="hidden" name={`${at}.id`} value={step.id} />
+              </span>
+              <Cell
+                path={`${at}.sets`}
+                label={`Step ${i + 1}, sets`}
+                value={step.sets}
+                problems={problems}
+              />
+              <Cell
+                path={`${at}.reps`}
+                label={`Step ${i + 1}, reps`}
+                value={step.reps}
+                problems={problems}
+              />
+              <Cell
+                path={`${at}.repsTo`}
+                label={`Step ${i + 1}, reps to`}
+                value={step.repsTo}
+                problems={problems}
+              />
+              <Cell
+                path={`${at}.add`}
+                label={`Step ${i + 1}, points added`}
+                value={step.add}
+                problems={problems}
+              />
+              <RemoveButton
+                what={`step ${i + 1}`}
+                onRemove={
+                  steps.length > 1
+                    ? () => onChange(steps.filter((other) => other.id !== step.id))
+                    : undefined
+                }
+              />
+              {text ? (
+                <span className="col-span-6 font-medium text-accent">
+                  Step {i + 1}: {text}
+                </span>
+              ) : null}
+            </span>
+          );
+        })}
+      </div>
+      <button
+        type="button"
+        className="btn btn-sm mt-1"
+        onClick={() => {
+          const last = steps[steps.length - 1];
+          onChange([
+            ...steps,
+            {
+              id: freshId("s", steps),
+              sets: last?.sets ?? 3,
+              reps: last?.reps ?? 3,
+              add: (last?.add ?? -5) + 5,
+            },
+          ]);
+        }}
+      >
+        Add a step
+      </button>
+    </fieldset>
+  );
+}
+
+const SHAPES = [
+  ["steps", "steps"],
+  ["flat", "flat"],
+  ["deload", "deload"],
+  ["test", "test"],
+  ["off", "free"],
+] as const;
+
+function Weeks({
+  prefix,
+  title,
+  weeks,
+  unit,
+  onChange,
+  problems,
+}: {
+  prefix: "weeks" | "tail";
+  title: string;
+  weeks: RecipeWeek[];
+  unit: string;
+  onChange: (weeks: RecipeWeek[]) => void;
+  problems: Record<string, string>;
+}) {
+  const change = (id: string, patch: Partial<RecipeWeek>) =>
+    onChange(weeks.map((week) => (week.id === id ? { ...week, ...patch } : week)));
+  const word = prefix === "tail" ? "Tail week" : "Week";
+  return (
+    <fieldset className="border-t border-rule pt-1">
+      <legend className="sr-only">{title}</legend>
+      {weeks.length > 0 ? (
+        <div className="grid grid-cols-[2.6rem_4.6rem_1fr_1fr_1fr_1.6rem] items-center gap-1 text-muted">
+          <span>{prefix === "tail" ? "Tail" : "Week"}</span>
+          <span />
+          <span className="text-right">+ {unit}</span>
+          <span className="text-right">+ sets</span>
+          <span className="text-right">+ reps</span>
+          <span />
+          {weeks.map((week, i) => {
+            const at = `${prefix}.${i}`;
+            const shape =
+              week.kind && week.kind !== "work" ? week.kind : week.flat ? "flat" : "steps";
+            const text = Object.entries(problems).find(([path]) => path.startsWith(`${at}.`))?.[1];
+            return (
+              <span key={week.id} className="contents">
+                <span>
+                  {i + 1}
+                  <input type="hidden" name={`${at}.id`} value={week.id} />
+                </span>
+                <select
+                  className="field-select !px-1"
+                  name={`${at}.shape`}
+                  aria-label={`${word} ${i + 1}, shape`}
+                  value={shape}
+                  onChange={(event) => {
+                    const next = event.target.value;
+                    change(week.id, {
+                      flat: next === "flat" ? { sets: 9, reps: 3, at: 50 } : undefined,
+                      kind:
+                        next === "deload" || next === "test" || next === "off" ? next : undefined,
+                    });
+                  }}
+                >
+                  {SHAPES.map(([value, words]) => (
+                    <option key={value} value={value}>
+                      {words}
+                    </option>
+                  ))}
+                </select>
+                {week.flat ? (
+                  <>
+                    <input type="hidden" name={`${at}.add`} value={week.add} />
+                    {(["sets", "reps", "at"] as const).map((name) => (
+                      <Cell
+                        key={name}
+                        path={`${at}.flat.${name}`}
+                        label={`${word} ${i + 1}, flat ${name === "at" ? "percent" : name}`}
+                        value={week.flat?.[name]}
+                        problems={problems}
+                      />
+                    ))}
+                  </>
+                ) : (
+                  <>
+                    <Cell
+                      path={`${at}.add`}
+                      label={`${word} ${i + 1}, points added`}
+                      value={week.add}
+                      problems={problems}
+                    />
+                    <Cell
+                      path={`${at}.moreSets`}
+                      label={`${word} ${i + 1}, sets more`}
+                      value={week.moreSets}
+                      problems={problems}
+                    />
+                    <Cell
+                      path={`${at}.moreReps`}
+                      label={`${word} ${i + 1}, reps more`}
+                      value={week.moreReps}
+                      problems={problems}
+                    />
+                  </>
+                )}
+                <RemoveButton
+                  what={`${word.toLowerCase()} ${i + 1}`}
+                  onRemove={
+                    weeks.length > 1 || prefix === "tail"
+                      ? () => onChange(weeks.filter((other) => other.id !== week.id))
+                      : undefined
+                  }
+                />
+                {week.rounds === undefined ? null : (
+                  <input type="hidden" name={`${at}.rounds`} value={week.rounds} />
+                )}
+                <MethodRow at={at} week={week} word={`${word} ${i + 1}`} />
+                {text ? (
+                  <span className="col-span-6 font-medium text-accent">
+                    {word} {i + 1}: {text}
+                  </span>
+                ) : null}
+              </span>
+            );
+          })}
+        </div>
+      ) : null}
+      <button
+        type="button"
+        className="btn btn-sm mt-1"
+        onClick={() => {
+          const last = weeks[weeks.length - 1];
+          onChange([
+            ...weeks,
+            prefix === "tail"
+              ? { id: freshId("t", weeks), add: 0, kind: "deload" }
+              : { id: freshId("w", weeks), add: (last?.add ?? -5) + 5 },
+          ]);
+        }}
+      >
+        {prefix === "tail" ? "Add a tail week" : "Add a week"}
+      </button>
+    </fieldset>
+  );
+}
+
+/** The method of a week in a rotation; folded away where there is none. */
+function MethodRow({ at, week, word }: { at: string; week: RecipeWeek; word: string }) {
+  const [open, setOpen] = useState(week.method !== undefined);
+  if (!open) {
+    return (
+      <span className="col-span-6 -mt-1 text-right">
+        <button
+          type="button"
+          className="text-sm underline underline-offset-3"
+          onClick={() => setOpen(true)}
+        >
+          method<span className="sr-only"> of {word.toLowerCase()}</span>
+        </button>
+      </span>
+    );
+  }
+  return (
+    <span className="col-span-6 mb-1 grid grid-cols-[1fr_3.4rem_4.6rem_3.4rem] items-center gap-1">
+      <input type="hidden" name={`${at}.method.variantId`} value={week.method?.variantId ?? ""} />
+      <input
+        className="field"
+        name={`${at}.method.name`}
+        aria-label={`${word}, method`}
+        placeholder="paused, banded …"
+        defaultValue={week.method?.name}
+      />
+      <input
+        className={CELL}
+        name={`${at}.method.pauseS`}
+        aria-label={`${word}, pause in seconds`}
+        placeholder="pause"
+        inputMode="decimal"
+        defaultValue={week.method?.pauseS}
+      />
+      <select
+        className="field-select !px-1"
+        name={`${at}.method.resisted`}
+        aria-label={`${word}, bands or chains`}
+        defaultValue={week.method?.resisted ? "yes" : "no"}
+      >
+        <option value="no">bar</option>
+        <option value="yes">bands</option>
+      </select>
+      <input
+        className={CELL}
+        name={`${at}.method.factor`}
+        aria-label={`${word}, factor of the load`}
+        placeholder="×"
+        inputMode="decimal"
+        defaultValue={week.method?.factor ?? 1}
+      />
+    </span>
+  );
+}
+
+function RemoveButton({ what, onRemove }: { what: string; onRemove: (() => void) | undefined }) {
+  return (
+    <button
+      type="button"
+      className="min-h-9 rounded text-lg hover:bg-wash disabled:opacity-30"
+      aria-label={`Remove ${what}`}
+      disabled={!onRemove}
+      onClick={onRemove}
+    >
+      ×
+    </button>
+  );
+}

@@ -1,0 +1,185 @@
+import { uuidv7 } from "uuidv7";
+import type { School } from "../../../core/checks/school";
+import { COACH_VALUES, listCoachValues } from "../../../core/wave/coachvalues";
+import type { Recipe } from "../../../core/wave/recipe";
+import {
+  addRecipeVersion,
+  coachValues,
+  listRecipes,
+  listSchools,
+  putRecipeAway,
+  saveSchool,
+  setCoachValue,
+} from "../../../db/queries/plan-library.server";
+import { readRecipeFile, recipeAsJson } from "../../forms/block";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+
+/** The team's recipes, the newest version of each. */
+export function readRecipes(principal: Principal) {
+  return inTeam(principal, async (tx) =>
+    (await listRecipes(tx)).map(
+      ({ id, lineageId, version, family, source, recipe, awayOn, enteredBy }) => ({
+        id,
+        lineageId,
+        version,
+        family,
+        source,
+        recipe,
+        away: awayOn !== null,
+        by: enteredBy,
+      }),
+    ),
+  );
+}
+
+const GONE = failed("gone", "This recipe is not in your library any more.");
+
+/** A new version of a recipe; what blocks took of it stays as they took it. */
+export function saveRecipeVersion(
+  principal: Principal,
+  input: { id: string; family: string; recipe: Recipe },
+): Promise<Outcome<{ id: string; version: number }>> {
+  return inTeam(principal, async (tx) => {
+    const old = (await listRecipes(tx)).find((one) => one.id === input.id);
+    if (!old) return GONE;
+    const id = uuidv7();
+    const version = old.version + 1;
+    await addRecipeVersion(tx, {
+      id,
+      lineageId: old.lineageId,
+      version,
+      family: input.family || old.family,
+      source: old.source,
+      recipe: input.recipe,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ id, version });
+  });
+}
+
+/** A recipe of its own that begins as a copy. */
+export function copyRecipe(principal: Principal, id: string): Promise<Outcome<{ id: string }>> {
+  return inTeam(principal, async (tx) => {
+    const old = (await listRecipes(tx)).find((one) => one.id === id);
+    if (!old) return GONE;
+    const copy = uuidv7();
+    await addRecipeVersion(tx, {
+      id: copy,
+      lineageId: uuidv7(),
+      version: 1,
+      family: old.family,
+      source: `copied from ${old.recipe.name}`,
+      recipe: { ...old.recipe, name: `${old.recipe.name}, own` },
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ id: copy });
+  });
+}
+
+export function importRecipe(
+  principal: Principal,
+  text: string,
+): Promise<Outcome<{ id: string }> & { problems?: string[] }> {
+  const read = readRecipeFile(text);
+  if (!read.ok) {
+    return Promise.resolve({
+      ...failed("file", "Nothing was added: this file has faults."),
+      problems: read.problems,
+    });
+  }
+  return inTeam(principal, async (tx) => {
+    const { family, source, recipe } = read.value;
+    const id = uuidv7();
+    await addRecipeVersion(tx, {
+      id,
+      lineageId: uuidv7(),
+      version: 1,
+      family,
+      source,
+      recipe,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ id });
+  });
+}
+
+export function shelveRecipe(
+  principal: Principal,
+  input: { id: string; away: boolean },
+): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    await putRecipeAway(tx, input.id, input.away ? now().toISOString().slice(0, 10) : null);
+    return done(null);
+  });
+}
+
+export function exportRecipe(principal: Principal, id: string): Promise<Outcome<{ text: string }>> {
+  return inTeam(principal, async (tx) => {
+    const found = (await listRecipes(tx)).find((one) => one.id === id);
+    return found ? done({ text: recipeAsJson(found) }) : GONE;
+  });
+}
+
+export function readSchools(principal: Principal) {
+  return inTeam(principal, async (tx) =>
+    (await listSchools(tx)).map(({ id, school, enteredBy }) => ({ id, school, by: enteredBy })),
+  );
+}
+
+/** Keeps a school's rules; with no id, a new one under its own name. */
+export function keepSchool(
+  principal: Principal,
+  input: { id: string; school: School },
+): Promise<Outcome<{ id: string }>> {
+  return inTeam(principal, async (tx) => {
+    const all = await listSchools(tx);
+    const same = all.find(
+      (one) =>
+        one.school.name.toLowerCase() === input.school.name.toLowerCase() && one.id !== input.id,
+    );
+    if (same) return failed("same-name", `${same.school.name} is there already. Use another name.`);
+    const id = input.id || uuidv7();
+    await saveSchool(tx, {
+      id,
+      school: input.school,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ id });
+  });
+}
+
+/** What only a coach can set, unset ones first. */
+export function readCoachValues(principal: Principal) {
+  return inTeam(principal, async (tx) => listCoachValues(await coachValues(tx)));
+}
+
+export function keepCoachValue(
+  principal: Principal,
+  input: { key: string; value: number | undefined },
+): Promise<Outcome<null>> {
+  const spec = COACH_VALUES.find((one) => one.key === input.key);
+  if (!spec) return Promise.resolve(failed("no-value", "There is no such value."));
+  const { value } = input;
+  if (value !== undefined && (value < spec.low || value > spec.high)) {
+    return Promise.resolve(
+      failed("range", `${spec.name}: between ${spec.low} and ${spec.high} ${spec.unit}.`),
+    );
+  }
+  return inTeam(principal, async (tx) => {
+    await setCoachValue(tx, {
+      id: uuidv7(),
+      key: input.key,
+      value: value ?? null,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done(null);
+  });
+}

@@ -1,0 +1,149 @@
+import { competitionMark, describeMark } from "../../../core/maxes/season";
+import type { BlockAthlete, BlockRoom, LiftFacts } from "../../../core/session/blocknumbers";
+import { massKg } from "../../../core/units/mass";
+import { addDays } from "../../../core/units/time";
+import type { Block } from "../../../core/wave/block";
+import type { CoachValues } from "../../../core/wave/coachvalues";
+import type { RecipeSettings } from "../../../core/wave/recipe";
+import { racksOf } from "../../../db/queries/gear.server";
+import { singlesOf } from "../../../db/queries/maxes.server";
+import { bodyMasses, competitions, instructionsOn } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
+import type { PlanRow } from "../../../db/queries/plans.server";
+import { newestProfiles, profileTests } from "../../../db/queries/profiles.server";
+import { listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { analyseTest } from "../athletes/analyse-test.server";
+import { readMaxes } from "../athletes/resolve-maxes.server";
+import { trainingYears } from "./prescribe-plan.server";
+
+export const recipeSettings = (values: CoachValues): RecipeSettings => ({
+  deloadSets: values.deloadSets,
+  deloadLoad: values.deloadLoad,
+});
+
+/** The lifts that a block uses, the methods of its rotations included. */
+export function variantsUsed(block: Block): string[] {
+  const used = Object.values(block.slots).flatMap((slot) => [
+    ...(slot.work.kind === "lift" ? [slot.work.variantId] : []),
+    ...[...slot.recipe.weeks, ...(slot.recipe.tail ?? [])].flatMap(
+      (week) => week.method?.variantId ?? [],
+    ),
+  ]);
+  return [...new Set(used)];
+}
+
+/** Everybody of a plan's squad with what they bring to every lift of the block. */
+export async function blockAthletes(
+  tx: TeamTransaction,
+  row: PlanRow,
+  block: Block,
+  today: string,
+): Promise<BlockAthlete[]> {
+  const people = (await listAthletes(tx, row.plan.squadId)).filter((one) => !block.apart[one.id]);
+  const used = variantsUsed(block);
+  const maxes = await readMaxes(tx, () => today);
+  const instructions = await instructionsOn(tx, today);
+  const profiles = (await newestProfiles(tx, {})).filter((one) => used.includes(one.variantId));
+  const masses = await bodyMasses(tx);
+  const peaks = await peaksOf(tx, row, block);
+  return people.map((person) => {
+    const own = maxes(person.id);
+    const mass = masses.find((one) => one.athleteId === person.id);
+    return {
+      id: person.id,
+      name: person.name,
+      unit: person.unit ?? undefined,
+      instructions: instructions.get(person.id) ?? [],
+      trainingYears: trainingYears(person.trainingSince, today),
+      bodyKg: mass && massKg(mass.mass),
+      byVariant: Object.fromEntries(
+        used.map((variantId): [string, LiftFacts] => {
+          const found = own.of(variantId);
+          const profile = profiles.find(
+            (one) => one.athleteId === person.id && one.variantId === variantId,
+          );
+          return [
+            variantId,
+            {
+              workingMax: "max" in found ? found.max : undefined,
+              profile: profile && {
+                line: profile.line,
+                variantId,
+                testedOn: profile.testedOn,
+              },
+              ...peaks.get(`${person.id}/${variantId}`),
+            },
+          ];
+        }),
+      ),
+    };
+  });
+}
+
+/** Peak force and power of the newest tests, read only where a recipe asks for them. */
+async function peaksOf(tx: TeamTransaction, row: PlanRow, block: Block) {
+  const asks = Object.values(block.slots).filter((slot) =>
+    ["peak-force", "peak-power"].includes(slot.recipe.basis),
+  );
+  const found = new Map<string, { peakForceMps?: number | undefined; peakPowerKg: number }>();
+  if (asks.length === 0) return found;
+  const singles = await singlesOf(tx);
+  const wanted = new Set(
+    asks.flatMap((slot) => (slot.work.kind === "lift" ? slot.work.variantId : [])),
+  );
+  for (const test of await profileTests(tx, {})) {
+    const key = `${test.athleteId}/${test.variantId}`;
+    const variant = row.variants.find((one) => one.id === test.variantId);
+    if (!variant || !wanted.has(test.variantId) || found.has(key)) continue;
+    const own = singles.filter((one) => one.athleteId === test.athleteId);
+    const { power } = analyseTest(test, variant, own);
+    if (!power) continue;
+    found.set(key, {
+      peakForceMps: power.peakForce?.velocityMps,
+      peakPowerKg: power.peakPower.loadKg,
+    });
+  }
+  return found;
+}
+
+/** The room of a plan: its first rack stands for all until a session starts. */
+export async function blockRoom(
+  tx: TeamTransaction,
+  row: PlanRow,
+): Promise<(BlockRoom & { rackNumber: number }) | undefined> {
+  const rack = (await racksOf(tx, row.plan.roomId))[0];
+  if (!rack) return undefined;
+  return {
+    gear: rack.gear,
+    rackNumber: rack.number,
+    rounding: row.plan.rounding,
+    metric: row.plan.metric,
+    settings: {
+      ...recipeSettings(await coachValues(tx)),
+      weekFactors: Object.fromEntries(
+        (await competitionWeeks(tx, row)).flatMap(({ week, factor }) =>
+          factor === undefined ? [] : [[week, factor]],
+        ),
+      ),
+    },
+  };
+}
+
+/** Weeks of the block near a competition of the squad, with the coach's factor where one is set. */
+export async function competitionWeeks(tx: TeamTransaction, row: PlanRow) {
+  const { block } = row.plan;
+  const events = (await competitions(tx)).filter((one) => one.squadId === row.plan.squadId);
+  const values = events.length > 0 ? await coachValues(tx) : {};
+  return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
+    const mark = competitionMark(events, addDays(block.startDate, 7 * (week - 1)));
+    if (!mark) return [];
+    const key =
+      mark.kind === "after"
+        ? "afterCompetition"
+        : mark.days <= 14
+          ? "competitionFactor2"
+          : "competitionFactor4";
+    return [{ week, words: describeMark(mark), factor: values[key] }];
+  });
+}

@@ -1,0 +1,225 @@
+import type { CheckedAthlete, CheckedWork, CheckInput } from "../../../core/checks/plan";
+import type { School } from "../../../core/checks/school";
+import { limitHolds, refusals } from "../../../core/maxes/limits";
+import type { BlockAthlete, BlockRoom } from "../../../core/session/blocknumbers";
+import type { Muscle, Pattern, SpeedClass } from "../../../core/session/exercise";
+import { exerciseIn, lastDate, type Slot } from "../../../core/wave/block";
+import { listExercises } from "../../../db/queries/library.server";
+import { limitsOf } from "../../../db/queries/person.server";
+import { listSchools } from "../../../db/queries/plan-library.server";
+import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
+import { listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { competitionWeeks } from "./block-athletes.server";
+
+/** What each barbell lift trains, for checks and weekly sets. */
+const LIFT_WORK: Record<
+  string,
+  { pattern: Pattern; muscles: Muscle[]; upperBody: boolean; overhead: boolean }
+> = {
+  bench: {
+    pattern: "horizontal-push",
+    muscles: ["chest", "triceps"],
+    upperBody: true,
+    overhead: false,
+  },
+  squat: { pattern: "squat", muscles: ["quadriceps", "glutes"], upperBody: false, overhead: false },
+  "box-squat": {
+    pattern: "squat",
+    muscles: ["glutes", "hamstrings"],
+    upperBody: false,
+    overhead: false,
+  },
+  deadlift: {
+    pattern: "hinge",
+    muscles: ["glutes", "hamstrings"],
+    upperBody: false,
+    overhead: false,
+  },
+  "trap-bar-deadlift": {
+    pattern: "hinge",
+    muscles: ["quadriceps", "glutes"],
+    upperBody: false,
+    overhead: false,
+  },
+  press: {
+    pattern: "vertical-push",
+    muscles: ["front shoulders", "triceps"],
+    upperBody: true,
+    overhead: true,
+  },
+  "bench-pull": {
+    pattern: "horizontal-pull",
+    muscles: ["upper back", "lats"],
+    upperBody: true,
+    overhead: false,
+  },
+  "pull-up": {
+    pattern: "vertical-pull",
+    muscles: ["lats", "biceps"],
+    upperBody: true,
+    overhead: false,
+  },
+  "hip-thrust": { pattern: "hinge", muscles: ["glutes"], upperBody: false, overhead: false },
+};
+
+const UPPER: readonly Pattern[] = [
+  "horizontal-push",
+  "horizontal-pull",
+  "vertical-push",
+  "vertical-pull",
+];
+
+export interface WorkTable {
+  lifts: Array<{ id: string; name: string; lift: string }>;
+  exercises: Array<{
+    id: string;
+    name: string;
+    pattern: Pattern;
+    speedClass: SpeedClass;
+    muscles: Muscle[];
+    sides: string;
+    away: boolean;
+  }>;
+}
+
+/** The lifts and exercises of a team, as plan pages and checks know them. */
+export async function workTable(tx: TeamTransaction, row: PlanRow): Promise<WorkTable> {
+  const { rows } = await listExercises(tx);
+  return {
+    lifts: row.variants.map(({ id, name, lift }) => ({ id, name, lift })),
+    exercises: rows.map((one) => ({
+      id: one.id,
+      name: one.name,
+      pattern: one.pattern,
+      speedClass: one.speedClass,
+      muscles: one.main,
+      sides: one.sides,
+      away: one.putAwayAt !== null,
+    })),
+  };
+}
+
+/** What a slot trains, from the table; a fast aim makes a barbell lift strength-speed. */
+export function workLookup(table: WorkTable) {
+  return (slot: Slot, exerciseId: string | undefined): CheckedWork | undefined => {
+    if (slot.work.kind === "lift") {
+      const { variantId } = slot.work;
+      const lift = table.lifts.find((one) => one.id === variantId);
+      const work = lift && LIFT_WORK[lift.lift];
+      if (!lift || !work) return undefined;
+      const fast = slot.recipe.aim === "speed" || slot.recipe.aim === "power";
+      return {
+        name: lift.name,
+        variation: lift.name,
+        speedClass: fast ? "strength-speed" : "absolute-strength",
+        ...work,
+      };
+    }
+    const exercise = table.exercises.find((one) => one.id === exerciseId && !one.away);
+    if (!exercise) return undefined;
+    return {
+      name: exercise.name,
+      variation: undefined,
+      speedClass: exercise.speedClass,
+      muscles: exercise.muscles,
+      pattern: exercise.pattern,
+      overhead: exercise.pattern === "vertical-push",
+      upperBody: UPPER.includes(exercise.pattern),
+    };
+  };
+}
+
+const REFUSED: Record<string, "heavy" | "bands-chains" | "max-test"> = {
+  "max-test": "max-test",
+  "heavy-single": "heavy",
+  "bands-chains": "bands-chains",
+};
+
+/** Everything that the checks of a plan read. */
+export async function checkInput(
+  tx: TeamTransaction,
+  row: PlanRow,
+  athletes: readonly BlockAthlete[],
+  room: BlockRoom,
+  today: string,
+  school?: School,
+): Promise<CheckInput> {
+  const { block } = row.plan;
+  const table = await workTable(tx, row);
+  const schools = await listSchools(tx);
+  const own = school ?? schools.find((one) => one.school.name === block.school)?.school;
+  const first = schools[0]?.school as School;
+  const people = await listAthletes(tx, row.plan.squadId);
+  const limits = await limitsOf(tx);
+  const squats = new Set(row.variants.filter((one) => one.lift === "squat").map((one) => one.id));
+  const checked = athletes.map((athlete): CheckedAthlete => {
+    const person = people.find((one) => one.id === athlete.id);
+    const ownLimits = limits.filter(
+      (one) => one.athleteId === athlete.id && limitHolds(one, today),
+    );
+    const squat = Object.entries(athlete.byVariant).find(([id]) => squats.has(id))?.[1].workingMax;
+    return {
+      id: athlete.id,
+      name: athlete.name,
+      trainingYears: athlete.trainingYears,
+      squatPerBody: squat && athlete.bodyKg !== undefined ? squat.kg / athlete.bodyKg : undefined,
+      maxOf: new Set(
+        Object.entries(athlete.byVariant).flatMap(([id, facts]) => (facts.workingMax ? [id] : [])),
+      ),
+      staleOf: new Set(
+        Object.entries(athlete.byVariant).flatMap(([id, facts]) =>
+          facts.workingMax?.stale ? [id] : [],
+        ),
+      ),
+      refused: refusals({
+        limits: ownLimits,
+        birthYear: person?.birthYear ?? undefined,
+        lift: "",
+        today,
+      }).flatMap((one) => {
+        const what = REFUSED[one.guarded];
+        return what ? [{ what, because: one.because }] : [];
+      }),
+      caps: ownLimits.flatMap((one) =>
+        one.capPercent === undefined || one.lift === undefined
+          ? []
+          : [{ lift: one.lift, percent: one.capPercent }],
+      ),
+    };
+  });
+  return {
+    block,
+    school: own ?? first,
+    settings: room.settings,
+    workOf: workLookup(table),
+    liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),
+    athletes: checked,
+    before: await wavesBefore(tx, row, table),
+    competitionWeeks: (await competitionWeeks(tx, row)).map(({ week, words, factor }) => ({
+      week,
+      words,
+      factorSet: factor !== undefined,
+    })),
+  };
+}
+
+/** Lifts of the squad's blocks that ended before this one, the newest first. */
+async function wavesBefore(tx: TeamTransaction, row: PlanRow, table: WorkTable) {
+  const lookup = workLookup(table);
+  return (await listPlans(tx))
+    .filter(
+      (one) =>
+        one.plan.id !== row.plan.id &&
+        one.plan.squadId === row.plan.squadId &&
+        lastDate(one.plan.block) < row.plan.startDate,
+    )
+    .sort((a, b) => b.plan.startDate.localeCompare(a.plan.startDate))
+    .slice(0, 3)
+    .map((one) =>
+      Object.values(one.plan.block.slots).flatMap((slot) => {
+        const name = lookup(slot, exerciseIn(one.plan.block, slot, slot.fromWeek))?.variation;
+        return name ? [name] : [];
+      }),
+    );
+}

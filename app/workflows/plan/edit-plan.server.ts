@@ -1,0 +1,218 @@
+import { uuidv7 } from "uuidv7";
+import { describeRefusal, loadBar } from "../../../core/barload/load";
+import { type Block, overrideKey, slotWeek } from "../../../core/wave/block";
+import { applyEdit, type BlockEdit, inverseOf, meet } from "../../../core/wave/edits";
+import { racksOf, roomById } from "../../../db/queries/gear.server";
+import {
+  addEdit,
+  editsOf,
+  lockPlan,
+  newestEdits,
+  planById,
+  saveBlock,
+  setPlanRoom,
+} from "../../../db/queries/plans.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { BlockSchema } from "../../forms/block";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+
+export const NO_PLAN = failed("no-plan", "This plan is not there any more. Open the plan list.");
+
+const userOf = (principal: Principal) =>
+  principal.kind === "person" ? principal.userId : principal.deviceId;
+
+export type EditOutcome = Outcome<{ seq: number; words: string }>;
+
+/**
+ * Makes an edit that was drawn up on edit number `base`. Edits made meanwhile stay; only one that
+ * is about the same place stops this one, and nothing is lost: both stand in the list.
+ */
+export function editPlan(
+  principal: Principal,
+  input: { planId: string; base: number; edit: BlockEdit },
+): Promise<EditOutcome> {
+  return inTeam(principal, (tx) => editWithin(tx, principal, input));
+}
+
+async function editWithin(
+  tx: TeamTransaction,
+  principal: Principal,
+  input: {
+    planId: string;
+    /** Undefined for an undo: it has looked at what came after by itself. */
+    base: number | undefined;
+    edit: BlockEdit;
+    undoes?: string;
+  },
+): Promise<EditOutcome> {
+  const plan = await lockPlan(tx, input.planId);
+  if (!plan) return NO_PLAN;
+  const since = input.base === undefined ? [] : await editsOf(tx, input.planId, input.base);
+  const other = since.find((one) => meet(one.edit, input.edit));
+  if (other) {
+    return failed(
+      "newer",
+      `${other.enteredBy} changed the same place after you opened it: "${other.edit.words}". Yours is still in the form: compare, then save again.`,
+    );
+  }
+  const made = make(plan.block, input.edit);
+  if ("code" in made) return made;
+  const seq = plan.version + 1;
+  const at = now();
+  await addEdit(tx, {
+    id: uuidv7(),
+    planId: input.planId,
+    seq,
+    edit: input.edit,
+    inverse: inverseOf(plan.block, input.edit),
+    undoes: input.undoes ?? null,
+    userId: userOf(principal),
+    enteredBy: principal.name,
+    enteredAt: at,
+  });
+  await saveBlock(tx, { planId: input.planId, seq, block: made.block, by: principal.name, at });
+  return done({ seq, words: input.edit.words });
+}
+
+function make(block: Block, edit: BlockEdit): { block: Block } | Failure {
+  const applied = applyEdit(block, edit);
+  if (!applied.ok) {
+    return failed(
+      "no-place",
+      "What this was about is not there any more: somebody took it out. Load the page again.",
+    );
+  }
+  const parsed = BlockSchema.safeParse(applied.block);
+  if (!parsed.success) {
+    return failed("not-a-block", parsed.error.issues[0]?.message ?? "That cannot be kept.");
+  }
+  return { block: parsed.data };
+}
+
+/** Edits that count: an undo takes its edit away, a redo brings it back. */
+function standing(edits: Awaited<ReturnType<typeof newestEdits>>) {
+  const undone = new Set<string>();
+  const redoable: typeof edits = [];
+  const own: typeof edits = [];
+  const isOwn = new Set(edits.filter((one) => one.undoes === null).map((one) => one.id));
+  // Newest first: an undo is met before what it undoes.
+  for (const one of edits) {
+    if (one.undoes !== null) {
+      if (!undone.has(one.id)) {
+        undone.add(one.undoes);
+        // What takes back an edit can be brought back; what brings back is done.
+        if (isOwn.has(one.undoes)) redoable.push(one);
+      }
+    } else own.push(one);
+  }
+  return { undone, own, redoable };
+}
+
+const UNDO_DEPTH = 200;
+
+/** Takes back this person's last edit that still stands, unless somebody built on its place. */
+export function undoEdit(principal: Principal, planId: string): Promise<EditOutcome> {
+  return inTeam(principal, async (tx) => {
+    const edits = await newestEdits(tx, planId, UNDO_DEPTH);
+    const { undone, own } = standing(edits);
+    const last = own.find((one) => one.userId === userOf(principal) && !undone.has(one.id));
+    if (!last) return failed("nothing", "You have nothing to take back in this plan.");
+    const later = edits.find(
+      (one) =>
+        one.seq > last.seq &&
+        one.undoes === null &&
+        !undone.has(one.id) &&
+        one.userId !== last.userId &&
+        meet(one.edit, last.edit),
+    );
+    if (later) {
+      return failed(
+        "built-on",
+        `${later.enteredBy} changed the same place after you ("${later.edit.words}"): nothing was taken back.`,
+      );
+    }
+    return editWithin(tx, principal, {
+      planId,
+      base: undefined,
+      edit: last.inverse,
+      undoes: last.id,
+    });
+  });
+}
+
+/** Brings back what this person took back last, where nothing was edited by them since. */
+export function redoEdit(principal: Principal, planId: string): Promise<EditOutcome> {
+  return inTeam(principal, async (tx) => {
+    const edits = await newestEdits(tx, planId, UNDO_DEPTH);
+    const { redoable } = standing(edits);
+    const me = userOf(principal);
+    const last = redoable.find((one) => one.userId === me);
+    const newer = edits.find((one) => one.userId === me && one.undoes === null);
+    if (!last || (newer && newer.seq > last.seq)) {
+      return failed("nothing", "You have nothing to bring back in this plan.");
+    }
+    return editWithin(tx, principal, {
+      planId,
+      base: undefined,
+      edit: { ...last.inverse, words: `Brought back: ${words(last.edit.words)}` },
+      undoes: last.id,
+    });
+  });
+}
+
+const words = (text: string) => text.replace(/^(Taken back|Brought back): /, "");
+
+/** A coach's own load for a set of one athlete: checked against the room, then an edit. */
+export function overrideLoad(
+  principal: Principal,
+  input: {
+    planId: string;
+    base: number;
+    athleteId: string;
+    slotId: string;
+    setKey: string;
+    week: number;
+    loadKg: number;
+  },
+): Promise<EditOutcome> {
+  return inTeam(principal, async (tx) => {
+    const row = await planById(tx, input.planId);
+    const slot = row?.plan.block.slots[input.slotId];
+    if (!row || !slot) return NO_PLAN;
+    const week = slotWeek(row.plan.block, slot, input.week);
+    if (!week?.sets.some((set) => set.key === input.setKey)) {
+      return failed("no-set", "The recipe has no such set any more. Load the page again.");
+    }
+    if (slot.work.kind === "lift") {
+      const rack = (await racksOf(tx, row.plan.roomId))[0];
+      if (!rack) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
+      const loading = loadBar(rack.gear, input.loadKg, row.plan.rounding);
+      if (!loading.ok) return failed("not-loadable", describeRefusal(loading));
+    }
+    const key = overrideKey(input.athleteId, input.slotId, input.setKey);
+    return editWithin(tx, principal, {
+      planId: input.planId,
+      base: input.base,
+      edit: {
+        words: "Own load set",
+        sets: [{ path: ["overrides", key], value: { loadKg: input.loadKg, by: principal.name } }],
+      },
+    });
+  });
+}
+
+/** Where the plan is done and how it rounds. */
+export function movePlan(
+  principal: Principal,
+  input: { planId: string; roomId: string; rounding: "nearest" | "down" },
+): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    const room = await roomById(tx, input.roomId);
+    if (!room) return failed("no-room", "This room is not there any more.");
+    await setPlanRoom(tx, input.planId, { roomId: input.roomId, rounding: input.rounding });
+    return done(null);
+  });
+}

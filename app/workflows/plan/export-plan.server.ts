@@ -1,0 +1,176 @@
+import { createHash, randomBytes } from "node:crypto";
+import ical from "ical-generator";
+import { uuidv7 } from "uuidv7";
+import { slotCells } from "../../../core/session/blocknumbers";
+import { describeBasis } from "../../../core/wave/basis";
+import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/wave/block";
+import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
+import { newestVersion, planById } from "../../../db/queries/plans.server";
+import { blockAsJson } from "../../forms/block";
+import { csvOf } from "../../forms/delimited";
+import { localDate, now } from "../../platform/clock.server";
+import { databases, inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { blockAthletes, blockRoom } from "./block-athletes.server";
+import { workLookup, workTable } from "./check-plan.server";
+import { NO_PLAN } from "./edit-plan.server";
+
+/** The dates of a block, nameless: what is on, not who is in it. */
+function calendarOf(input: {
+  block: Block;
+  title: string;
+  zone: string;
+  nameOf: (slotId: string, week: number) => string;
+}): string {
+  const { block, title, zone, nameOf } = input;
+  const calendar = ical({ name: title, timezone: zone });
+  for (let week = 1; week <= block.weeks; week++) {
+    for (const day of daysOf(block)) {
+      const slots = slotsOf(block, day.id).filter(
+        (slot) => (slotWeek(block, slot, week)?.sets.length ?? 0) > 0,
+      );
+      if (slots.length === 0) continue;
+      const date = dateOf(block, week, day);
+      const next = new Date(`${date}T00:00:00Z`);
+      calendar.createEvent({
+        id: `${title}-${week}-${day.id}`,
+        start: next,
+        end: new Date(next.getTime() + 86_400_000),
+        allDay: true,
+        summary: `${title}, week ${week}: ${day.name}`,
+        description: slots.map((slot) => nameOf(slot.id, week)).join("\n"),
+      });
+    }
+  }
+  return calendar.toString();
+}
+
+/** A plan as a file: the block as JSON, everybody's loads as a table, its dates as a calendar. */
+export function exportPlan(
+  principal: Principal,
+  planId: string,
+  as: "json" | "csv" | "ics",
+): Promise<Outcome<{ name: string; type: string; text: string }>> {
+  return inTeam(principal, async (tx) => {
+    const row = await planById(tx, planId);
+    if (!row) return NO_PLAN;
+    const { block } = row.plan;
+    const name = block.name.toLowerCase().replace(/[^a-z0-9]+/g, "-");
+    if (as === "json") {
+      return done({ name: `${name}.json`, type: "application/json", text: blockAsJson(block) });
+    }
+    const table = await workTable(tx, row);
+    const lookup = workLookup(table);
+    if (as === "ics") {
+      const text = calendarOf({
+        block,
+        title: `${block.name}, ${row.squadName}`,
+        zone: row.zone,
+        nameOf: (slotId) => {
+          const slot = block.slots[slotId];
+          return (slot && lookup(slot, undefined)?.name) || slot?.recipe.name || "";
+        },
+      });
+      return done({ name: `${name}.ics`, type: "text/calendar", text });
+    }
+    const room = await blockRoom(tx, row);
+    if (!room) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
+    const athletes = await blockAthletes(tx, row, block, localDate(row.zone));
+    const weeks = Array.from({ length: block.weeks }, (_, i) => i + 1);
+    const rows: string[][] = [];
+    for (const day of daysOf(block)) {
+      for (const slot of slotsOf(block, day.id)) {
+        const liftName = lookup(slot, undefined)?.name ?? slot.recipe.name;
+        for (const cell of slotCells({ block, slotId: slot.id, weeks, athletes, room, liftName })) {
+          athletes.forEach((athlete, i) => {
+            for (const run of cell.byAthlete[i] ?? []) {
+              const set = cell.wave?.sets.find((one) => one.key === run.key);
+              rows.push([
+                dateOf(block, cell.week, day),
+                String(cell.week),
+                day.name,
+                liftName,
+                athlete.name,
+                String(run.count),
+                String(run.reps),
+                set ? describeBasis(set.basis) : "",
+                run.loadKg === undefined ? "" : String(run.loadKg),
+                run.overridden ? "own" : "",
+              ]);
+            }
+          });
+        }
+      }
+    }
+    const head = [
+      "date",
+      "week",
+      "day",
+      "slot",
+      "athlete",
+      "sets",
+      "reps",
+      "asked",
+      "load_kg",
+      "by",
+    ];
+    return done({ name: `${name}.csv`, type: "text/csv", text: csvOf(head, rows) });
+  });
+}
+
+const hashOf = (token: string) => createHash("sha256").update(token).digest("hex");
+
+/** Makes a calendar address that can be followed without a sign-in. Shown once. */
+export function makeFeed(
+  principal: Principal,
+  planId: string,
+): Promise<Outcome<{ address: string }>> {
+  return inTeam(principal, async (tx) => {
+    if (!(await planById(tx, planId))) return NO_PLAN;
+    const token = randomBytes(24).toString("base64url");
+    await addFeed(tx, {
+      id: uuidv7(),
+      planId,
+      tokenHash: hashOf(token),
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ address: `/feed/${token}.ics` });
+  });
+}
+
+export function listFeeds(principal: Principal, planId: string) {
+  return inTeam(principal, async (tx) =>
+    (await feedsOf(tx, planId)).map(({ id, revokedAt, enteredBy, enteredAt }) => ({
+      id,
+      revoked: revokedAt !== null,
+      by: enteredBy,
+      on: enteredAt.toISOString().slice(0, 10),
+    })),
+  );
+}
+
+export function endFeed(principal: Principal, id: string): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    await revokeFeed(tx, id, now());
+    return done(null);
+  });
+}
+
+/** The calendar behind a token; undefined where it was revoked or never was. */
+export async function readFeed(token: string): Promise<string | undefined> {
+  const feed = await feedByToken(databases().auth.database, hashOf(token));
+  if (!feed || feed.revokedAt) return undefined;
+  return inTeam({ teamId: feed.teamId }, async (tx) => {
+    const row = await planById(tx, feed.planId);
+    if (!row) return undefined;
+    const block = (await newestVersion(tx, feed.planId))?.block ?? row.plan.block;
+    return calendarOf({
+      block,
+      title: "Training",
+      zone: row.zone,
+      nameOf: (slotId) => block.slots[slotId]?.recipe.name ?? "",
+    });
+  });
+}

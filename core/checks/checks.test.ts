@@ -1,0 +1,380 @@
+import { describe, expect, it } from "vitest";
+import { type Block, blockOfLift, type Slot } from "../wave/block";
+import type { Recipe } from "../wave/recipe";
+import { type CheckedAthlete, type CheckInput, checkPlan, openChecks } from "./plan";
+import { compareSchools, type School, secondDay } from "./school";
+import { heavySlot, speedSlot } from "./slots";
+
+const school: School = {
+  name: "House rules",
+  assumes: "Nothing much.",
+  loadBy: "percent",
+  rest: { leastS: 45, mostS: 75 },
+  speedReps: 5,
+  powerReps: 3,
+  powerRestS: 120,
+  order: "power-first",
+  speedWork: "all-year",
+  convention: "bar",
+  totals: true,
+  reuseGapWaves: 2,
+  deloadAfterWeeks: 8,
+  heavySpeedHours: 72,
+  strongFrom: 2.5,
+  strongEveryWeeks: 2,
+  heavyDays: 1,
+  hardSets: { least: 10, most: 20 },
+  loss: { speed: 10 },
+  resistance: "experienced",
+  ending: "fixed",
+  box: "ladder",
+  boxStyle: "wide",
+};
+const recipe = (over: Partial<Recipe> = {}): Recipe => ({
+  name: "Wave",
+  aim: "speed",
+  school: "House rules",
+  basis: "percent",
+  start: 55,
+  steps: [{ id: "s1", sets: 8, reps: 3, add: 0 }],
+  weeks: [
+    { id: "w1", add: 0 },
+    { id: "w2", add: 5 },
+    { id: "w3", add: 10 },
+  ],
+  convention: "bar",
+  rest: { leastS: 45, mostS: 75 },
+  cycle: [],
+  lead: "percent",
+  stop: { lossPercent: 10, lossFrom: "best" },
+  ...over,
+});
+const athlete = (over: Partial<CheckedAthlete> = {}): CheckedAthlete => ({
+  id: "a",
+  name: "Ansel Quist",
+  trainingYears: 4,
+  squatPerBody: 1.8,
+  maxOf: new Set(["v"]),
+  staleOf: new Set(),
+  refused: [],
+  caps: [],
+  ...over,
+});
+const block = (over: Partial<Recipe> = {}, more: Partial<Block> = {}): Block => ({
+  ...blockOfLift({
+    name: "B",
+    startDate: "2026-03-02",
+    variantId: "v",
+    recipe: recipe(over),
+    school: "House rules",
+  }),
+  ...more,
+});
+const slot = (over: Partial<Slot>): Slot => ({ ...(block().slots.main as Slot), ...over });
+const heavy = recipe({
+  aim: "strength",
+  start: 85,
+  steps: [{ id: "s1", sets: 4, reps: 2, add: 0 }],
+});
+const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
+  block: own,
+  school,
+  settings: {},
+  workOf: (one) => ({
+    name: one.work.kind === "lift" ? "Squat" : "Row",
+    variation: one.work.kind === "lift" ? "Squat" : undefined,
+    pattern: "squat",
+    speedClass: one.recipe.aim === "speed" ? "strength-speed" : "absolute-strength",
+    muscles: ["glutes"],
+    overhead: one.recipe.name === "Overhead",
+    upperBody: one.recipe.name === "Upper",
+  }),
+  liftOf: (id) => (id === "v" ? { name: "Squat", lift: "squat" } : undefined),
+  athletes: [athlete()],
+  before: [],
+  competitionWeeks: [],
+  ...over,
+});
+const codes = (own: Block, over: Partial<CheckInput> = {}) =>
+  checkPlan(input(own, over)).map((one) => one.code);
+const twoDays = (offset: number, first: Recipe, second: Recipe): Block =>
+  block(
+    {},
+    {
+      weeks: 3,
+      days: { d1: { name: "Day 1", offset: 0 }, d2: { name: "Day 2", offset } },
+      slots: { a: slot({ recipe: first }), b: slot({ dayId: "d2", recipe: second }) },
+    },
+  );
+
+describe("checks of a plan", () => {
+  it("find nothing in a plain wave: 24 reps at 55 to 65 %", () => {
+    expect(codes(block())).toEqual([]);
+  });
+
+  it.each<[string, Partial<Recipe>, string]>([
+    [
+      "too many reps for speed",
+      { steps: [{ id: "s1", sets: 3, reps: 6, add: 0 }] },
+      "reps-for-speed",
+    ],
+    [
+      "too many reps for power",
+      {
+        aim: "power",
+        rest: { leastS: 180, mostS: 240 },
+        steps: [{ id: "s1", sets: 4, reps: 5, add: 0 }],
+      },
+      "reps-for-power",
+    ],
+    [
+      "too little rest for power",
+      { aim: "power", steps: [{ id: "s1", sets: 6, reps: 3, add: 0 }] },
+      "power-rest",
+    ],
+    ["too many reps for the intensity", { start: 82 }, "reps-over-total"],
+    [
+      "few reps for the intensity",
+      { steps: [{ id: "s1", sets: 3, reps: 2, add: 0 }] },
+      "reps-under-total",
+    ],
+    [
+      "too many reps a set for strength",
+      { aim: "strength", start: 82, steps: [{ id: "s1", sets: 3, reps: 5, add: 0 }] },
+      "reps-a-set",
+    ],
+    ["over the max", { start: 95 }, "over-max"],
+    [
+      "a loss that is no speed work",
+      { stop: { lossPercent: 30, lossFrom: "best" } },
+      "loss-for-speed",
+    ],
+    [
+      "another basis than the school's",
+      { basis: "speed", start: 0.9, weeks: [{ id: "w1", add: 0 }] },
+      "other-basis",
+    ],
+    [
+      "a reserve that grinds",
+      { basis: "reserve", start: 1, leastReserve: 2, weeks: [{ id: "w1", add: 0 }] },
+      "grinding",
+    ],
+    [
+      "much resistance on an upper-body lift",
+      { name: "Upper", resistancePercent: 30 },
+      "upper-resistance",
+    ],
+    ["no rest", { rest: { leastS: 0, mostS: 0 } }, "no-rest"],
+    ["a deload without factors", { tail: [{ id: "d", add: 0, kind: "deload" }] }, "deload-unset"],
+  ])("name %s", (_name, over, code) => {
+    const own = block(over);
+    expect(codes({ ...own, weeks: 4 })).toContain(code);
+  });
+
+  it("count bands into the intensity where the percentage is of the bar", () => {
+    const own = block({
+      start: 60,
+      resistancePercent: 22,
+      steps: [{ id: "s1", sets: 9, reps: 3, add: 0 }],
+    });
+    expect(codes(own)).toContain("reps-over-total");
+    const lockout = block({
+      start: 60,
+      resistancePercent: 22,
+      convention: "lockout",
+      steps: [{ id: "s1", sets: 8, reps: 3, add: 0 }],
+    });
+    expect(codes(lockout)).not.toContain("reps-over-total");
+  });
+
+  it("want 72 h between heavy and speed work of a pattern, the week's turn included", () => {
+    expect(codes(twoDays(2, heavy, recipe()))).toContain("spacing");
+    expect(codes(twoDays(3, heavy, recipe()))).not.toContain("spacing");
+    expect(codes(twoDays(5, heavy, recipe()))).toContain("spacing");
+    expect(
+      codes(twoDays(2, heavy, recipe()), { school: { ...school, heavySpeedHours: 48 } }),
+    ).not.toContain("spacing");
+  });
+
+  it("ask about two heavy days, and about a very strong athlete every week", () => {
+    expect(codes(twoDays(3, heavy, heavy))).toContain("heavy-days");
+    const strong = { athletes: [athlete({ squatPerBody: 2.6 })] };
+    expect(codes(block(heavy), strong)).toContain("very-strong");
+    expect(codes(block(heavy))).not.toContain("very-strong");
+  });
+
+  it("want a deload after eight weeks, and no variation again within two waves", () => {
+    const long = block({}, { weeks: 10, slots: { main: slot({ repeat: true }) } });
+    expect(codes(long)).toContain("deload");
+    const eased = { ...long, marks: { m: { week: 6, kind: "deload" as const, words: "" } } };
+    expect(codes(eased, { settings: { deloadLoad: 0.8, deloadSets: 0.5 } })).not.toContain(
+      "deload",
+    );
+    expect(codes(block(), { before: [["Bench"], ["Squat"]] })).toContain("reuse");
+    expect(codes(block(), { before: [["Bench"], ["Row"], ["Squat"]] })).not.toContain("reuse");
+  });
+
+  it("name overhead work that comes too often, fast work among the accessories, and the order", () => {
+    const often = block(
+      {},
+      {
+        slots: {
+          main: slot({
+            section: "accessories",
+            recipe: recipe({ name: "Overhead", aim: "growth" }),
+          }),
+        },
+      },
+    );
+    expect(codes(often)).toContain("overhead");
+    expect(codes(block({}, { slots: { main: slot({ section: "accessories" }) } }))).toContain(
+      "order",
+    );
+    expect(codes(block({}, { template: "heavy-first" }))).toContain("template");
+    expect(codes(block({}, { template: "four-speed" }))).toContain("four-speeds");
+  });
+
+  it("refuse what names a lift that is gone, or begins after the block", () => {
+    const gone = block(
+      {},
+      { slots: { main: slot({ work: { kind: "lift", variantId: "gone" } }) } },
+    );
+    expect(codes(gone)[0]).toBe("gone");
+    expect(codes(block({}, { slots: { main: slot({ fromWeek: 9 }) } }))).toContain("after-block");
+    expect(codes(block({}, { weeks: 2 }))).toContain("wave-too-long");
+  });
+
+  it("name athletes without a base, with a stale max, under a year of training", () => {
+    const all = checkPlan(
+      input(block(), {
+        athletes: [
+          athlete({ id: "n", name: "Noor", maxOf: new Set() }),
+          athlete({ id: "s", name: "Svea", staleOf: new Set(["v"]) }),
+          athlete({ id: "y", name: "Yrsa", trainingYears: 0.4 }),
+        ],
+      }),
+    );
+    expect(all.find((one) => one.code === "no-base")?.text).toContain("Noor");
+    expect(all.find((one) => one.code === "stale")?.text).toContain("Svea");
+    expect(all.find((one) => one.code === "novices")?.text).toContain("Yrsa");
+  });
+
+  it("refuse heavy work, bands and caps for whom a limit says so, and never for whom is apart", () => {
+    const limited = [
+      athlete({
+        refused: [
+          { what: "heavy", because: "No heavy singles" },
+          { what: "bands-chains", because: "No bands" },
+        ],
+        caps: [{ lift: "squat", percent: 60 }],
+      }),
+    ];
+    const own = block({ ...heavy, resistancePercent: 20 });
+    expect(codes(own, { athletes: limited })).toEqual(
+      expect.arrayContaining(["heavy-refused", "resistance-refused", "cap"]),
+    );
+    expect(codes({ ...own, apart: { a: true } }, { athletes: limited })).not.toContain("cap");
+  });
+
+  it("count hard sets per muscle with speed sets apart", () => {
+    const many = recipe({
+      aim: "growth",
+      start: 60,
+      steps: [{ id: "s1", sets: 11, reps: 3, add: 0 }],
+    });
+    expect(codes(twoDays(3, many, many))).toContain("muscle-over");
+    const fast = recipe({ steps: [{ id: "s1", sets: 11, reps: 2, add: 0 }] });
+    expect(codes(twoDays(3, fast, fast))).not.toContain("muscle-over");
+  });
+
+  it("ask for the coach's factor near a competition only while it is not set", () => {
+    const near = (factorSet: boolean) => ({
+      competitionWeeks: [{ week: 2, words: "2 weeks to the Cup", factorSet }],
+    });
+    expect(codes(block(), near(false))).toContain("competition");
+    expect(codes(block(), near(true))).not.toContain("competition");
+  });
+
+  it("give another list under another school, each with its name, refusals first", () => {
+    const own = twoDays(2, heavy, recipe());
+    const loose: School = {
+      ...school,
+      name: "Loose",
+      heavySpeedHours: 24,
+      totals: false,
+      heavyDays: 3,
+    };
+    const a = checkPlan(input(own));
+    const b = checkPlan(input(own, { school: loose }));
+    expect(a.map((one) => one.code)).not.toEqual(b.map((one) => one.code));
+    for (const one of a) expect(one.from).not.toBe("");
+    expect(a.filter((one) => one.code === "spacing")[0]?.from).toBe("House rules");
+    const levels = checkPlan(
+      input(own, { athletes: [athlete({ refused: [{ what: "heavy", because: "" }] })] }),
+    ).map((one) => one.level);
+    expect(levels).toEqual(
+      [...levels].sort(
+        (x, y) =>
+          ["refused", "warning", "note"].indexOf(x) - ["refused", "warning", "note"].indexOf(y),
+      ),
+    );
+  });
+
+  it("are closed by an answer with a reason, and only that one", () => {
+    const own = block({ start: 82 });
+    const all = checkPlan(input(own));
+    const key = all.find((one) => one.code === "reps-over-total")?.key ?? "";
+    const answered = { ...own, answered: { [key]: { reason: "They recover well.", by: "C" } } };
+    expect(openChecks(answered, all)).toHaveLength(all.length - 1);
+  });
+});
+
+describe("heavy and fast", () => {
+  it("heavy is a top set or strength work from 80 %; speed work is never heavy", () => {
+    expect(heavySlot({ recipe: heavy })).toBe(true);
+    expect(heavySlot({ recipe: recipe({ top: { reps: 1, tries: 3 } }) })).toBe(true);
+    expect(heavySlot({ recipe: recipe({ start: 85 }) })).toBe(false);
+    expect(heavySlot({ recipe: recipe({ aim: "strength", start: 60 }) })).toBe(false);
+    expect([speedSlot({ recipe: recipe() }), speedSlot({ recipe: heavy })]).toEqual([true, false]);
+  });
+});
+
+describe("schools", () => {
+  it("compare line by line, leaving out what they share", () => {
+    const other = { ...school, speedReps: 3, totals: false };
+    expect(compareSchools(school, other).map((row) => row.matter)).toEqual([
+      "most reps of a speed set",
+      "total reps against intensity",
+    ]);
+    expect(compareSchools(school, school)).toEqual([]);
+    expect(compareSchools(school, school, true).length).toBeGreaterThan(15);
+  });
+
+  it.each([
+    ["keeps speed all year", {}, {}, "speed-wave"],
+    ["does no speed work", { speedWork: "none" as const }, {}, "volume-wave"],
+    ["only for the sport, which asks", { speedWork: "sport-only" as const }, {}, "speed-wave"],
+    [
+      "only for the sport, which does not",
+      { speedWork: "sport-only" as const },
+      { sportNeedsSpeed: false },
+      "volume-wave",
+    ],
+    ["a novice", {}, { trainingYears: 0.5 }, "volume-wave"],
+    ["no school reason, in season", { speedWork: "none" as const }, { inSeason: true }, "none"],
+  ])("the second day where the school %s", (_name, over, facts, proposed) => {
+    const found = secondDay(
+      { ...school, ...over },
+      {
+        sportNeedsSpeed: true,
+        trainingYears: 3,
+        speedRose: undefined,
+        heavyDays: 1,
+        inSeason: false,
+        ...facts,
+      },
+    );
+    expect(found.proposed).toBe(proposed);
+    expect(found.reasons.length).toBeGreaterThan(0);
+  });
+});

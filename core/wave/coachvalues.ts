@@ -1,0 +1,145 @@
+/**
+ * What only a coach can set. Each ships unset: a rule that needs one says "not set" and guesses
+ * nothing. One page lists them all, unset ones first.
+ */
+export interface CoachValueSpec {
+  key: string;
+  name: string;
+  unit: string;
+  low: number;
+  high: number;
+  /** What it decides, and what happens while it is not set. */
+  why: string;
+}
+
+export const COACH_VALUES: readonly CoachValueSpec[] = [
+  {
+    key: "deloadSets",
+    name: "Sets in a deload, of the sets",
+    unit: "×",
+    low: 0.1,
+    high: 1,
+    why: "How many sets of a deload week are left. Not set: the sets stay as they are.",
+  },
+  {
+    key: "deloadLoad",
+    name: "Load in a deload, of the load",
+    unit: "×",
+    low: 0.3,
+    high: 1,
+    why: "How much of the load is left. Not set: a deload week has no loads.",
+  },
+  {
+    key: "competitionFactor4",
+    name: "Load four to three weeks before a competition",
+    unit: "×",
+    low: 0.5,
+    high: 1.05,
+    why: "Multiplies loads 28 to 15 days before. Not set: loads stay, and the plan asks.",
+  },
+  {
+    key: "competitionFactor2",
+    name: "Load in the last two weeks before a competition",
+    unit: "×",
+    low: 0.5,
+    high: 1.05,
+    why: "Multiplies loads 14 to 0 days before. Not set: loads stay, and the plan asks.",
+  },
+  {
+    key: "afterCompetition",
+    name: "Load in the fortnight after a competition",
+    unit: "×",
+    low: 0.5,
+    high: 1.05,
+    why: "Not set: loads stay, and the plan asks. No testing in that fortnight.",
+  },
+  {
+    key: "floorSquatMps",
+    name: "Floor of speed squats",
+    unit: "m/s",
+    low: 0.2,
+    high: 1.5,
+    why: "Proposed to new speed slots as the floor that ends a set. Not set: no floor.",
+  },
+  {
+    key: "floorBenchMps",
+    name: "Floor of speed presses",
+    unit: "m/s",
+    low: 0.15,
+    high: 1.2,
+    why: "Proposed to new speed slots as the floor that ends a set. Not set: no floor.",
+  },
+  {
+    key: "fastShareOffSeason",
+    name: "Fast work off season, of all sets",
+    unit: "%",
+    low: 0,
+    high: 100,
+    why: "Stands beside each week's fast and slow sets. Not set: no comparison.",
+  },
+  {
+    key: "fastSharePreSeason",
+    name: "Fast work before the season, of all sets",
+    unit: "%",
+    low: 0,
+    high: 100,
+    why: "Stands beside each week's fast and slow sets. Not set: no comparison.",
+  },
+  {
+    key: "fastShareInSeason",
+    name: "Fast work in season, of all sets",
+    unit: "%",
+    low: 0,
+    high: 100,
+    why: "Stands beside each week's fast and slow sets. Not set: no comparison.",
+  },
+  {
+    key: "sprintMetres",
+    name: "Sprint metres a week that keep speed",
+    unit: "m",
+    low: 0,
+    high: 2000,
+    why: "The weekly dose of a quality that is kept up. Not set: metres are shown without it.",
+  },
+  {
+    key: "jumpContacts",
+    name: "Jump contacts a week that keep spring",
+    unit: "",
+    low: 0,
+    high: 1000,
+    why: "The weekly dose of a quality that is kept up. Not set: contacts are shown without it.",
+  },
+  {
+    key: "smallestStopS",
+    name: "Smallest stop on the box",
+    unit: "s",
+    low: 0.05,
+    high: 2,
+    why: "A shorter stop is a bounce. Not set: nothing is flagged.",
+  },
+  {
+    key: "steppingOutKg",
+    name: "Pull to step out of hooks against, at most",
+    unit: "kg",
+    low: 0,
+    high: 100,
+    why: "More warns. Not set: named, not judged.",
+  },
+  {
+    key: "leastAnchorKg",
+    name: "Least anchor weight of an unbolted rack, a side",
+    unit: "kg",
+    low: 0,
+    high: 500,
+    why: "Less is refused. Not set: named, not judged.",
+  },
+];
+
+export type CoachValues = Readonly<Record<string, number | undefined>>;
+
+/** All of them with the team's number, unset ones first. */
+export function listCoachValues(values: CoachValues) {
+  return [...COACH_VALUES]
+    .map((spec) => ({ ...spec, value: values[spec.key] }))
+    .sort((a, b) => Number(a.value !== undefined) - Number(b.value !== undefined));
+}

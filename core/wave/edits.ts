@@ -1,0 +1,217 @@
+import { addDays, daysBetween } from "../units/time";
+import { type Block, type BlockMark, slotsOf } from "./block";
+
+export type Json = string | number | boolean | null | Json[] | { [key: string]: Json | undefined };
+
+/** Sets the value at one place of a block; without a value the place is emptied. */
+export interface PlaceSet {
+  path: string[];
+  value?: Json | undefined;
+}
+
+/** One edit as a coach thinks of it: its words, and all places it sets at once. */
+export interface BlockEdit {
+  words: string;
+  sets: PlaceSet[];
+}
+
+export type EditProblem = { ok: false; reason: "no-place"; path: string[] };
+
+type Node = { [key: string]: unknown };
+const isNode = (value: unknown): value is Node =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+
+/** What stands at a place; undefined where nothing does. */
+export function at(block: Block, path: readonly string[]): Json | undefined {
+  let here: unknown = block;
+  for (const step of path) {
+    if (!isNode(here)) return undefined;
+    here = here[step];
+  }
+  return here as Json | undefined;
+}
+
+function put(node: Node, path: readonly string[], value: unknown): Node | undefined {
+  const [step, ...rest] = path;
+  if (step === undefined) return undefined;
+  const next = { ...node };
+  if (rest.length === 0) {
+    if (value === undefined) delete next[step];
+    else next[step] = value;
+    return next;
+  }
+  const child = node[step];
+  if (!isNode(child)) return undefined;
+  const changed = put(child, rest, value);
+  if (!changed) return undefined;
+  next[step] = changed;
+  return next;
+}
+
+/**
+ * The block with an edit made; the old one is untouched. All of its places are set or none.
+ * @returns the new block, or the place whose parent is not there (any more)
+ */
+export function applyEdit(
+  block: Block,
+  edit: Pick<BlockEdit, "sets">,
+): { ok: true; block: Block } | EditProblem {
+  let now: Node = block as unknown as Node;
+  for (const { path, value } of edit.sets) {
+    const next = put(now, path, value);
+    if (!next) return { ok: false, reason: "no-place", path };
+    now = next;
+  }
+  return { ok: true, block: now as unknown as Block };
+}
+
+/** The edit that brings back what an edit replaces; made on the block before it. */
+export function inverseOf(block: Block, edit: BlockEdit): BlockEdit {
+  const sets: PlaceSet[] = [];
+  let now = block;
+  for (const set of edit.sets) {
+    const old = at(now, set.path);
+    sets.unshift(old === undefined ? { path: set.path } : { path: set.path, value: old });
+    const next = applyEdit(now, { sets: [set] });
+    if (next.ok) now = next.block;
+  }
+  return { words: `Taken back: ${edit.words}`, sets };
+}
+
+const startsWith = (path: readonly string[], head: readonly string[]) =>
+  head.length <= path.length && head.every((step, i) => path[i] === step);
+
+/** Whether two edits are about the same place: one's path lies within the other's. */
+export function meet(a: Pick<BlockEdit, "sets">, b: Pick<BlockEdit, "sets">): boolean {
+  return a.sets.some((one) =>
+    b.sets.some((two) => startsWith(one.path, two.path) || startsWith(two.path, one.path)),
+  );
+}
+
+/** Moves the whole block by days. */
+export function shiftBlock(block: Block, days: number): BlockEdit {
+  const startDate = addDays(block.startDate, days);
+  // An absence is a matter of the calendar: it stays where it is.
+  return {
+    words: `Start moved from ${block.startDate} to ${startDate}`,
+    sets: [{ path: ["startDate"], value: startDate }],
+  };
+}
+
+export const startTo = (block: Block, startDate: string): BlockEdit =>
+  shiftBlock(block, daysBetween(block.startDate, startDate));
+
+/** Puts a week of its own before a week: no slot's cycle goes on in it, all later ones move. */
+export function insertWeek(block: Block, id: string, mark: BlockMark): BlockEdit {
+  return {
+    words: `Week ${mark.week} put in: ${mark.words || mark.kind}`,
+    sets: [
+      { path: ["weeks"], value: block.weeks + 1 },
+      ...Object.entries(block.marks)
+        .filter(([, other]) => other.week >= mark.week)
+        .map(([other, { week }]) => ({ path: ["marks", other, "week"], value: week + 1 })),
+      ...Object.entries(block.slots)
+        .filter(([, slot]) => slot.fromWeek >= mark.week)
+        .map(([slot, { fromWeek }]) => ({
+          path: ["slots", slot, "fromWeek"],
+          value: fromWeek + 1,
+        })),
+      { path: ["marks", id], value: { ...mark } },
+    ],
+  };
+}
+
+/** Takes a marked week out again, later ones move back. */
+export function removeWeek(block: Block, id: string): BlockEdit | undefined {
+  const mark = block.marks[id];
+  if (!mark || block.weeks <= 1) return undefined;
+  return {
+    words: `Week ${mark.week} taken out`,
+    sets: [
+      { path: ["weeks"], value: block.weeks - 1 },
+      ...Object.entries(block.marks)
+        .filter(([other, { week }]) => other !== id && week > mark.week)
+        .map(([other, { week }]) => ({ path: ["marks", other, "week"], value: week - 1 })),
+      ...Object.entries(block.slots)
+        .filter(([, slot]) => slot.fromWeek > mark.week)
+        .map(([slot, { fromWeek }]) => ({
+          path: ["slots", slot, "fromWeek"],
+          value: fromWeek - 1,
+        })),
+      { path: ["marks", id] },
+    ],
+  };
+}
+
+/** Moves a slot one place up or down among its section's; nothing at the edge. */
+export function moveSlot(block: Block, slotId: string, by: -1 | 1): BlockEdit | undefined {
+  const slot = block.slots[slotId];
+  if (!slot) return undefined;
+  const row = slotsOf(block, slot.dayId).filter((one) => one.section === slot.section);
+  const from = row.findIndex((one) => one.id === slotId);
+  if (row[from + by] === undefined) return undefined;
+  const order = row.map((one) => one.id);
+  order.splice(from, 1);
+  order.splice(from + by, 0, slotId);
+  return orderSlots(order, by < 0 ? "earlier" : "later");
+}
+
+/** Puts slots of one section in an order. */
+export function orderSlots(slotIds: readonly string[], words: string): BlockEdit {
+  return {
+    words: `Order changed: ${words}`,
+    sets: slotIds.map((id, i) => ({ path: ["slots", id, "order"], value: i + 1 })),
+  };
+}
+
+/** A slot goes with what hangs on it; its overrides are kept aside in the edit's inverse. */
+export function removeSlot(block: Block, slotId: string): BlockEdit {
+  return {
+    words: `Slot taken out: ${block.slots[slotId]?.recipe.name ?? ""}`,
+    sets: [
+      ...Object.keys(block.overrides)
+        .filter((key) => key.split("/")[1] === slotId)
+        .map((key) => ({ path: ["overrides", key] })),
+      { path: ["slots", slotId] },
+    ],
+  };
+}
+
+/** A day goes with its slots. */
+export function removeDay(block: Block, dayId: string): BlockEdit {
+  return {
+    words: `Day taken out: ${block.days[dayId]?.name ?? ""}`,
+    sets: [
+      ...Object.entries(block.slots)
+        .filter(([, slot]) => slot.dayId === dayId)
+        .flatMap(([id]) => removeSlot(block, id).sets),
+      { path: ["days", dayId] },
+    ],
+  };
+}
+
+/** The same block from another day, its athletes' own loads and absences left out. */
+export function copyBlock(block: Block, name: string, startDate: string): Block {
+  return { ...block, name, startDate, overrides: {}, away: {}, answered: {} };
+}
+
+/**
+ * A block of one athlete's own: the same from now, with their own loads; the squad's block leaves
+ * them out by the edit that comes with it.
+ */
+export function splitOff(
+  block: Block,
+  athleteId: string,
+  name: string,
+): { own: Block; edit: BlockEdit } {
+  const own = Object.fromEntries(
+    Object.entries(block.overrides).filter(([key]) => key.startsWith(`${athleteId}/`)),
+  );
+  return {
+    own: { ...block, name, overrides: own, away: {}, apart: {} },
+    edit: {
+      words: "An athlete split off",
+      sets: [{ path: ["apart", athleteId], value: true }],
+    },
+  };
+}

@@ -1,0 +1,105 @@
+import { asc, desc, eq } from "drizzle-orm";
+import { uuidv7 } from "uuidv7";
+import type { School } from "../../core/checks/school";
+import type { CoachValues } from "../../core/wave/coachvalues";
+import type { Recipe } from "../../core/wave/recipe";
+import { SHIPPED_RECIPES } from "../library/recipes";
+import { SHIPPED_SCHOOLS } from "../library/schools";
+import { coachValue, teamRecipe, teamSchool } from "../schema";
+import type { TeamTransaction } from "../team.server";
+
+export interface RecipeRow {
+  id: string;
+  lineageId: string;
+  version: number;
+  family: string;
+  source: string;
+  recipe: Recipe;
+  awayOn: string | null;
+  enteredBy: string;
+}
+
+/** Copies the shipped recipes and schools into a team that has none. */
+export async function copyPlanLibrary(
+  tx: TeamTransaction,
+  entered: { enteredBy: string; enteredAt: Date },
+  uuid: () => string = uuidv7,
+): Promise<void> {
+  await tx.insert(teamRecipe).values(
+    SHIPPED_RECIPES.map((one) => ({
+      teamId: tx.teamId,
+      id: uuid(),
+      lineageId: uuid(),
+      version: 1,
+      ...one,
+      ...entered,
+    })),
+  );
+  await tx
+    .insert(teamSchool)
+    .values(
+      SHIPPED_SCHOOLS.map((school) => ({ teamId: tx.teamId, id: uuid(), school, ...entered })),
+    );
+}
+
+/** The newest version of every recipe; a team from before gets the shipped ones first. */
+export async function listRecipes(tx: TeamTransaction): Promise<RecipeRow[]> {
+  const all = () =>
+    tx.select().from(teamRecipe).orderBy(asc(teamRecipe.lineageId), desc(teamRecipe.version));
+  let rows = await all();
+  if (rows.length === 0) {
+    await copyPlanLibrary(tx, { enteredBy: "shipped", enteredAt: new Date(0) });
+    rows = await all();
+  }
+  return rows
+    .filter((row, i) => row.lineageId !== rows[i - 1]?.lineageId)
+    .sort((a, b) => a.family.localeCompare(b.family) || a.recipe.name.localeCompare(b.recipe.name));
+}
+
+export async function addRecipeVersion(
+  tx: TeamTransaction,
+  row: Omit<typeof teamRecipe.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx.insert(teamRecipe).values({ teamId: tx.teamId, ...row });
+}
+
+export async function putRecipeAway(tx: TeamTransaction, id: string, awayOn: string | null) {
+  await tx.update(teamRecipe).set({ awayOn }).where(eq(teamRecipe.id, id));
+}
+
+export async function listSchools(
+  tx: TeamTransaction,
+): Promise<Array<{ id: string; school: School; enteredBy: string }>> {
+  const rows = await tx.select().from(teamSchool);
+  if (rows.length === 0) {
+    await listRecipes(tx);
+    return tx.select().from(teamSchool);
+  }
+  return rows.sort((a, b) => a.school.name.localeCompare(b.school.name));
+}
+
+export async function saveSchool(
+  tx: TeamTransaction,
+  row: Omit<typeof teamSchool.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx
+    .insert(teamSchool)
+    .values({ teamId: tx.teamId, ...row })
+    .onConflictDoUpdate({ target: [teamSchool.teamId, teamSchool.id], set: row });
+}
+
+/** What the team's coaches have set; the newest number of a key holds. */
+export async function coachValues(tx: TeamTransaction): Promise<CoachValues> {
+  const rows = await tx
+    .select()
+    .from(coachValue)
+    .orderBy(asc(coachValue.enteredAt), asc(coachValue.id));
+  return Object.fromEntries(rows.map((row) => [row.key, row.value ?? undefined]));
+}
+
+export async function setCoachValue(
+  tx: TeamTransaction,
+  row: Omit<typeof coachValue.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx.insert(coachValue).values({ teamId: tx.teamId, ...row });
+}
