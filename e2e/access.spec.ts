@@ -1,3 +1,4 @@
+import { createHash } from "node:crypto";
 import { readdirSync } from "node:fs";
 import { expect, request, test } from "@playwright/test";
 import postgres from "postgres";
@@ -15,6 +16,9 @@ const admin = postgres(
 );
 test.afterAll(() => admin.end());
 
+/** A followed calendar of ours, made for this test: open to whoever has its address. */
+const FEED_TOKEN = "a-calendar-that-is-followed";
+
 /** Ids of Skerry Coast for the parameters of an address. */
 async function skerryIds(): Promise<Record<string, string>> {
   const [session] = await admin`
@@ -29,7 +33,20 @@ async function skerryIds(): Promise<Record<string, string>> {
     WHERE t.name = 'Skerry Coast' AND p.athlete_id = ${athlete?.id ?? ""} LIMIT 1`;
   const [room] = await admin`
     SELECT r.id FROM room r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+  const [variant] = await admin`
+    SELECT v.id FROM lift_variant v JOIN team t ON t.id = v.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+  const [recipe] = await admin`
+    SELECT r.id FROM team_recipe r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+  const hash = createHash("sha256").update(FEED_TOKEN).digest("hex");
+  await admin`
+    INSERT INTO calendar_feed (team_id, id, plan_id, token_hash, entered_by, entered_at)
+    SELECT p.team_id, gen_random_uuid(), p.id, ${hash}, 'test', now() FROM plan p
+    WHERE p.id = ${plan?.id ?? ""} AND NOT EXISTS (SELECT 1 FROM calendar_feed WHERE token_hash = ${hash})`;
   return {
+    token: `${FEED_TOKEN}.ics`,
+    variantId: variant?.id,
+    recipeFile: `${recipe?.id}.json`,
+    planFile: "loads.csv",
     roomId: room?.id,
     testId: test?.id,
     file: "records.csv",
@@ -56,7 +73,7 @@ test("another team gets nothing of ours from any route", async ({ baseURL }) => 
       const body = await response.text();
       for (const name of NAMES) expect(body, `${path} shows ${name}`).not.toContain(name);
       // Another team's own files have the same names.
-      const own = rule.path === "/data/out/:file";
+      const own = ["/data/out/:file", "/feed/:token"].includes(rule.path);
       if (rule.path.includes(":") && !own) expect(response.status(), path).not.toBe(200);
     }
     if (rule.write && rule.path.includes(":")) {
@@ -69,8 +86,9 @@ test("another team gets nothing of ours from any route", async ({ baseURL }) => 
     }
   }
   const [changed] = await admin`
-    SELECT (SELECT count(*)::int FROM plan_override o JOIN team t ON t.id = o.team_id
-            WHERE t.name = 'Skerry Coast' AND o.set_key = 'w1.s1.1') AS overrides,
+    SELECT (SELECT count(*)::int FROM plan p JOIN team t ON t.id = p.team_id,
+              jsonb_object_keys(p.block -> 'overrides') AS k
+            WHERE t.name = 'Skerry Coast' AND k LIKE '%w1.s1.1') AS overrides,
            (SELECT count(*)::int FROM training_session s JOIN team t ON t.id = s.team_id
             WHERE t.name = 'Skerry Coast' AND s.status = 'running' AND s.id = ${ids.sessionId ?? ""}) AS running`;
   expect(changed).toEqual({ overrides: 0, running: 1 });

@@ -59,7 +59,7 @@ test("a recipe's change changes everybody's loads; a fault in it is named", asyn
 
   await form.getByLabel("Starts at, %").fill("45");
   await form.getByRole("button", { name: "Save the recipe" }).click();
-  await expect(page.getByText("version 2, Callum Reyk")).toBeVisible();
+  await expect(form.getByText("Saved. Everybody's numbers follow.")).toBeVisible();
   await expect(cato.getByRole("button", { name: /3 sets of 3 at 67.5 kg/ }).first()).toBeVisible();
 
   await cato

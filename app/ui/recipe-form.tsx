@@ -441,6 +441,7 @@ function Weeks({
   const change = (id: string, patch: Partial<RecipeWeek>) =>
     onChange(weeks.map((week) => (week.id === id ? { ...week, ...patch } : week)));
   const word = prefix === "tail" ? "Tail week" : "Week";
+  const [methods, setMethods] = useState(weeks.some((week) => week.method !== undefined));
   return (
     <fieldset className="border-t border-rule pt-1">
       <legend className="sr-only">{title}</legend>
@@ -529,7 +530,7 @@ function Weeks({
                 {week.rounds === undefined ? null : (
                   <input type="hidden" name={`${at}.rounds`} value={week.rounds} />
                 )}
-                <MethodRow at={at} week={week} word={`${word} ${i + 1}`} />
+                {methods ? <MethodRow at={at} week={week} word={`${word} ${i + 1}`} /> : null}
                 {text ? (
                   <span className="col-span-6 font-medium text-accent">
                     {word} {i + 1}: {text}
@@ -555,26 +556,21 @@ function Weeks({
       >
         {prefix === "tail" ? "Add a tail week" : "Add a week"}
       </button>
+      {methods || prefix === "tail" ? null : (
+        <button
+          type="button"
+          className="ml-3 text-sm underline underline-offset-3"
+          onClick={() => setMethods(true)}
+        >
+          Methods week by week
+        </button>
+      )}
     </fieldset>
   );
 }
 
-/** The method of a week in a rotation; folded away where there is none. */
+/** The method of a week in a rotation. */
 function MethodRow({ at, week, word }: { at: string; week: RecipeWeek; word: string }) {
-  const [open, setOpen] = useState(week.method !== undefined);
-  if (!open) {
-    return (
-      <span className="col-span-6 -mt-1 text-right">
-        <button
-          type="button"
-          className="text-sm underline underline-offset-3"
-          onClick={() => setOpen(true)}
-        >
-          method<span className="sr-only"> of {word.toLowerCase()}</span>
-        </button>
-      </span>
-    );
-  }
   return (
     <span className="col-span-6 mb-1 grid grid-cols-[1fr_3.4rem_4.6rem_3.4rem] items-center gap-1">
       <input type="hidden" name={`${at}.method.variantId`} value={week.method?.variantId ?? ""} />

@@ -157,20 +157,21 @@ function missing(input: CheckInput): PlanCheck[] {
         `${name}: a wave of ${length} weeks in the ${room} that are left. Lengthen the block or begin earlier; the rest is cut.`,
       );
     }
-    const deloads = weeksWith(block, (week) => {
-      const own = slotWeek(block, slot, week, settings);
-      return own?.kind === "deload";
+  }
+  const unset = settings.deloadLoad === undefined || settings.deloadSets === undefined;
+  const deloads = unset
+    ? weeksWith(block, (week) =>
+        allSlots(block).some((slot) => slotWeek(block, slot, week, settings)?.kind === "deload"),
+      )
+    : [];
+  if (deloads.length > 0) {
+    found.push({
+      key: "deload-unset",
+      code: "deload-unset",
+      level: "warning",
+      text: `The deload's factors are not set: week ${deloads.join(", ")} has no loads. Set them once under Coach-set values.`,
+      from: "Coach-set values",
     });
-    if (
-      deloads.length > 0 &&
-      (settings.deloadLoad === undefined || settings.deloadSets === undefined)
-    ) {
-      say(
-        "deload-unset",
-        "warning",
-        `${name}: the deload's factors are not set, so week ${deloads.join(", ")} has no loads. Set them once under Coach-set values.`,
-      );
-    }
   }
   return found;
 }
@@ -559,7 +560,7 @@ function athleteRules(input: CheckInput): PlanCheck[] {
         push(
           "no-base",
           "warning",
-          `${name}: no working max for ${names(without)}. A percentage without a base is no load.`,
+          `${name}: no working max for ${without.length === inBlock.length ? "anybody" : names(without)}. A percentage without a base is no load.`,
           "Arithmetic",
         );
       }

@@ -33,12 +33,9 @@ export interface WeekSum {
   muscles: Array<{ muscle: Muscle; hard: number; speed: number }>;
 }
 
-const FAST: readonly SpeedClass[] = ["strength-speed", "speed-strength", "absolute-speed"];
-
-/** Speed and power by aim count as fast, whatever the exercise; else the exercise's class. */
-export function isFast(slot: Pick<Slot, "recipe">, facts: WorkFacts | undefined): boolean {
-  if (slot.recipe.aim === "speed" || slot.recipe.aim === "power") return true;
-  return slot.recipe.aim === "learning" ? false : FAST.includes(facts?.speedClass ?? "none");
+/** Work is fast by what it aims at: speed and power are, strength, growth and learning are not. */
+export function isFast(slot: Pick<Slot, "recipe">): boolean {
+  return slot.recipe.aim === "speed" || slot.recipe.aim === "power";
 }
 
 /**
@@ -82,7 +79,7 @@ export function weekSum(input: {
       const found = slotWeek(block, slot, week, settings);
       if (!found) continue;
       const work = workOf(slot, exerciseIn(block, slot, week));
-      const fast = isFast(slot, work);
+      const fast = isFast(slot);
       const hands = slot.work.kind === "exercise" ? slot.work.hands : 1;
       const name = work?.name ?? slot.recipe.name;
       const sides = slot.recipe.sides === "left-right" ? 2 : 1;

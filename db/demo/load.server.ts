@@ -16,6 +16,7 @@ import { addProfile } from "../queries/profiles.server";
 import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
 import * as schema from "../schema";
 import { type TeamTransaction, withTeam } from "../team.server";
+import { loadBlock } from "./block.server";
 import { loadFacts } from "./facts.server";
 import { loadGear } from "./gear.server";
 import { simulateSession } from "./history";
@@ -99,6 +100,7 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
       await loadPeople(tx, uuid, athleteIds, now);
       await loadFacts(tx, { athleteIds, variants, now, today });
       await loadGear(tx, now, today);
+      await loadBlock(tx, now, today);
     });
   } finally {
     await client.end();

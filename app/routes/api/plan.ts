@@ -8,5 +8,7 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
   if (!Number.isSafeInteger(after) || after < 0) {
     return Response.json({ message: "`after` is a sequence number." }, { status: 400 });
   }
-  return Response.json(await readNewer(principalOf(context), params.planId, after));
+  const found = await readNewer(principalOf(context), params.planId, after);
+  if (!found) return Response.json({ message: "No such plan in your team." }, { status: 404 });
+  return Response.json(found);
 }

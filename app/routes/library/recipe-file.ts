@@ -5,7 +5,7 @@ import type { Route } from "./+types/recipe-file";
 
 /** A recipe as a file to share. */
 export async function loader({ context, params }: Route.LoaderArgs) {
-  const found = await exportRecipe(principalOf(context), params.file.replace(/\.json$/, ""));
+  const found = await exportRecipe(principalOf(context), params.recipeFile.replace(/\.json$/, ""));
   if (!found.ok) throw notThere(found);
   return new Response(found.value.text, {
     headers: {

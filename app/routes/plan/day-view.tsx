@@ -122,6 +122,7 @@ function Stave({
   const x = (seconds: number) => seconds * perS;
   const minutes = Math.ceil(stave.lengthS / 60);
   const step = minutes > 60 ? 10 : minutes > 20 ? 5 : 1;
+  const marks = Array.from({ length: Math.ceil(minutes / step) }, (_, i) => i * step);
   const secondsOf = (event: PointerEvent) => {
     const box = svg.current?.getBoundingClientRect();
     return box ? ((event.clientX - box.left) / box.width) * (width / perS) : 0;
@@ -173,24 +174,24 @@ function Stave({
         ))}
         <li className="h-5" />
       </ul>
-      <svg
-        ref={svg}
-        viewBox={`0 0 ${width} ${stave.lines.length * LINE_H + 20}`}
-        preserveAspectRatio="none"
-        className="min-w-[520px] grow"
-        style={{ height: stave.lines.length * LINE_H + 20 }}
-        onPointerMove={(event) =>
-          pulled && setPulled({ ...pulled, byS: secondsOf(event) - pulled.fromX })
-        }
-        onPointerUp={() => {
-          const line = stave.lines.find((one) => one.slotId === pulled?.slotId);
-          if (pulled && line) onEdit?.(restEdit(line, pulled.byS));
-          setPulled(undefined);
-        }}
-      >
-        <title>The day to time</title>
-        {Array.from({ length: Math.floor(minutes / step) + 1 }, (_, i) => i * step).map(
-          (minute) => (
+      <div className="relative min-w-[520px] grow">
+        <svg
+          ref={svg}
+          viewBox={`0 0 ${width} ${stave.lines.length * LINE_H}`}
+          preserveAspectRatio="none"
+          className="block w-full"
+          style={{ height: stave.lines.length * LINE_H }}
+          onPointerMove={(event) =>
+            pulled && setPulled({ ...pulled, byS: secondsOf(event) - pulled.fromX })
+          }
+          onPointerUp={() => {
+            const line = stave.lines.find((one) => one.slotId === pulled?.slotId);
+            if (pulled && line) onEdit?.(restEdit(line, pulled.byS));
+            setPulled(undefined);
+          }}
+        >
+          <title>The day to time</title>
+          {marks.map((minute) => (
             <g key={minute}>
               <line
                 x1={x(minute * 60)}
@@ -201,60 +202,39 @@ function Stave({
                 vectorEffect="non-scaling-stroke"
               />
             </g>
-          ),
-        )}
-        {stave.lines.map((line, row) => (
-          <StaveRow
-            key={line.slotId}
-            line={line}
-            row={row}
-            x={x}
-            pulledS={pulled?.slotId === line.slotId ? pulled.byS : 0}
-            onPull={
-              onEdit
-                ? (event) => {
-                    (event.target as Element).setPointerCapture?.(event.pointerId);
-                    setPulled({ slotId: line.slotId, fromX: secondsOf(event), byS: 0 });
-                  }
-                : undefined
-            }
-          />
-        ))}
-      </svg>
-      <Minutes minutes={minutes} step={step} lengthS={stave.lengthS} lines={stave.lines.length} />
+          ))}
+          {stave.lines.map((line, row) => (
+            <StaveRow
+              key={line.slotId}
+              line={line}
+              row={row}
+              x={x}
+              pulledS={pulled?.slotId === line.slotId ? pulled.byS : 0}
+              onPull={
+                onEdit
+                  ? (event) => {
+                      (event.target as Element).setPointerCapture?.(event.pointerId);
+                      setPulled({ slotId: line.slotId, fromX: secondsOf(event), byS: 0 });
+                    }
+                  : undefined
+              }
+            />
+          ))}
+        </svg>
+        <p aria-hidden="true" className="relative h-5 text-[12px] text-muted">
+          {marks.map((minute) => (
+            <span
+              key={minute}
+              className="absolute"
+              style={{ left: `${(100 * x(minute * 60)) / width}%` }}
+            >
+              {minute}
+              {minute === 0 ? " min" : ""}
+            </span>
+          ))}
+        </p>
+      </div>
     </div>
-  );
-}
-
-/** Minute marks in HTML, so that they are not stretched with the drawing. */
-function Minutes({
-  minutes,
-  step,
-  lengthS,
-  lines,
-}: {
-  minutes: number;
-  step: number;
-  lengthS: number;
-  lines: number;
-}) {
-  return (
-    <span
-      aria-hidden="true"
-      className="pointer-events-none relative -ml-[100%] min-w-[520px] grow basis-full"
-      style={{ width: 0, left: LEFT, top: lines * LINE_H, height: 20 }}
-    >
-      {Array.from({ length: Math.floor(minutes / step) + 1 }, (_, i) => i * step).map((minute) => (
-        <span
-          key={minute}
-          className="absolute text-[12px] text-muted"
-          style={{ left: `calc((100% - ${LEFT}px) * ${(minute * 60) / Math.max(60, lengthS)})` }}
-        >
-          {minute}
-          {minute === 0 ? " min" : ""}
-        </span>
-      ))}
-    </span>
   );
 }
 

@@ -11,13 +11,23 @@ import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/m
 import type { Working } from "../../../core/units/working";
 import { describeBasis } from "../../../core/wave/basis";
 import { type Block, dateOf, markOf } from "../../../core/wave/block";
-import type { WaveWeek } from "../../../core/wave/recipe";
+import { expandRecipe, type Recipe, type WaveWeek } from "../../../core/wave/recipe";
 import { WaveColumnPicture } from "../../ui/wave-chart";
 import { Figure, Figures, useWorking } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
-/** Weeks that stand side by side; more are paged. */
-export const WEEKS_SHOWN = 6;
+/**
+ * Weeks that stand side by side without scrolling sideways: fewer where a week holds several
+ * different loads. More are paged.
+ */
+export function weeksShown(recipe: Recipe | undefined): number {
+  if (!recipe) return 6;
+  const loads = expandRecipe(recipe).map(
+    (week) => new Set(week.sets.map((set) => describeBasis(set.basis))).size,
+  );
+  const most = Math.max(1, ...loads);
+  return most >= 3 ? 4 : most === 2 ? 5 : 6;
+}
 
 interface Editing {
   athlete: BlockAthlete;
@@ -45,13 +55,14 @@ export function Numbers({
   const { athletes, room, lifts } = data;
   const work = slot?.work;
   const lift = lifts.find((one) => work?.kind === "lift" && one.id === work.variantId);
+  const shown = weeksShown(slot?.recipe);
   const weeks = useMemo(
     () =>
       Array.from(
-        { length: Math.max(0, Math.min(WEEKS_SHOWN, block.weeks - firstWeek + 1)) },
+        { length: Math.max(0, Math.min(shown, block.weeks - firstWeek + 1)) },
         (_, i) => firstWeek + i,
       ),
-    [block.weeks, firstWeek],
+    [block.weeks, firstWeek, shown],
   );
   const liftName = lift?.name ?? slot?.recipe.name ?? "";
   const cells = useMemo(
@@ -87,14 +98,14 @@ export function Numbers({
                 <th
                   key={week}
                   scope="col"
-                  className="border-l border-rule !p-0 text-base-content"
+                  className="max-w-0 border-l border-rule !p-0 text-base-content"
                   style={{ width: `${Math.floor(74 / weeks.length)}%` }}
                 >
                   <span className="flex justify-between gap-x-2 px-2 pt-1">
                     <b>Week {week}</b>
                     <span className="text-muted">{dateOf(block, week, day).slice(5)}</span>
                   </span>
-                  <span className="block h-5 overflow-hidden px-2 text-left text-sm font-normal">
+                  <span className="block h-5 overflow-hidden px-2 text-left text-sm font-normal text-ellipsis whitespace-nowrap">
                     {session ? (
                       <Link
                         className="underline"
@@ -160,7 +171,7 @@ export function Numbers({
                   )}
                 </td>
                 {cells.map(({ week, wave, byAthlete }) => (
-                  <td key={week} className="group border-l border-rule whitespace-nowrap">
+                  <td key={week} className="group relative border-l border-rule whitespace-nowrap">
                     <WeekLoads
                       athlete={athlete}
                       runs={byAthlete[row] ?? []}
@@ -276,7 +287,7 @@ function WeekLoads({
       {runs.length > 0 && onEdit ? (
         <button
           type="button"
-          className="ml-2 rounded px-1 text-sm text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:underline hover:opacity-100"
+          className="absolute top-0.5 right-0.5 rounded bg-base-100 px-1 text-sm text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:underline hover:opacity-100"
           aria-label={`Set a load of your own for ${athlete.name}`}
           onClick={() => onEdit(runs[0] as LoadRun)}
         >

@@ -30,8 +30,8 @@ import { type PlanPage, readPlan } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plan";
 import { ChecksView } from "./checks-view";
 import { DayView } from "./day-view";
-import { Numbers, WEEKS_SHOWN } from "./numbers";
-import { SetupView } from "./setup-view";
+import { Numbers, weeksShown } from "./numbers";
+import { SetupMargin, SetupView } from "./setup-view";
 import { SlotPicker } from "./slot-picker";
 import { WeeksView } from "./weeks-view";
 
@@ -47,7 +47,8 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
   return { ...result.value, mayEdit: mayWrite(principal, "/plan/:planId") };
 }
 
-const Base = z.coerce.number().int().min(0);
+/** The edit on which a form was drawn up; a form without it counts as made before all of them. */
+const Base = z.coerce.number().int().min(0).catch(0);
 const At = z.object({
   athleteId: z.uuid(),
   slotId: z.string().min(1).max(60),
@@ -221,7 +222,8 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
       ? (result as RecipeResult)
       : undefined;
   const first = daysOf(block)[0];
-  const firstWeek = firstShown(Number(address.get("from")), block.weeks);
+  const shown = weeksShown(slot?.recipe);
+  const firstWeek = firstShown(Number(address.get("from")), block.weeks, shown);
   return (
     <Page
       title={`${block.name}, ${plan.squadName}`}
@@ -237,6 +239,8 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
             result={recipeResult}
             onDraft={(recipe) => setDraft(recipe && { slotId, recipe })}
           />
+        ) : view === "setup" ? (
+          <SetupMargin data={data} mayEdit={mayEdit} />
         ) : (
           <History data={data} />
         )
@@ -272,7 +276,12 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
           ) : null}
           {slot ? (
             <>
-              <WeekPager firstWeek={firstWeek} weeks={block.weeks} set={address.set} />
+              <WeekPager
+                firstWeek={firstWeek}
+                weeks={block.weeks}
+                shown={shown}
+                set={address.set}
+              />
               <Numbers
                 data={data}
                 block={block}
@@ -313,21 +322,23 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
   );
 }
 
-function firstShown(asked: number, weeks: number): number {
-  const last = Math.max(1, weeks - WEEKS_SHOWN + 1);
+function firstShown(asked: number, weeks: number, shown: number): number {
+  const last = Math.max(1, weeks - shown + 1);
   return Number.isInteger(asked) && asked >= 1 ? Math.min(asked, last) : 1;
 }
 
 function WeekPager({
   firstWeek,
   weeks,
+  shown,
   set,
 }: {
   firstWeek: number;
   weeks: number;
+  shown: number;
   set: (name: string, value: string) => void;
 }) {
-  if (weeks <= WEEKS_SHOWN) return null;
+  if (weeks <= shown) return null;
   const to = (week: number) => set("from", week <= 1 ? "" : String(week));
   return (
     <p className="no-print flex items-baseline gap-3 text-muted">
@@ -335,18 +346,18 @@ function WeekPager({
         type="button"
         className="underline disabled:no-underline disabled:opacity-60"
         disabled={firstWeek <= 1}
-        onClick={() => to(firstWeek - WEEKS_SHOWN)}
+        onClick={() => to(firstWeek - shown)}
       >
         Earlier weeks
       </button>
       <span>
-        weeks {firstWeek} to {Math.min(weeks, firstWeek + WEEKS_SHOWN - 1)} of {weeks}
+        weeks {firstWeek} to {Math.min(weeks, firstWeek + shown - 1)} of {weeks}
       </span>
       <button
         type="button"
         className="underline disabled:no-underline disabled:opacity-60"
-        disabled={firstWeek + WEEKS_SHOWN > weeks}
-        onClick={() => to(firstWeek + WEEKS_SHOWN)}
+        disabled={firstWeek + shown > weeks}
+        onClick={() => to(firstWeek + shown)}
       >
         Later weeks
       </button>

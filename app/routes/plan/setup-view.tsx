@@ -38,51 +38,53 @@ function freshId(prefix: string, taken: Record<string, unknown>): string {
   return `${prefix}${n}`;
 }
 
-/** Days, slots, marked weeks, absences, and the block as a whole. */
+/** The days with their slots. */
 export function SetupView({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
   const edit = usePlanEdit(data.plan.version);
   const { block } = data;
   const cycles = realignsAfter(block);
   return (
-    <div className="grid gap-x-8 gap-y-5 lg:grid-cols-[1.4fr_1fr]">
-      <div>
-        {daysOf(block).map((day) => (
-          <DayPart key={day.id} data={data} dayId={day.id} mayEdit={mayEdit} edit={edit} />
-        ))}
-        {mayEdit ? (
-          <button
-            type="button"
-            className="btn"
-            onClick={() => {
-              const id = freshId("d", block.days);
-              const used = daysOf(block).map((day) => day.offset);
-              const offset = [0, 2, 4, 1, 3, 5, 6].find((one) => !used.includes(one)) ?? 6;
-              edit({
-                words: "Day added",
-                sets: [
-                  {
-                    path: ["days", id],
-                    value: { name: `Day ${daysOf(block).length + 1}`, offset },
-                  },
-                ],
-              });
-            }}
-          >
-            Add a day
-          </button>
-        ) : null}
-        <p className="mt-2 text-sm text-muted">
-          {cycles > 1
-            ? `Repeating cycles stand together again every ${cycles} working weeks.`
-            : "A cycle of its own for each slot; they may differ in length."}
-        </p>
-      </div>
-      <div className="grid content-start gap-5">
-        <WholeBlock data={data} mayEdit={mayEdit} edit={edit} />
-        <Marks data={data} mayEdit={mayEdit} edit={edit} />
-        <Away data={data} mayEdit={mayEdit} edit={edit} />
-        {mayEdit ? <Elsewhere data={data} /> : null}
-      </div>
+    <>
+      {daysOf(block).map((day) => (
+        <DayPart key={day.id} data={data} dayId={day.id} mayEdit={mayEdit} edit={edit} />
+      ))}
+      {mayEdit ? (
+        <button
+          type="button"
+          className="btn"
+          onClick={() => {
+            const id = freshId("d", block.days);
+            const used = daysOf(block).map((day) => day.offset);
+            const offset = [0, 2, 4, 1, 3, 5, 6].find((one) => !used.includes(one)) ?? 6;
+            edit({
+              words: "Day added",
+              sets: [
+                { path: ["days", id], value: { name: `Day ${daysOf(block).length + 1}`, offset } },
+              ],
+            });
+          }}
+        >
+          Add a day
+        </button>
+      ) : null}
+      <p className="mt-2 text-sm text-muted">
+        {cycles > 1
+          ? `Repeating cycles stand together again every ${cycles} working weeks.`
+          : "A cycle of its own for each slot; they may differ in length."}
+      </p>
+    </>
+  );
+}
+
+/** The block as a whole, for the margin beside its days. */
+export function SetupMargin({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
+  const edit = usePlanEdit(data.plan.version);
+  return (
+    <div className="grid content-start gap-5">
+      <WholeBlock data={data} mayEdit={mayEdit} edit={edit} />
+      <Marks data={data} mayEdit={mayEdit} edit={edit} />
+      <Away data={data} mayEdit={mayEdit} edit={edit} />
+      {mayEdit ? <Elsewhere data={data} /> : null}
     </div>
   );
 }

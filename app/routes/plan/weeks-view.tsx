@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { slotCells } from "../../../core/session/blocknumbers";
-import { type WorkFacts, weekSum } from "../../../core/session/weeksums";
+import { LIFT_WORK } from "../../../core/session/liftwork";
+import { type WeekSum, type WorkFacts, weekSum } from "../../../core/session/weeksums";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { dateOf, daysOf, markOf, type Slot } from "../../../core/wave/block";
 import { Select } from "../../ui/field";
@@ -14,7 +15,13 @@ export function workOfPage(data: PlanPage) {
     const { work } = slot;
     if (work.kind === "lift") {
       const lift = data.lifts.find((one) => one.id === work.variantId);
-      return lift && { name: lift.name, speedClass: "absolute-strength", muscles: [] };
+      return (
+        lift && {
+          name: lift.name,
+          speedClass: "absolute-strength",
+          muscles: LIFT_WORK[lift.lift]?.muscles ?? [],
+        }
+      );
     }
     const found = data.exercises.find((one) => one.id === exerciseId);
     return found && { name: found.name, speedClass: found.speedClass, muscles: found.muscles };
@@ -81,72 +88,105 @@ export function WeeksView({ data }: { data: PlanPage }) {
         <table className="ledger ledger-tight">
           <thead>
             <tr>
-              <th scope="col">Week</th>
-              <th scope="col">From</th>
-              {names.map((name) => (
-                <th key={name} scope="col">
-                  {name}
-                </th>
-              ))}
-              <th scope="col">Fast : slow sets</th>
-              <th scope="col">Sprint m</th>
-              <th scope="col">Contacts</th>
+              <th scope="col">sets × , reps; mean %; tonnage</th>
+              {weeks.map(({ week }) => {
+                const mark = markOf(block, week);
+                return (
+                  <th key={week} scope="col" className="!text-right">
+                    <b className="text-base-content">{week}</b>{" "}
+                    {dateOf(block, week, first).slice(5)}
+                    {mark ? (
+                      <span className="block text-secondary">{mark.words || mark.kind}</span>
+                    ) : null}
+                  </th>
+                );
+              })}
             </tr>
           </thead>
           <tbody>
-            {weeks.map((week) => {
-              const mark = markOf(block, week.week);
-              const all = week.fastSets + week.slowSets;
-              return (
-                <tr key={week.week}>
-                  <th scope="row" className="!text-base-content">
-                    {week.week}
-                    {mark ? (
-                      <span className="text-secondary"> {mark.words || mark.kind}</span>
-                    ) : null}
-                  </th>
-                  <td className="text-muted">{dateOf(block, week.week, first)}</td>
-                  {names.map((name) => {
-                    const lift = week.lifts.find((one) => one.name === name);
-                    return (
-                      <td key={name}>
-                        {lift ? (
-                          <>
-                            {lift.sets} × , {lift.reps} reps
-                            {lift.meanPercent === undefined
-                              ? ""
-                              : `, ${plainNumber(lift.meanPercent, 1)} %`}
-                            {lift.tonnageKg === undefined
-                              ? ""
-                              : `, ${formatKg(lift.tonnageKg, unit, 0)}`}
-                          </>
-                        ) : (
-                          <span className="text-muted">–</span>
-                        )}
-                      </td>
-                    );
-                  })}
-                  <td>
-                    {week.fastSets} : {week.slowSets}
-                    {all > 0 ? ` (${Math.round((100 * week.fastSets) / all)} %)` : ""}
-                  </td>
-                  <td>{week.sprintMetres || "–"}</td>
-                  <td>{week.jumpContacts || "–"}</td>
-                </tr>
-              );
-            })}
+            {names.map((name) => (
+              <tr key={name}>
+                <th scope="row" className="!text-base-content">
+                  {name}
+                </th>
+                {weeks.map(({ week, lifts }) => {
+                  const lift = lifts.find((one) => one.name === name);
+                  return (
+                    <td key={week} className="text-right">
+                      {lift ? (
+                        <>
+                          {lift.sets} × , {lift.reps}
+                          <span className="block text-sm text-muted">
+                            {[
+                              lift.meanPercent === undefined
+                                ? ""
+                                : `${plainNumber(lift.meanPercent, 1)} %`,
+                              lift.tonnageKg === undefined ? "" : formatKg(lift.tonnageKg, unit, 0),
+                            ]
+                              .filter(Boolean)
+                              .join(" · ")}
+                          </span>
+                        </>
+                      ) : (
+                        <span className="text-muted">–</span>
+                      )}
+                    </td>
+                  );
+                })}
+              </tr>
+            ))}
+            <SumRow
+              name="Fast : slow sets"
+              weeks={weeks}
+              words={(week) => {
+                const all = week.fastSets + week.slowSets;
+                return all > 0
+                  ? `${week.fastSets} : ${week.slowSets} (${Math.round((100 * week.fastSets) / all)} %)`
+                  : "–";
+              }}
+            />
+            <SumRow
+              name={`Sprint metres (dose ${wanted(values.sprintMetres, " m")})`}
+              weeks={weeks}
+              words={(week) => String(week.sprintMetres || "–")}
+            />
+            <SumRow
+              name={`Jump contacts (dose ${wanted(values.jumpContacts, "")})`}
+              weeks={weeks}
+              words={(week) => String(week.jumpContacts || "–")}
+            />
           </tbody>
         </table>
       </div>
       <p className="mt-2 text-sm text-muted">
         Your fast share: off season {wanted(values.fastShareOffSeason, " %")}, before it{" "}
         {wanted(values.fastSharePreSeason, " %")}, in season{" "}
-        {wanted(values.fastShareInSeason, " %")}. Doses a week: sprints{" "}
-        {wanted(values.sprintMetres, " m")}, contacts {wanted(values.jumpContacts, "")}. Left and
-        right both count; a dumbbell counts as its slot says, one hand or both.
+        {wanted(values.fastShareInSeason, " %")}. Left and right both count; a dumbbell counts as
+        its slot says, one hand or both.
       </p>
       <MuscleTable weeks={weeks} />
     </>
+  );
+}
+
+function SumRow({
+  name,
+  weeks,
+  words,
+}: {
+  name: string;
+  weeks: WeekSum[];
+  words: (week: WeekSum) => string;
+}) {
+  return (
+    <tr>
+      <th scope="row">{name}</th>
+      {weeks.map((week) => (
+        <td key={week.week} className="text-right">
+          {words(week)}
+        </td>
+      ))}
+    </tr>
   );
 }
 
@@ -155,7 +195,7 @@ function MuscleTable({ weeks }: { weeks: ReturnType<typeof weekSum>[] }) {
   if (muscles.length === 0) return null;
   return (
     <section aria-labelledby="muscle-sets" className="mt-5 overflow-x-auto">
-      <h2 id="muscle-sets">Sets a week by main muscle, of the exercises</h2>
+      <h2 id="muscle-sets">Hard sets a week by main muscle, fast ones apart</h2>
       <table className="ledger ledger-tight mt-1">
         <thead>
           <tr>

@@ -3,6 +3,7 @@ import type { School } from "../../../core/checks/school";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import type { BlockAthlete, BlockRoom } from "../../../core/session/blocknumbers";
 import type { Muscle, Pattern, SpeedClass } from "../../../core/session/exercise";
+import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/session/liftwork";
 import { exerciseIn, lastDate, type Slot } from "../../../core/wave/block";
 import { listExercises } from "../../../db/queries/library.server";
 import { limitsOf } from "../../../db/queries/person.server";
@@ -11,64 +12,6 @@ import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { competitionWeeks } from "./block-athletes.server";
-
-/** What each barbell lift trains, for checks and weekly sets. */
-const LIFT_WORK: Record<
-  string,
-  { pattern: Pattern; muscles: Muscle[]; upperBody: boolean; overhead: boolean }
-> = {
-  bench: {
-    pattern: "horizontal-push",
-    muscles: ["chest", "triceps"],
-    upperBody: true,
-    overhead: false,
-  },
-  squat: { pattern: "squat", muscles: ["quadriceps", "glutes"], upperBody: false, overhead: false },
-  "box-squat": {
-    pattern: "squat",
-    muscles: ["glutes", "hamstrings"],
-    upperBody: false,
-    overhead: false,
-  },
-  deadlift: {
-    pattern: "hinge",
-    muscles: ["glutes", "hamstrings"],
-    upperBody: false,
-    overhead: false,
-  },
-  "trap-bar-deadlift": {
-    pattern: "hinge",
-    muscles: ["quadriceps", "glutes"],
-    upperBody: false,
-    overhead: false,
-  },
-  press: {
-    pattern: "vertical-push",
-    muscles: ["front shoulders", "triceps"],
-    upperBody: true,
-    overhead: true,
-  },
-  "bench-pull": {
-    pattern: "horizontal-pull",
-    muscles: ["upper back", "lats"],
-    upperBody: true,
-    overhead: false,
-  },
-  "pull-up": {
-    pattern: "vertical-pull",
-    muscles: ["lats", "biceps"],
-    upperBody: true,
-    overhead: false,
-  },
-  "hip-thrust": { pattern: "hinge", muscles: ["glutes"], upperBody: false, overhead: false },
-};
-
-const UPPER: readonly Pattern[] = [
-  "horizontal-push",
-  "horizontal-pull",
-  "vertical-push",
-  "vertical-pull",
-];
 
 export interface WorkTable {
   lifts: Array<{ id: string; name: string; lift: string }>;
@@ -125,7 +68,7 @@ export function workLookup(table: WorkTable) {
       muscles: exercise.muscles,
       pattern: exercise.pattern,
       overhead: exercise.pattern === "vertical-push",
-      upperBody: UPPER.includes(exercise.pattern),
+      upperBody: UPPER_PATTERNS.includes(exercise.pattern),
     };
   };
 }

@@ -152,8 +152,8 @@ export type PlanPage = Extract<Awaited<ReturnType<typeof readPlan>>, { ok: true 
 /** Whether somebody edited a plan after a sequence number: who and what, for those who have it open. */
 export function readNewer(principal: Principal, planId: string, after: number) {
   return inTeam(principal, async (tx) => {
-    const edits = await editsOf(tx, planId, after);
-    const last = edits.at(-1);
+    if (!(await planById(tx, planId))) return undefined;
+    const last = (await editsOf(tx, planId, after)).at(-1);
     return { seq: last?.seq ?? after, by: last?.enteredBy ?? "", words: last?.edit.words ?? "" };
   });
 }
