@@ -25,7 +25,7 @@ const openFloor = async (page: Page) => {
 
 const openPlan = async (page: Page) => {
   await page.goto("/plan");
-  await page.getByRole("row").filter({ hasText: "Sprint kayak" }).first().getByRole("link").click();
+  await page.getByRole("link", { name: "Spring block", exact: true }).click();
   await page.getByRole("form", { name: "Recipe" }).waitFor();
 };
 
@@ -53,6 +53,16 @@ const SHOTS: Shot[] = [
         .getByRole("button", { name: /Finn Aldous, 3 sets/ })
         .nth(4)
         .click();
+    },
+  },
+  {
+    name: "plan-days",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await openPlan(page);
+      await page.getByRole("link", { name: "Days to time" }).click();
+      await page.getByRole("region", { name: /^Day 2/ }).waitFor();
     },
   },
   {

@@ -32,7 +32,6 @@ const Week = z.object({
   method: Method.optional(),
   moreSets: number.int().min(-20).max(20).optional(),
   moreReps: number.int().min(-20).max(20).optional(),
-  rounds: number.int().min(1).max(20).optional(),
 });
 
 export const RecipeSchema = z
@@ -158,7 +157,6 @@ export function recipeFromForm(form: FormData) {
           : undefined,
         moreSets: optional(`${at}.moreSets`),
         moreReps: optional(`${at}.moreReps`),
-        rounds: optional(`${at}.rounds`),
       };
     });
   const tail = weeksOf("tail");

@@ -527,9 +527,6 @@ function Weeks({
                       : undefined
                   }
                 />
-                {week.rounds === undefined ? null : (
-                  <input type="hidden" name={`${at}.rounds`} value={week.rounds} />
-                )}
                 {methods ? <MethodRow at={at} week={week} word={`${word} ${i + 1}`} /> : null}
                 {text ? (
                   <span className="col-span-6 font-medium text-accent">

@@ -92,6 +92,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
   liftOf: (id) => (id === "v" ? { name: "Squat", lift: "squat" } : undefined),
   athletes: [athlete()],
   before: [],
+  overlaps: [],
   competitionWeeks: [],
   ...over,
 });
@@ -285,6 +286,17 @@ describe("checks of a plan", () => {
     expect(codes(twoDays(3, many, many))).toContain("muscle-over");
     const fast = recipe({ steps: [{ id: "s1", sets: 11, reps: 2, add: 0 }] });
     expect(codes(twoDays(3, fast, fast))).not.toContain("muscle-over");
+  });
+
+  it("name a block of the squad that runs at the same time, louder where it trains the same", () => {
+    const overlap = { name: "Other", from: "2026-03-09", to: "2026-03-23" };
+    const found = (lifts: string[]) =>
+      checkPlan(input(block(), { overlaps: [{ ...overlap, lifts }] })).find(
+        (one) => one.code === "overlap",
+      );
+    expect(found(["Squat"])).toMatchObject({ level: "warning" });
+    expect(found(["Squat"])?.text).toContain("2026-03-09 to 2026-03-23");
+    expect(found([])?.level).toBe("note");
   });
 
   it("ask for the coach's factor near a competition only while it is not set", () => {

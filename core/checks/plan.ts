@@ -62,6 +62,8 @@ export interface CheckInput {
   athletes: readonly CheckedAthlete[];
   /** Variations used in the waves before this block, newest first, one list a wave. */
   before: ReadonlyArray<readonly string[]>;
+  /** Other blocks of the squad whose dates lie within this one's, with the lifts they share. */
+  overlaps: ReadonlyArray<{ name: string; from: string; to: string; lifts: readonly string[] }>;
   /** Dates of competitions and the weeks they touch, as words. */
   competitionWeeks: ReadonlyArray<{ week: number; words: string; factorSet: boolean }>;
 }
@@ -499,6 +501,15 @@ function overTheBlock(input: CheckInput): PlanCheck[] {
       "overhead",
       "warning",
       `Overhead pressing as an accessory comes again in week ${close}: no more often than every ${OVERHEAD_EVERY_WEEKS}th week.`,
+    );
+  }
+  for (const { name, from, to, lifts } of input.overlaps) {
+    say(
+      `overlap/${name}`,
+      "overlap",
+      lifts.length > 0 ? "warning" : "note",
+      `${name} of the same squad runs from ${from} to ${to}, within this block${lifts.length > 0 ? `, and trains ${lifts.join(", ")} too` : ""}. Move the start, or put one of them away.`,
+      "Arithmetic",
     );
   }
   for (const { week, words, factorSet } of input.competitionWeeks) {

@@ -67,6 +67,27 @@ export function athleteBase(athlete: BlockAthlete, variantId: string): AthleteBa
 export const variantIn = (slot: Slot, week: WaveWeek): string | undefined =>
   week.method?.variantId ?? (slot.work.kind === "lift" ? slot.work.variantId : undefined);
 
+const groups = new WeakMap<WaveWeek, number[]>();
+
+/** For each set of a week the first set that asks the same: worked out once for everybody. */
+function alike(week: WaveWeek): number[] {
+  const kept = groups.get(week);
+  if (kept) return kept;
+  const first = new Map<string, number>();
+  const found = week.sets.map((set, i) => {
+    const key = `${JSON.stringify(set.basis)}/${set.factor}/${set.reps}`;
+    const at = first.get(key) ?? i;
+    first.set(key, at);
+    return at;
+  });
+  groups.set(week, found);
+  return found;
+}
+
+/** Athletes with a load of their own. */
+const ownersOf = (block: Block): ReadonlySet<string> =>
+  new Set(Object.keys(block.overrides).map((key) => key.split("/")[0] ?? ""));
+
 type SetKg = { kg: number | undefined; reason: string | undefined };
 
 /** A slot's loads for one athlete and week; equal bases are worked out once. */
@@ -78,19 +99,23 @@ function setLoads(input: {
   athlete: BlockAthlete;
   room: BlockRoom;
   liftName: string;
+  /** Athletes who have a load of their own somewhere in the block. */
+  own: ReadonlySet<string>;
 }): SetKg[] {
   const { block, slotId, slot, week, athlete, room } = input;
   const variantId = variantIn(slot, week);
   const facts = basisFacts(athleteBase(athlete, variantId ?? ""), variantId ?? "", room.metric);
-  const has = block.overrides;
-  const known = new Map<string, SetKg>();
-  return week.sets.map((set) => {
-    const own = has[overrideKey(athlete.id, slotId, set.key)]?.loadKg;
+  const same = alike(week);
+  const known: SetKg[] = [];
+  const withOwn = input.own.has(athlete.id);
+  return week.sets.map((set, i) => {
+    const own = withOwn
+      ? block.overrides[overrideKey(athlete.id, slotId, set.key)]?.loadKg
+      : undefined;
     if (variantId === undefined)
       return { kg: own ?? freeLoad(set, facts, athlete), reason: undefined };
-    const same =
-      own === undefined ? `${JSON.stringify(set.basis)}/${set.factor}/${set.reps}` : `own/${own}`;
-    const before = known.get(same);
+    const group = same[i] as number;
+    const before = own === undefined ? known[group] : undefined;
     if (before) return before;
     const found = loadOfSet({
       set,
@@ -103,7 +128,7 @@ function setLoads(input: {
     const kg: SetKg = found.ok
       ? { kg: found.loading.totalKg, reason: undefined }
       : { kg: undefined, reason: found.reason };
-    known.set(same, kg);
+    if (own === undefined) known[group] = kg;
     return kg;
   });
 }
@@ -129,6 +154,7 @@ export function slotCells(input: {
 }): Array<{ week: number; wave: WaveWeek | undefined; byAthlete: LoadRun[][] }> {
   const { block, slotId, athletes, room } = input;
   const slot = block.slots[slotId];
+  const own = ownersOf(block);
   return input.weeks.map((number) => {
     const wave = slot && slotWeek(block, slot, number, room.settings);
     if (!slot || !wave) return { week: number, wave: undefined, byAthlete: athletes.map(() => []) };
@@ -138,8 +164,10 @@ export function slotCells(input: {
       byAthlete: athletes.map((athlete) =>
         runsOf(
           wave.sets,
-          setLoads({ ...input, slot, week: wave, athlete }),
-          (set) => block.overrides[overrideKey(athlete.id, slotId, set.key)] !== undefined,
+          setLoads({ ...input, slot, week: wave, athlete, own }),
+          (set) =>
+            own.has(athlete.id) &&
+            block.overrides[overrideKey(athlete.id, slotId, set.key)] !== undefined,
         ),
       ),
     };
@@ -184,6 +212,7 @@ export function blockLoads(input: {
   room: BlockRoom;
 }): Record<string, Record<string, number>> {
   const { block, room } = input;
+  const owners = ownersOf(block);
   const weeks = Object.entries(block.slots).flatMap(([slotId, slot]) =>
     Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((number) => {
       const week = slotWeek(block, slot, number, room.settings);
@@ -194,7 +223,16 @@ export function blockLoads(input: {
     input.athletes.map((athlete) => {
       const own: Record<string, number> = {};
       for (const { slotId, slot, number, week } of weeks) {
-        const loads = setLoads({ block, slotId, slot, week, athlete, room, liftName: "" });
+        const loads = setLoads({
+          block,
+          slotId,
+          slot,
+          week,
+          athlete,
+          room,
+          liftName: "",
+          own: owners,
+        });
         week.sets.forEach((set, i) => {
           const kg = loads[i]?.kg;
           if (kg !== undefined) own[`${slotId}/${number}/${set.key}`] = kg;

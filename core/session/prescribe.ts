@@ -5,7 +5,13 @@ import { type DatedLine, type GroupCurve, targetSpeed } from "../profile/line";
 import { formatKg, type Mass, plainNumber } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working, WorkingLine } from "../units/working";
-import { BASIS_REFUSALS, type BasisFacts, basisLoad, describeBasis } from "../wave/basis";
+import {
+  BASIS_REFUSALS,
+  type BasisFacts,
+  type BasisLoad,
+  basisLoad,
+  describeBasis,
+} from "../wave/basis";
 import { percentOf, type Recipe, type WaveSet } from "../wave/recipe";
 
 /** One set of one athlete, with every number settled for the room it is done in. */
@@ -76,7 +82,7 @@ export function basisFacts(
 }
 
 export type SetLoad =
-  | { ok: true; loading: BarLoading; askedWorking: Working | undefined }
+  | { ok: true; loading: BarLoading; asked: BasisLoad | undefined }
   | { ok: false; reason: string };
 
 export const DELOAD_UNSET =
@@ -94,7 +100,7 @@ export function loadOfSet(
 ): SetLoad {
   const { set, facts, overrideKg } = input;
   let askedKg = overrideKg;
-  let askedWorking: Working | undefined;
+  let asked: BasisLoad | undefined;
   if (askedKg === undefined) {
     if (set.factor === undefined) return { ok: false, reason: DELOAD_UNSET };
     const found = basisLoad(set.basis, facts, set.reps);
@@ -108,11 +114,11 @@ export function loadOfSet(
       };
     }
     askedKg = found.kg * set.factor;
-    askedWorking = found.working;
+    asked = found;
   }
   const loading = loadBar(input.gear, askedKg, input.mode);
   return loading.ok
-    ? { ok: true, loading, askedWorking }
+    ? { ok: true, loading, asked }
     : { ok: false, reason: describeRefusal(loading) };
 }
 
@@ -150,7 +156,8 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
       },
     };
   }
-  const { loading, askedWorking } = found;
+  const { loading } = found;
+  const askedWorking = found.asked?.ok ? found.asked.working : undefined;
   const truePercent = max ? (100 * loading.totalKg) / max.kg : undefined;
   const target = targetSpeed({
     variantId: variant.id,
@@ -162,7 +169,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
     groupCurve: input.groupCurve,
   });
   const byMax = set.basis.by === "percent" && max !== undefined;
-  const asked: WorkingLine[] =
+  const askedLines: WorkingLine[] =
     overrideKg === undefined
       ? [
           ...(byMax
@@ -199,7 +206,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
   const working: Working = {
     title: `${formatKg(loading.totalKg)}, set ${set.number}`,
     lines: [
-      ...asked,
+      ...askedLines,
       ...loadingWorking(loading, max?.kg),
       ...(target ? target.working.lines : [{ label: "Wanted speed", value: "not set" }]),
     ],

@@ -143,13 +143,16 @@ export function basisLoad(
   unit: MassUnit = "kg",
 ): BasisLoad {
   const { maxKg, line } = facts;
-  const answer = (kg: number, working: Working, estimate = false): BasisLoad => ({
+  // The working is written when it is read: a squad's block asks for thousands of loads.
+  const answer = (kg: number, write: () => Working, estimate = false): BasisLoad => ({
     ok: true,
     kg,
     percent: maxKg === undefined ? undefined : (100 * kg) / maxKg,
     speedMps: line === undefined ? undefined : velocityAt(line, kg),
     estimate,
-    working,
+    get working() {
+      return write();
+    },
   });
   const refuse = (reason: BasisRefusal): BasisLoad => ({ ok: false, reason });
   const mass = (kg: number) => formatKg(kg, unit, 1);
@@ -157,7 +160,7 @@ export function basisLoad(
     if (!line) return refuse("no-profile");
     const kg = loadAt(line, mps);
     if (!(kg > 0)) return refuse("too-fast");
-    return answer(kg, {
+    return answer(kg, () => ({
       title,
       lines: [
         ...lines,
@@ -170,13 +173,13 @@ export function basisLoad(
       ],
       sources: ["Least squares on the fastest rep of each load of one test"],
       changes: ["A newer test, another speed."],
-    });
+    }));
   };
   switch (basis.by) {
     case "percent": {
       if (maxKg === undefined) return refuse("no-max");
       const kg = (maxKg * basis.percent) / 100;
-      return answer(kg, {
+      return answer(kg, () => ({
         title: "By percent",
         lines: [
           { label: "Working max", value: mass(maxKg) },
@@ -187,7 +190,7 @@ export function basisLoad(
           },
         ],
         changes: ["Another record or factor, another percentage."],
-      });
+      }));
     }
     case "speed":
       return atSpeed(
@@ -197,30 +200,32 @@ export function basisLoad(
       );
     case "peak-force": {
       if (!line) return refuse("no-profile");
-      if (facts.peakForceMps === undefined) return refuse("no-peak-force");
-      const mps = facts.peakForceMps - Math.max(0, basis.slowerMps);
+      const { peakForceMps } = facts;
+      if (peakForceMps === undefined) return refuse("no-peak-force");
+      const mps = peakForceMps - Math.max(0, basis.slowerMps);
       return atSpeed(
         mps,
         [
-          { label: "Speed of peak force", value: `${formatVelocity(facts.peakForceMps)} m/s` },
+          { label: "Speed of peak force", value: `${formatVelocity(peakForceMps)} m/s` },
           { label: "Slower by", value: `${formatVelocity(Math.max(0, basis.slowerMps))} m/s` },
         ],
         "By the speed of peak force",
       );
     }
     case "peak-power": {
-      if (facts.peakPowerKg === undefined) return refuse("no-peak-power");
-      const kg = (facts.peakPowerKg * basis.percent) / 100;
+      const { peakPowerKg } = facts;
+      if (peakPowerKg === undefined) return refuse("no-peak-power");
+      const kg = (peakPowerKg * basis.percent) / 100;
       return answer(
         kg,
-        {
+        () => ({
           title: "By peak power",
           lines: [
-            { label: "Load of peak power", value: mass(facts.peakPowerKg) },
+            { label: "Load of peak power", value: mass(peakPowerKg) },
             { label: `${plainNumber(basis.percent)} % of it`, value: mass(kg), emphasis: "answer" },
           ],
           changes: ["A newer test, another system mass."],
-        },
+        }),
         true,
       );
     }
@@ -231,7 +236,7 @@ export function basisLoad(
       const kg = loadForReserve(maxKg, reps, basis.reserve);
       return answer(
         kg,
-        {
+        () => ({
           title: "By reps in reserve",
           lines: [
             { label: "Working max", value: mass(maxKg) },
@@ -245,27 +250,28 @@ export function basisLoad(
           ],
           sources: ["Epley's formula turned round"],
           changes: ["Another reserve; the athlete's own judgement on the day."],
-        },
+        }),
         true,
       );
     }
     case "fixed":
-      return answer(basis.kg, {
+      return answer(basis.kg, () => ({
         title: "Fixed load",
         lines: [{ label: "Set by the coach", value: mass(basis.kg), emphasis: "answer" }],
         changes: ["Another load in the recipe."],
-      });
+      }));
     case "body": {
-      if (facts.bodyKg === undefined) return refuse("no-body-mass");
-      const kg = (facts.bodyKg * basis.percent) / 100;
-      return answer(kg, {
+      const { bodyKg } = facts;
+      if (bodyKg === undefined) return refuse("no-body-mass");
+      const kg = (bodyKg * basis.percent) / 100;
+      return answer(kg, () => ({
         title: "By body mass",
         lines: [
-          { label: "Body mass", value: mass(facts.bodyKg) },
+          { label: "Body mass", value: mass(bodyKg) },
           { label: `${plainNumber(basis.percent)} % of it`, value: mass(kg), emphasis: "answer" },
         ],
         changes: ["A newer body mass, another percentage."],
-      });
+      }));
     }
     case "eye":
       return refuse("by-eye");

@@ -44,11 +44,9 @@ export interface RecipeWeek {
   /** A flat week does this in place of the steps; `at` in the recipe's basis. */
   flat?: { sets: number; reps: number; at: number };
   method?: WeekMethod;
-  /** Sets and reps more (or fewer) than the steps say, for volume waves. */
+  /** Sets and reps more (or fewer) than the steps say: volume waves, and the rounds of a group. */
   moreSets?: number;
   moreReps?: number;
-  /** Rounds of the slot's group this week, where they vary. */
-  rounds?: number;
 }
 
 /** What a percentage counts when bands or chains hang on the bar. */
@@ -137,7 +135,6 @@ export interface WaveWeek {
   number: number;
   kind: WeekKind;
   method: WeekMethod | undefined;
-  rounds: number | undefined;
   sets: WaveSet[];
 }
 
@@ -188,7 +185,6 @@ export function expandRecipe(
       number: index + 1,
       kind,
       method: week.method,
-      rounds: week.rounds,
       sets: kind === "test" || kind === "off" ? [] : weekSets(recipe, week, settings, session),
     };
   });

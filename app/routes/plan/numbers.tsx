@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import { Form, Link } from "react-router";
+import { describeSide } from "../../../core/barload/load";
 import {
   type BlockAthlete,
   type LoadRun,
@@ -7,10 +8,13 @@ import {
   slotCells,
   variantIn,
 } from "../../../core/session/blocknumbers";
+import type { SetPrescription } from "../../../core/session/prescribe";
 import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
+import { formatPercent } from "../../../core/units/percent";
+import { formatVelocity } from "../../../core/units/velocity";
 import type { Working } from "../../../core/units/working";
 import { describeBasis } from "../../../core/wave/basis";
-import { type Block, dateOf, markOf } from "../../../core/wave/block";
+import { type Block, dateOf, isIn, markOf } from "../../../core/wave/block";
 import { expandRecipe, type Recipe, type WaveWeek } from "../../../core/wave/recipe";
 import { WaveColumnPicture } from "../../ui/wave-chart";
 import { Figure, Figures, useWorking } from "../../ui/working";
@@ -20,14 +24,25 @@ import type { PlanPage } from "../../workflows/plan/read-plan.server";
  * Weeks that stand side by side without scrolling sideways: fewer where a week holds several
  * different loads. More are paged.
  */
-export function weeksShown(recipe: Recipe | undefined): number {
+export function weeksShown(recipe: Recipe | undefined, show: Show): number {
   if (!recipe) return 6;
+  if (show === "plates") return 2;
   const loads = expandRecipe(recipe).map(
     (week) => new Set(week.sets.map((set) => describeBasis(set.basis))).size,
   );
   const most = Math.max(1, ...loads);
-  return most >= 3 ? 4 : most === 2 ? 5 : 6;
+  const wide = show === "speed" ? 1 : 0;
+  return (most >= 3 ? 4 : most === 2 ? 5 : 6) - wide;
 }
+
+export const SHOWS = ["loads", "percent", "plates", "speed"] as const;
+export type Show = (typeof SHOWS)[number];
+export const SHOW_NAMES: Record<Show, string> = {
+  loads: "loads",
+  percent: "true percentages",
+  plates: "plates a side",
+  speed: "wanted speeds, m/s",
+};
 
 interface Editing {
   athlete: BlockAthlete;
@@ -41,6 +56,7 @@ export function Numbers({
   block,
   slotId,
   firstWeek,
+  show,
   mayEdit,
 }: {
   data: PlanPage;
@@ -48,6 +64,8 @@ export function Numbers({
   block: Block;
   slotId: string;
   firstWeek: number;
+  /** What stands in the cells. */
+  show: Show;
   mayEdit: boolean;
 }) {
   const [editing, setEditing] = useState<Editing>();
@@ -55,7 +73,7 @@ export function Numbers({
   const { athletes, room, lifts } = data;
   const work = slot?.work;
   const lift = lifts.find((one) => work?.kind === "lift" && one.id === work.variantId);
-  const shown = weeksShown(slot?.recipe);
+  const shown = weeksShown(slot?.recipe, show);
   const weeks = useMemo(
     () =>
       Array.from(
@@ -172,10 +190,14 @@ export function Numbers({
                 </td>
                 {cells.map(({ week, wave, byAthlete }) => (
                   <td key={week} className="group relative border-l border-rule whitespace-nowrap">
+                    {isIn(block, athlete.id, dateOf(block, week, day)) ? null : (
+                      <span className="text-sm text-secondary">away </span>
+                    )}
                     <WeekLoads
                       athlete={athlete}
                       runs={byAthlete[row] ?? []}
-                      workingOf={(run) => runWorking({ data, block, slotId, wave, run, athlete })}
+                      show={show}
+                      fullOf={(run) => runInFull({ data, block, slotId, wave, run, athlete })}
                       onEdit={
                         mayEdit && wave ? (run) => setEditing({ athlete, run, week }) : undefined
                       }
@@ -226,33 +248,35 @@ function weekWords(mark: string | undefined, wave: WaveWeek | undefined): string
   return wave.kind === "work" ? undefined : wave.kind;
 }
 
-function runWorking(input: {
+function runInFull(input: {
   data: PlanPage;
   block: Block;
   slotId: string;
   wave: WaveWeek | undefined;
   run: LoadRun;
   athlete: BlockAthlete;
-}): Working | undefined {
+}): SetPrescription | undefined {
   const { data, block, slotId, wave, run, athlete } = input;
   const slot = block.slots[slotId];
   const set = wave?.sets.find((one) => one.key === run.key);
   if (!slot || !wave || !set) return undefined;
   const lift = data.lifts.find((one) => one.id === variantIn(slot, wave));
   if (!lift) return undefined;
-  return setInFull({ block, slotId, week: wave, set, athlete, room: data.room, lift }).working;
+  return setInFull({ block, slotId, week: wave, set, athlete, room: data.room, lift });
 }
 
 /** Sets with the same load one after the other stand as one figure; its working is the first's. */
 function WeekLoads({
   athlete,
   runs,
-  workingOf,
+  show,
+  fullOf,
   onEdit,
 }: {
   athlete: BlockAthlete;
   runs: LoadRun[];
-  workingOf: (run: LoadRun) => Working | undefined;
+  show: Show;
+  fullOf: (run: LoadRun) => SetPrescription | undefined;
   onEdit: ((run: LoadRun) => void) | undefined;
 }) {
   const unit = athlete.unit ?? "kg";
@@ -271,15 +295,16 @@ function WeekLoads({
           );
         }
         const text = plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
+        const shown = show === "loads" ? text : cellText(show, fullOf(run));
         return (
           <span key={run.key} className={run.overridden ? "border-b-2 border-secondary" : ""}>
             {i > 0 ? <span className="text-muted"> · </span> : null}
             <LazyFigure
               id={`${athlete.id}/${run.key}`}
-              working={() => workingOf(run)}
+              working={() => fullOf(run)?.working}
               label={`${athlete.name}, ${run.count} sets of ${run.reps} at ${text} ${unit}${run.overridden ? ", a coach's own load" : ""}`}
             >
-              {text}
+              {shown}
             </LazyFigure>
           </span>
         );
@@ -296,6 +321,21 @@ function WeekLoads({
       ) : null}
     </>
   );
+}
+
+/** A cell in another way than its load. */
+function cellText(show: Exclude<Show, "loads">, set: SetPrescription | undefined): string {
+  if (!set) return "–";
+  switch (show) {
+    case "percent":
+      return set.truePercent === undefined ? "–" : formatPercent(set.truePercent);
+    case "plates":
+      return describeSide(set.side);
+    case "speed":
+      return set.target
+        ? `${formatVelocity(set.target.lowMps)}–${formatVelocity(set.target.highMps)}`
+        : "not set";
+  }
 }
 
 /** A figure whose working is put together when somebody asks for it: a page holds thousands. */

@@ -3,8 +3,16 @@ import { useHotkeys } from "react-hotkeys-hook";
 import { Form, Link, redirect, useRevalidator } from "react-router";
 import { z } from "zod";
 import { blockLoads, changedLoads } from "../../../core/session/blocknumbers";
-import { massKg } from "../../../core/units/mass";
-import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/wave/block";
+import { progressions, tonnageKg } from "../../../core/session/tonnage";
+import { formatKg, massKg } from "../../../core/units/mass";
+import {
+  dateOf,
+  daysOf,
+  lastDate,
+  leadSlot,
+  overrideKey,
+  type Slot,
+} from "../../../core/wave/block";
 import { EditSchema } from "../../forms/block";
 import { MassField } from "../../forms/maxes";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
@@ -12,9 +20,11 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { BenchAnswers } from "../../ui/bench-answers";
+import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
+import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import {
@@ -30,7 +40,7 @@ import { type PlanPage, readPlan } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plan";
 import { ChecksView } from "./checks-view";
 import { DayView } from "./day-view";
-import { Numbers, weeksShown } from "./numbers";
+import { Numbers, SHOW_NAMES, SHOWS, weeksShown } from "./numbers";
 import { SetupMargin, SetupView } from "./setup-view";
 import { SlotPicker } from "./slot-picker";
 import { WeeksView } from "./weeks-view";
@@ -222,7 +232,8 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
       ? (result as RecipeResult)
       : undefined;
   const first = daysOf(block)[0];
-  const shown = weeksShown(slot?.recipe);
+  const show = SHOWS.find((one) => one === address.get("show")) ?? "loads";
+  const shown = weeksShown(slot?.recipe, show);
   const firstWeek = firstShown(Number(address.get("from")), block.weeks, shown);
   return (
     <Page
@@ -276,6 +287,22 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
           ) : null}
           {slot ? (
             <>
+              <div className="no-print float-right w-48">
+                <Select
+                  label="Cells show"
+                  inline
+                  value={show}
+                  onChange={(event) =>
+                    address.set("show", event.target.value === "loads" ? "" : event.target.value)
+                  }
+                >
+                  {SHOWS.map((one) => (
+                    <option key={one} value={one}>
+                      {SHOW_NAMES[one]}
+                    </option>
+                  ))}
+                </Select>
+              </div>
               <WeekPager
                 firstWeek={firstWeek}
                 weeks={block.weeks}
@@ -287,8 +314,10 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
                 block={block}
                 slotId={slotId}
                 firstWeek={firstWeek}
+                show={show}
                 mayEdit={mayEdit}
               />
+              <AccessorySteps slot={slot} />
             </>
           ) : (
             <Empty
@@ -362,6 +391,31 @@ function WeekPager({
         Later weeks
       </button>
     </p>
+  );
+}
+
+/** What each next step of an accessory adds, one thing changed at a time. */
+function AccessorySteps({ slot }: { slot: Slot }) {
+  const unit = useUnit();
+  const { recipe, work } = slot;
+  const [step] = recipe.steps;
+  if (work.kind !== "exercise" || recipe.basis !== "fixed" || recipe.start <= 0 || !step)
+    return null;
+  const line = { sets: step.sets, reps: step.reps, loadKg: recipe.start, hands: work.hands };
+  return (
+    <section aria-label="What a step adds" className="mt-3">
+      <p>
+        {step.sets} × {step.reps} × {formatKg(recipe.start, unit)}
+        {work.hands === 2 ? " a hand, both counted" : ""} ={" "}
+        <b>{formatKg(tonnageKg(line), unit, 0)}</b>
+        {progressions(line, { reps: 3, loadKg: 2.5, sets: 1 }).map((one) => (
+          <span key={one.name} className="text-muted">
+            {" "}
+            · {one.name} +{formatKg(one.deltaKg, unit, 0)}
+          </span>
+        ))}
+      </p>
+    </section>
   );
 }
 

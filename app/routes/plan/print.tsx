@@ -1,7 +1,7 @@
 import { Form, Link } from "react-router";
 import { slotCells } from "../../../core/session/blocknumbers";
 import { dayStave } from "../../../core/session/timing";
-import { formatKg } from "../../../core/units/mass";
+import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { describeBasis } from "../../../core/wave/basis";
 import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/wave/block";
@@ -207,8 +207,8 @@ function WallSheet({ data, dayId, week }: { data: PlanPage; dayId: string; week:
                 ),
               ].join("/")}
               {slot.recipe.counts === "metres" ? " m" : ""} @{" "}
-              {[...new Set(wave.sets.map((set) => describeBasis(set.basis)))].join(", ")} · rest{" "}
-              {slot.recipe.rest.leastS} to {slot.recipe.rest.mostS} s
+              {[...new Set(wave.sets.map((set) => describeBasis(set.basis)))].join(", ")} ·{" "}
+              {restText(slot.recipe.rest)}
               {slot.recipe.cycle.length > 0 ? ` · ${slot.recipe.cycle.join(", ")} in turn` : ""}
             </span>
           </h3>
@@ -236,11 +236,19 @@ function runsText(
   runs: ReadonlyArray<{ count: number; loadKg: number | undefined; reason: string | undefined }>,
   unit: "kg" | "lb",
 ): string {
-  return runs
-    .map((run) =>
-      run.loadKg === undefined ? (run.reason ? "ask" : "–") : formatKg(run.loadKg, unit, 1),
-    )
-    .join(" · ");
+  const known = runs.some((run) => run.loadKg !== undefined);
+  const words = runs.map((run) =>
+    run.loadKg === undefined
+      ? run.reason
+        ? "ask"
+        : "by eye"
+      : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1),
+  );
+  return `${words.join(" · ")}${known ? ` ${unit}` : ""}`;
+}
+
+function restText({ leastS, mostS }: { leastS: number; mostS: number }): string {
+  return leastS === mostS ? `rest ${leastS} s` : `rest ${leastS} to ${mostS} s`;
 }
 
 function Cards({ data, dayId, week }: { data: PlanPage; dayId: string; week: number }) {
@@ -276,10 +284,7 @@ function Cards({ data, dayId, week }: { data: PlanPage; dayId: string; week: num
                 {slot.recipe.counts === "metres" ? " m" : ""}
                 <span className="block">
                   {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
-                  <span className="text-muted">
-                    {" "}
-                    · rest {slot.recipe.rest.leastS} to {slot.recipe.rest.mostS} s
-                  </span>
+                  <span className="text-muted"> · {restText(slot.recipe.rest)}</span>
                 </span>
               </li>
             ))}

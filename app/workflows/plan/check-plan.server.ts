@@ -139,6 +139,7 @@ export async function checkInput(
     liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),
     athletes: checked,
     before: await wavesBefore(tx, row, table),
+    overlaps: await overlapping(tx, row, table),
     competitionWeeks: (await competitionWeeks(tx, row)).map(({ week, words, factor }) => ({
       week,
       words,
@@ -165,4 +166,34 @@ async function wavesBefore(tx: TeamTransaction, row: PlanRow, table: WorkTable) 
         return name ? [name] : [];
       }),
     );
+}
+
+/** Other blocks of the squad whose dates meet this one's, and the lifts that both train. */
+async function overlapping(tx: TeamTransaction, row: PlanRow, table: WorkTable) {
+  const lookup = workLookup(table);
+  const liftsOf = (plan: PlanRow) =>
+    Object.values(plan.plan.block.slots).flatMap(
+      (slot) => lookup(slot, undefined)?.variation ?? [],
+    );
+  const own = new Set(liftsOf(row));
+  const last = lastDate(row.plan.block);
+  const shared = (plan: PlanRow) => [...new Set(liftsOf(plan).filter((lift) => own.has(lift)))];
+  // Blocks that were split off for other athletes do not meet.
+  const apart = (plan: PlanRow) => Object.keys(plan.plan.block.apart).length > 0;
+  return (await listPlans(tx))
+    .filter(
+      (plan) =>
+        plan.plan.id !== row.plan.id &&
+        plan.plan.squadId === row.plan.squadId &&
+        !apart(plan) &&
+        !apart(row) &&
+        plan.plan.block.startDate <= last &&
+        lastDate(plan.plan.block) >= row.plan.block.startDate,
+    )
+    .map((plan) => ({
+      name: plan.plan.name,
+      from: plan.plan.block.startDate,
+      to: lastDate(plan.plan.block),
+      lifts: shared(plan),
+    }));
 }
