@@ -37,7 +37,7 @@ export default [
   route("feed/:token", "routes/api/feed.ts"),
   route("api/plan/:planId", "routes/api/plan.ts"),
   route("data/out/:file", "routes/data/export.ts"),
-  route("gear/:roomId/out/:file", "routes/gear/room-file.ts"),
+  route("gear/:roomId/out/:roomFile", "routes/gear/room-file.ts"),
   route("api/log/:sessionId", "routes/api/log.ts"),
   route("api/live/:sessionId", "routes/api/live.ts"),
   route("api/unit", "routes/api/unit.ts"),

@@ -47,6 +47,7 @@ async function skerryIds(): Promise<Record<string, string>> {
     variantId: variant?.id,
     recipeFile: `${recipe?.id}.json`,
     planFile: "loads.csv",
+    roomFile: "room.csv",
     roomId: room?.id,
     testId: test?.id,
     file: "records.csv",

@@ -84,7 +84,7 @@ test.describe("a block from nothing, in one walk", () => {
     await page.getByRole("link", { name: "Print" }).click();
     const sheet = page.getByRole("article", { name: "Wall sheet" });
     await expect(sheet).toContainText("Autumn, Squad: Day 1, week 1");
-    await expect(sheet).toContainText("80 kg");
+    await expect(sheet).toContainText("80 · 60 kg");
     await page.getByLabel("What", { exact: true }).selectOption("cards");
     await expect(page.getByRole("article", { name: "Second Athlete" })).toContainText("8 × 3");
   });

@@ -54,7 +54,7 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   },
   "/gear": { as: "coach", open: ["/gear"] },
   "/gear/:roomId": { as: "coach", open: ["/gear", "h2 a[href^='/gear/']"] },
-  "/gear/:roomId/out/:file": "no page",
+  "/gear/:roomId/out/:roomFile": "no page",
   "/tablets": { as: "coach", open: ["/tablets"] },
   "/card": { as: "maren", open: ["/card"] },
   "/api/log/:sessionId": "no page",
@@ -86,7 +86,10 @@ for (const [path, page] of Object.entries(PAGES)) {
         // The working is part of the page: open one where there are figures.
         const figure = tab.locator("[data-figure]").first();
         if (await figure.count()) await figure.click();
-        const result = await new AxeBuilder({ page: tab }).analyze();
+        // The themes differ in colour alone: the second looks at what colour can break.
+        const axe = new AxeBuilder({ page: tab });
+        if (theme === "cellar") axe.withRules(["color-contrast", "link-in-text-block"]);
+        const result = await axe.analyze();
         expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
       });
     }

@@ -75,7 +75,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/review/:sessionId", read: staff },
   { path: "/gear", read: staff, write: coaches },
   { path: "/gear/:roomId", read: staff, write: coaches },
-  { path: "/gear/:roomId/out/:file", read: staff },
+  { path: "/gear/:roomId/out/:roomFile", read: staff },
   { path: "/library", read: staff, write: coaches },
   { path: "/library/lifts", read: staff, write: coaches },
   { path: "/library/recipes", read: staff, write: coaches },
@@ -89,7 +89,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/api/log/:sessionId", read: floor, write: [...floor, "revoked-rack"] },
   { path: "/api/live/:sessionId", read: floor },
   { path: "/api/find", read: staff },
-  { path: "/api/unit", read: [], write: people },
+  { path: "/api/unit", read: people, write: people },
   { path: "/api/bench/:athleteId/:variantId", read: staff },
 ];
 

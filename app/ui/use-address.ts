@@ -7,18 +7,22 @@ import { type ShouldRevalidateFunctionArgs, useSearchParams } from "react-router
  */
 export function useAddress() {
   const [params, setParams] = useSearchParams();
-  const latest = useRef(params);
+  /** What was written and the address does not show yet, in order. */
+  const sent = useRef<string[]>([]);
   useEffect(() => {
-    latest.current = params;
+    // Ours arrived, and those before it count no more; or somebody went elsewhere: none counts.
+    const at = sent.current.indexOf(params.toString());
+    sent.current = at < 0 ? [] : sent.current.slice(at + 1);
   }, [params]);
   /** Writes values; an empty one is left out of the address. */
   const setAll = (values: Readonly<Record<string, string>>) => {
-    const next = new URLSearchParams(latest.current);
+    // The browser's own address: a link that was followed a moment ago counts already.
+    const next = new URLSearchParams(sent.current.at(-1) ?? window.location.search);
     for (const [name, value] of Object.entries(values)) {
       if (value === "") next.delete(name);
       else next.set(name, value);
     }
-    latest.current = next;
+    sent.current.push(next.toString());
     setParams(next, { replace: true, preventScrollReset: true });
   };
   return {

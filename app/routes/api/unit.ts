@@ -1,9 +1,14 @@
 import { redirect } from "react-router";
 import { principalOf } from "../../platform/guard.server";
-import { chooseUnit } from "../../workflows/frame.server";
+import { chooseUnit, readFrame } from "../../workflows/frame.server";
 import type { Route } from "./+types/unit";
 
 /** The unit in which this person reads loads. */
+export async function loader({ context }: Route.LoaderArgs) {
+  return Response.json({ unit: (await readFrame(principalOf(context))).unit });
+}
+
+/** Another unit from now on; what was written keeps its own. */
 export async function action({ request, context }: Route.ActionArgs) {
   const form = await request.formData();
   await chooseUnit(principalOf(context), form.get("unit") === "lb" ? "lb" : "kg");

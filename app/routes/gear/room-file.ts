@@ -5,7 +5,8 @@ import type { Route } from "./+types/room-file";
 
 /** A room as a file: room.json or room.csv. */
 export async function loader({ context, params }: Route.LoaderArgs) {
-  const as = params.file === "room.json" ? "json" : params.file === "room.csv" ? "csv" : undefined;
+  const as =
+    params.roomFile === "room.json" ? "json" : params.roomFile === "room.csv" ? "csv" : undefined;
   if (!as) throw new Response("There is no such file. Go back to the room.", { status: 404 });
   const found = await exportRoom(principalOf(context), params.roomId, as);
   if (!found.ok) throw notThere(found);

@@ -97,7 +97,7 @@ export function Numbers({
   const grips = slot.recipe.cycle;
   return (
     <Figures label="Everybody's numbers" className="overflow-x-auto">
-      <table className="ledger">
+      <table className={`ledger ${athletes.length > 14 ? "ledger-tight" : ""}`}>
         <thead>
           <tr className="align-bottom">
             <th scope="col" className="!align-bottom">
@@ -119,7 +119,7 @@ export function Numbers({
                   className="max-w-0 border-l border-rule !p-0 text-base-content"
                   style={{ width: `${Math.floor(74 / weeks.length)}%` }}
                 >
-                  <span className="flex justify-between gap-x-2 px-2 pt-1">
+                  <span className="flex min-w-28 justify-between gap-x-2 px-2 pt-1">
                     <b>Week {week}</b>
                     <span className="text-muted">{dateOf(block, week, day).slice(5)}</span>
                   </span>

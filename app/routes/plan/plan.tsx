@@ -20,7 +20,6 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { BenchAnswers } from "../../ui/bench-answers";
-import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
@@ -287,28 +286,30 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
           ) : null}
           {slot ? (
             <>
-              <div className="no-print float-right w-48">
-                <Select
-                  label="Cells show"
-                  inline
-                  value={show}
-                  onChange={(event) =>
-                    address.set("show", event.target.value === "loads" ? "" : event.target.value)
-                  }
-                >
-                  {SHOWS.map((one) => (
-                    <option key={one} value={one}>
-                      {SHOW_NAMES[one]}
-                    </option>
-                  ))}
-                </Select>
+              <div className="no-print mb-1 flex flex-wrap items-center gap-x-6">
+                <WeekPager
+                  firstWeek={firstWeek}
+                  weeks={block.weeks}
+                  shown={shown}
+                  set={address.set}
+                />
+                <label className="flex items-center gap-2 text-muted">
+                  Cells show
+                  <select
+                    className="rounded border border-control bg-base-100 px-1 py-0.5 text-base-content pointer-coarse:min-h-11"
+                    value={show}
+                    onChange={(event) =>
+                      address.set("show", event.target.value === "loads" ? "" : event.target.value)
+                    }
+                  >
+                    {SHOWS.map((one) => (
+                      <option key={one} value={one}>
+                        {SHOW_NAMES[one]}
+                      </option>
+                    ))}
+                  </select>
+                </label>
               </div>
-              <WeekPager
-                firstWeek={firstWeek}
-                weeks={block.weeks}
-                shown={shown}
-                set={address.set}
-              />
               <Numbers
                 data={data}
                 block={block}
