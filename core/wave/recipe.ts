@@ -178,6 +178,20 @@ export function expandRecipe(
   settings: RecipeSettings = {},
   session = 1,
 ): WaveWeek[] {
+  // A recipe is never changed in place: an edit makes a new one. So its weeks are kept with it.
+  const kept = expanded.get(recipe) ?? new Map<string, WaveWeek[]>();
+  expanded.set(recipe, kept);
+  const key = `${session}/${settings.deloadSets}/${settings.deloadLoad}`;
+  const known = kept.get(key);
+  if (known) return known;
+  const weeks = expandAnew(recipe, settings, session);
+  kept.set(key, weeks);
+  return weeks;
+}
+
+const expanded = new WeakMap<Recipe, Map<string, WaveWeek[]>>();
+
+function expandAnew(recipe: Recipe, settings: RecipeSettings, session: number): WaveWeek[] {
   return recipeWeeks(recipe).map((week, index) => {
     const kind = week.kind ?? "work";
     return {

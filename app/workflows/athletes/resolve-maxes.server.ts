@@ -70,16 +70,24 @@ export function athleteMaxes(input: {
   };
 }
 
-/** The maxes of every athlete of the team, or of one. */
+/**
+ * The maxes of every athlete of the team, or of one.
+ * @param wanted the variants that will be asked for; all where left out
+ */
 export async function readMaxes(
   tx: TeamTransaction,
   todayOf: (athleteId: string) => string,
   athleteId?: string,
+  wanted?: readonly string[],
 ): Promise<(athleteId: string) => AthleteMaxes> {
-  const variants = await listVariants(tx);
-  const choices = group(await currentChoices(tx, athleteId ? { athleteId } : {}));
+  const [variants, chosen] = await Promise.all([
+    listVariants(tx),
+    currentChoices(tx, athleteId ? { athleteId } : {}),
+  ]);
+  const choices = group(chosen);
   // Records are needed for learnt ratios only.
-  const learns = variants.some((one) => one.baseKind === "ratio");
+  const asked = wanted ?? variants.map((one) => one.id);
+  const learns = asked.some((id) => chainHasRatio(variants, id));
   const records = group(learns ? await recordsOf(tx, athleteId) : []);
   return (id) =>
     athleteMaxes({
@@ -88,6 +96,19 @@ export async function readMaxes(
       records: records.get(id) ?? [],
       today: todayOf(id),
     });
+}
+
+/** Whether a variant's max goes through a ratio on its way to a record. */
+function chainHasRatio(variants: readonly VariantRow[], id: string): boolean {
+  const seen = new Set<string>();
+  let at = variants.find((one) => one.id === id);
+  while (at && !seen.has(at.id)) {
+    if (at.baseKind === "ratio") return true;
+    seen.add(at.id);
+    const { baseId } = at;
+    at = variants.find((one) => one.id === baseId);
+  }
+  return false;
 }
 
 function group<T extends { athleteId: string }>(rows: readonly T[]): Map<string, T[]> {

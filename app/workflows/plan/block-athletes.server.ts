@@ -40,16 +40,22 @@ export async function blockAthletes(
   block: Block,
   today: string,
 ): Promise<BlockAthlete[]> {
-  const people = (await listAthletes(tx, row.plan.squadId)).filter((one) => !block.apart[one.id]);
   const used = variantsUsed(block);
-  const maxes = await readMaxes(tx, () => today);
-  const instructions = await instructionsOn(tx, today);
-  const profiles = (await newestProfiles(tx, {})).filter((one) => used.includes(one.variantId));
-  const masses = await bodyMasses(tx);
-  const peaks = await peaksOf(tx, row, block);
+  const [everybody, maxes, instructions, newest, masses, peaks] = await Promise.all([
+    listAthletes(tx, row.plan.squadId),
+    readMaxes(tx, () => today, undefined, used),
+    instructionsOn(tx, today),
+    newestProfiles(tx, {}),
+    bodyMasses(tx),
+    peaksOf(tx, row, block),
+  ]);
+  const people = everybody.filter((one) => !block.apart[one.id]);
+  const profiles = new Map(newest.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
+  // The newest body mass stands first.
+  const massOf = new Map([...masses].reverse().map((one) => [one.athleteId, one]));
   return people.map((person) => {
     const own = maxes(person.id);
-    const mass = masses.find((one) => one.athleteId === person.id);
+    const mass = massOf.get(person.id);
     return {
       id: person.id,
       name: person.name,
@@ -60,9 +66,7 @@ export async function blockAthletes(
       byVariant: Object.fromEntries(
         used.map((variantId): [string, LiftFacts] => {
           const found = own.of(variantId);
-          const profile = profiles.find(
-            (one) => one.athleteId === person.id && one.variantId === variantId,
-          );
+          const profile = profiles.get(`${person.id}/${variantId}`);
           return [
             variantId,
             {

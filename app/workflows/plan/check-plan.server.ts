@@ -89,15 +89,19 @@ export async function checkInput(
   school?: School,
 ): Promise<CheckInput> {
   const { block } = row.plan;
-  const table = await workTable(tx, row);
-  const schools = await listSchools(tx);
+  const [table, schools, people, limits, near] = await Promise.all([
+    workTable(tx, row),
+    listSchools(tx),
+    listAthletes(tx, row.plan.squadId),
+    limitsOf(tx),
+    competitionWeeks(tx, row),
+  ]);
+  const plans = await listPlans(tx);
+  const birthYears = new Map(people.map((one) => [one.id, one.birthYear ?? undefined]));
   const own = school ?? schools.find((one) => one.school.name === block.school)?.school;
   const first = schools[0]?.school as School;
-  const people = await listAthletes(tx, row.plan.squadId);
-  const limits = await limitsOf(tx);
   const squats = new Set(row.variants.filter((one) => one.lift === "squat").map((one) => one.id));
   const checked = athletes.map((athlete): CheckedAthlete => {
-    const person = people.find((one) => one.id === athlete.id);
     const ownLimits = limits.filter(
       (one) => one.athleteId === athlete.id && limitHolds(one, today),
     );
@@ -117,7 +121,7 @@ export async function checkInput(
       ),
       refused: refusals({
         limits: ownLimits,
-        birthYear: person?.birthYear ?? undefined,
+        birthYear: birthYears.get(athlete.id),
         lift: "",
         today,
       }).flatMap((one) => {
@@ -138,9 +142,9 @@ export async function checkInput(
     workOf: workLookup(table),
     liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),
     athletes: checked,
-    before: await wavesBefore(tx, row, table),
-    overlaps: await overlapping(tx, row, table),
-    competitionWeeks: (await competitionWeeks(tx, row)).map(({ week, words, factor }) => ({
+    before: wavesBefore(plans, row, table),
+    overlaps: overlapping(plans, row, table),
+    competitionWeeks: near.map(({ week, words, factor }) => ({
       week,
       words,
       factorSet: factor !== undefined,
@@ -149,9 +153,9 @@ export async function checkInput(
 }
 
 /** Lifts of the squad's blocks that ended before this one, the newest first. */
-async function wavesBefore(tx: TeamTransaction, row: PlanRow, table: WorkTable) {
+function wavesBefore(plans: readonly PlanRow[], row: PlanRow, table: WorkTable) {
   const lookup = workLookup(table);
-  return (await listPlans(tx))
+  return plans
     .filter(
       (one) =>
         one.plan.id !== row.plan.id &&
@@ -169,7 +173,7 @@ async function wavesBefore(tx: TeamTransaction, row: PlanRow, table: WorkTable) 
 }
 
 /** Other blocks of the squad whose dates meet this one's, and the lifts that both train. */
-async function overlapping(tx: TeamTransaction, row: PlanRow, table: WorkTable) {
+function overlapping(plans: readonly PlanRow[], row: PlanRow, table: WorkTable) {
   const lookup = workLookup(table);
   const liftsOf = (plan: PlanRow) =>
     Object.values(plan.plan.block.slots).flatMap(
@@ -180,7 +184,7 @@ async function overlapping(tx: TeamTransaction, row: PlanRow, table: WorkTable) 
   const shared = (plan: PlanRow) => [...new Set(liftsOf(plan).filter((lift) => own.has(lift)))];
   // Blocks that were split off for other athletes do not meet.
   const apart = (plan: PlanRow) => Object.keys(plan.plan.block.apart).length > 0;
-  return (await listPlans(tx))
+  return plans
     .filter(
       (plan) =>
         plan.plan.id !== row.plan.id &&

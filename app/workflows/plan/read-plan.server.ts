@@ -68,13 +68,26 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
     }
     const { block } = row.plan;
     const today = localDate(row.zone);
-    const athletes = await blockAthletes(tx, row, block, today);
-    const schools = (await listSchools(tx)).map((one) => one.school);
-    const input = await checkInput(tx, row, athletes, room, today);
+    const [athletes, ownSchools, published, sessions, table, recipes, values, near, edits] =
+      await Promise.all([
+        blockAthletes(tx, row, block, today),
+        listSchools(tx),
+        newestVersion(tx, planId),
+        sessionsOfPlan(tx, planId),
+        workTable(tx, row),
+        listRecipes(tx),
+        coachValues(tx),
+        competitionWeeks(tx, row),
+        newestEdits(tx, planId, 12),
+      ]);
+    const [squads, rooms, answers, input] = await Promise.all([
+      listSquads(tx),
+      listRooms(tx),
+      readAnswers(tx, { planId }),
+      checkInput(tx, row, athletes, room, today),
+    ]);
+    const schools = ownSchools.map((one) => one.school);
     const other = schools.find((one) => one.name === otherSchool);
-    const published = await newestVersion(tx, planId);
-    const sessions = await sessionsOfPlan(tx, planId);
-    const table = await workTable(tx, row);
     const used = new Set(
       Object.values(block.slots).flatMap((slot) =>
         slot.work.kind === "exercise" ? slot.work.exerciseIds : [],
@@ -114,12 +127,12 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
           speedClass,
           muscles,
         })),
-      recipes: (await listRecipes(tx))
+      recipes: recipes
         .filter((one) => one.awayOn === null)
         .map(({ id, family, recipe }) => ({ id, family, recipe })),
       schools,
-      coachValues: await coachValues(tx),
-      competitions: await competitionWeeks(tx, row),
+      coachValues: values,
+      competitions: near,
       checks: listed(checks),
       open: openChecks(block, checks).length,
       other: other && {
@@ -133,16 +146,16 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         on: published.enteredAt.toISOString().slice(0, 10),
         loads: published.loads,
       },
-      edits: (await newestEdits(tx, planId, 12)).map((one) => ({
+      edits: edits.map((one) => ({
         seq: one.seq,
         words: one.edit.words,
         by: one.enteredBy,
         at: one.enteredAt.toISOString(),
       })),
       sessions: sessions.map(({ id, week, slotId, status }) => ({ id, week, slotId, status })),
-      squads: (await listSquads(tx)).map(({ id, name }) => ({ id, name })),
-      rooms: (await listRooms(tx)).map(({ id, name }) => ({ id, name })),
-      answers: await readAnswers(tx, { planId }),
+      squads: squads.map(({ id, name }) => ({ id, name })),
+      rooms: rooms.map(({ id, name }) => ({ id, name })),
+      answers,
     });
   });
 }
