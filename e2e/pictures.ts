@@ -160,7 +160,7 @@ const SHOTS: Shot[] = [
     as: "coach",
     size: DESK,
     go: (page) =>
-      page.goto("/lab?tool=sequence&loads=72.5+60+85+77.5+65+90+82.5+70+95").then(() => {}),
+      page.goto("/lab?tool=methods&max=145&force=0.7&percent=55&speed=0.8").then(() => {}),
   },
   {
     name: "review",
@@ -179,7 +179,17 @@ const SHOTS: Shot[] = [
     },
   },
   { name: "card-phone", as: "maren", size: PHONE, go: (page) => page.goto("/card").then(() => {}) },
-  { name: "gear", as: "coach", size: DESK, go: (page) => page.goto("/gear").then(() => {}) },
+  {
+    name: "gear",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/gear");
+      await page.getByRole("link", { name: "Boathouse" }).click();
+      await page.getByRole("link", { name: "Middle band" }).click();
+      await page.getByText("Inspections").waitFor();
+    },
+  },
   {
     name: "rack",
     as: "coach",

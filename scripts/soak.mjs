@@ -5,8 +5,8 @@
  * baseline beside them. SOAK_RACKS (default 40), SOAK_ROUNDS (default 6).
  */
 import { randomUUID } from "node:crypto";
-import postgres from "postgres";
 import path from "node:path";
+import postgres from "postgres";
 import { freePort, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { startServer } from "./run.mjs";
