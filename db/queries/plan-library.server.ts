@@ -1,4 +1,4 @@
-import { asc, desc, eq } from "drizzle-orm";
+import { asc, desc, eq, sql } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
 import type { School } from "../../core/checks/school";
 import type { CoachValues } from "../../core/wave/coachvalues";
@@ -42,15 +42,26 @@ export async function copyPlanLibrary(
     );
 }
 
-/** The newest version of every recipe; a team from before gets the shipped ones first. */
+/**
+ * Gives a team from before, or a new one, the shipped recipes and schools. Two who come first at
+ * once wait for each other, so that they stand once. Called before what reads them.
+ */
+export async function ensurePlanLibrary(tx: TeamTransaction): Promise<void> {
+  const empty = async () =>
+    (await tx.select({ id: teamSchool.id }).from(teamSchool).limit(1)).length === 0;
+  if (!(await empty())) return;
+  await tx.execute(
+    sql`SELECT pg_advisory_xact_lock(hashtextextended(${`plan library ${tx.teamId}`}, 0))`,
+  );
+  if (await empty()) await copyPlanLibrary(tx, { enteredBy: "shipped", enteredAt: new Date(0) });
+}
+
+/** The newest version of every recipe. */
 export async function listRecipes(tx: TeamTransaction): Promise<RecipeRow[]> {
-  const all = () =>
-    tx.select().from(teamRecipe).orderBy(asc(teamRecipe.lineageId), desc(teamRecipe.version));
-  let rows = await all();
-  if (rows.length === 0) {
-    await copyPlanLibrary(tx, { enteredBy: "shipped", enteredAt: new Date(0) });
-    rows = await all();
-  }
+  const rows = await tx
+    .select()
+    .from(teamRecipe)
+    .orderBy(asc(teamRecipe.lineageId), desc(teamRecipe.version));
   return rows
     .filter((row, i) => row.lineageId !== rows[i - 1]?.lineageId)
     .sort((a, b) => a.family.localeCompare(b.family) || a.recipe.name.localeCompare(b.recipe.name));
@@ -71,10 +82,6 @@ export async function listSchools(
   tx: TeamTransaction,
 ): Promise<Array<{ id: string; school: School; enteredBy: string }>> {
   const rows = await tx.select().from(teamSchool);
-  if (rows.length === 0) {
-    await listRecipes(tx);
-    return tx.select().from(teamSchool);
-  }
   return rows.sort((a, b) => a.school.name.localeCompare(b.school.name));
 }
 

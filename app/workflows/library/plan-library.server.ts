@@ -5,6 +5,7 @@ import type { Recipe } from "../../../core/wave/recipe";
 import {
   addRecipeVersion,
   coachValues,
+  ensurePlanLibrary,
   listRecipes,
   listSchools,
   putRecipeAway,
@@ -19,8 +20,9 @@ import type { Principal } from "../../platform/rights";
 
 /** The team's recipes, the newest version of each. */
 export function readRecipes(principal: Principal) {
-  return inTeam(principal, async (tx) =>
-    (await listRecipes(tx)).map(
+  return inTeam(principal, async (tx) => {
+    await ensurePlanLibrary(tx);
+    return (await listRecipes(tx)).map(
       ({ id, lineageId, version, family, source, recipe, awayOn, enteredBy }) => ({
         id,
         lineageId,
@@ -31,8 +33,8 @@ export function readRecipes(principal: Principal) {
         away: awayOn !== null,
         by: enteredBy,
       }),
-    ),
-  );
+    );
+  });
 }
 
 const GONE = failed("gone", "This recipe is not in your library any more.");
@@ -127,9 +129,14 @@ export function exportRecipe(principal: Principal, id: string): Promise<Outcome<
 }
 
 export function readSchools(principal: Principal) {
-  return inTeam(principal, async (tx) =>
-    (await listSchools(tx)).map(({ id, school, enteredBy }) => ({ id, school, by: enteredBy })),
-  );
+  return inTeam(principal, async (tx) => {
+    await ensurePlanLibrary(tx);
+    return (await listSchools(tx)).map(({ id, school, enteredBy }) => ({
+      id,
+      school,
+      by: enteredBy,
+    }));
+  });
 }
 
 /** Keeps a school's rules; with no id, a new one under its own name. */

@@ -3,7 +3,7 @@ import type { z } from "zod";
 import { type Block, emptyBlock } from "../../../core/wave/block";
 import { copyBlock, splitOff } from "../../../core/wave/edits";
 import { roomById } from "../../../db/queries/gear.server";
-import { listSchools } from "../../../db/queries/plan-library.server";
+import { ensurePlanLibrary, listSchools } from "../../../db/queries/plan-library.server";
 import { insertPlan, planById, putPlanAway } from "../../../db/queries/plans.server";
 import { athleteById, listAthletes, listSquads } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -46,6 +46,7 @@ async function insert(
 /** A new block with its first day, in the order of its school. */
 export function newPlan(principal: Principal, input: New): Promise<Outcome<{ id: string }>> {
   return inTeam(principal, async (tx) => {
+    await ensurePlanLibrary(tx);
     const squad = (await listSquads(tx)).find((one) => one.id === input.squadId);
     const room = await roomById(tx, input.roomId);
     if (!squad || !room) return failed("gone", "This squad or room is not there any more.");

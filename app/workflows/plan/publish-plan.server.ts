@@ -1,6 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import { checkPlan, openChecks } from "../../../core/checks/plan";
 import { blockLoads } from "../../../core/session/blocknumbers";
+import { ensurePlanLibrary } from "../../../db/queries/plan-library.server";
 import { addVersion, newestVersion, planById } from "../../../db/queries/plans.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -19,6 +20,7 @@ export function publishPlan(
   input: { planId: string; base: number },
 ): Promise<Outcome<{ number: number }>> {
   return inTeam(principal, async (tx) => {
+    await ensurePlanLibrary(tx);
     const row = await planById(tx, input.planId);
     if (!row) return NO_PLAN;
     const { block } = row.plan;

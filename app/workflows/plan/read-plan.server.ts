@@ -1,6 +1,11 @@
 import { checkPlan, openChecks, type PlanCheck } from "../../../core/checks/plan";
 import { lastDate, leadSlot } from "../../../core/wave/block";
-import { coachValues, listRecipes, listSchools } from "../../../db/queries/plan-library.server";
+import {
+  coachValues,
+  ensurePlanLibrary,
+  listRecipes,
+  listSchools,
+} from "../../../db/queries/plan-library.server";
 import {
   editsOf,
   listPlans,
@@ -22,6 +27,7 @@ import { NO_PLAN } from "./edit-plan.server";
 /** The plans of the team, and what a new one can be made of. */
 export function readPlans(principal: Principal) {
   return inTeam(principal, async (tx) => {
+    await ensurePlanLibrary(tx);
     const rows = await listPlans(tx);
     return {
       plans: rows.map((row) => {
@@ -57,6 +63,7 @@ export function readPlans(principal: Principal) {
  */
 export function readPlan(principal: Principal, planId: string, otherSchool?: string) {
   return inTeam(principal, async (tx) => {
+    await ensurePlanLibrary(tx);
     const row = await planById(tx, planId);
     if (!row) return NO_PLAN;
     const room = await blockRoom(tx, row);
