@@ -74,39 +74,48 @@ export function workingMax(input: {
   const kg = recordKg * factor;
   const ageDays = daysBetween(record.date, today);
   const stale = ageDays > STALE_AFTER_DAYS;
-  return {
+  const max = {
     kg,
     record,
     factor,
     factorIsDefault: input.factor === undefined,
     ageDays,
     stale,
-    working: {
-      title: `Working max, ${liftName}`,
-      lines: [
-        {
-          label: `${MAX_KIND_NAMES[record.kind]}, ${record.date}`,
-          value: `${plainNumber(record.load.amount, 3)} ${record.load.unit}`,
-          detail: record.note || undefined,
-        },
-        {
-          label: "Factor",
-          value: `× ${plainNumber(factor, 3)}`,
-          detail:
-            input.factor === undefined
-              ? `default for ${MAX_KIND_NAMES[record.kind].toLowerCase()}`
-              : "set by a coach",
-        },
-        { label: "Working max", value: formatKg(kg), emphasis: "answer" },
-        {
-          label: "Age",
-          value: `${ageDays} days`,
-          detail: stale ? `stale after ${STALE_AFTER_DAYS}` : undefined,
-        },
-      ],
-      sources: ["Factors: coaching defaults, docs/sources.md"],
-      changes: ["A new record, another chosen record, or another factor."],
-    },
+  };
+  return { ...max, working: maxWorking(max, liftName) };
+}
+
+/** A working max without its working: written again from its record where somebody asks. */
+export type PlainMax = Omit<WorkingMax, "working"> & { working?: Working | undefined };
+
+/** The working of a max that was chosen by itself; one that came through a base brings its own. */
+export function maxWorking(max: PlainMax, liftName: string): Working {
+  if (max.working) return max.working;
+  const { record, factor, kg, ageDays, stale } = max;
+  return {
+    title: `Working max, ${liftName}`,
+    lines: [
+      {
+        label: `${MAX_KIND_NAMES[record.kind]}, ${record.date}`,
+        value: `${plainNumber(record.load.amount, 3)} ${record.load.unit}`,
+        detail: record.note || undefined,
+      },
+      {
+        label: "Factor",
+        value: `× ${plainNumber(factor, 3)}`,
+        detail: max.factorIsDefault
+          ? `default for ${MAX_KIND_NAMES[record.kind].toLowerCase()}`
+          : "set by a coach",
+      },
+      { label: "Working max", value: formatKg(kg), emphasis: "answer" },
+      {
+        label: "Age",
+        value: `${ageDays} days`,
+        detail: stale ? `stale after ${STALE_AFTER_DAYS}` : undefined,
+      },
+    ],
+    sources: ["Factors: coaching defaults, docs/sources.md"],
+    changes: ["A new record, another chosen record, or another factor."],
   };
 }
 

@@ -1,5 +1,5 @@
 import type { LoadingGear, RoundingMode } from "../barload/gear";
-import type { WorkingMax } from "../maxes/records";
+import type { PlainMax } from "../maxes/records";
 import { type DatedLine, GROUP_CURVES } from "../profile/line";
 import type { VelocityMetric } from "../units/velocity";
 import { basisLoad } from "../wave/basis";
@@ -15,7 +15,7 @@ import {
 
 /** What an athlete brings to one lift of a block. */
 export interface LiftFacts {
-  workingMax: WorkingMax | undefined;
+  workingMax: PlainMax | undefined;
   profile: DatedLine | undefined;
   peakForceMps?: number | undefined;
   peakPowerKg?: number | undefined;

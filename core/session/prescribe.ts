@@ -1,6 +1,6 @@
 import type { LoadingGear, RoundingMode } from "../barload/gear";
 import { type BarLoading, describeRefusal, loadBar, loadingWorking } from "../barload/load";
-import { TRUSTED_TRAINING_YEARS, type WorkingMax } from "../maxes/records";
+import { maxWorking, type PlainMax, TRUSTED_TRAINING_YEARS } from "../maxes/records";
 import { type DatedLine, type GroupCurve, targetSpeed } from "../profile/line";
 import { formatKg, type Mass, plainNumber } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
@@ -42,7 +42,7 @@ export interface SetPrescription {
 
 /** What is known of the athlete for one lift variant. */
 export interface AthleteBase {
-  workingMax: WorkingMax | undefined;
+  workingMax: PlainMax | undefined;
   profile: DatedLine | undefined;
   /** Years of real barbell training. */
   trainingYears: number | undefined;
@@ -174,7 +174,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
       ? [
           ...(byMax
             ? [
-                ...max.working.lines,
+                ...maxWorking(max, variant.name).lines,
                 {
                   label: `${describeBasis(set.basis)} of it`,
                   value: formatKg(
@@ -195,7 +195,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
               ]),
         ]
       : [
-          ...(max ? max.working.lines : []),
+          ...(max ? maxWorking(max, variant.name).lines : []),
           {
             label: describeBasis(set.basis),
             value: "set aside",

@@ -125,8 +125,13 @@ export function emptyBlock(input: {
   school: string;
   template: Template;
 }): Block {
+  const { name, startDate, weeks, school, template } = input;
   return {
-    ...input,
+    name,
+    startDate,
+    weeks,
+    school,
+    template,
     days: {},
     slots: {},
     marks: {},

@@ -1,6 +1,7 @@
 import { useMemo, useState } from "react";
 import { Form, Link } from "react-router";
 import { describeSide } from "../../../core/barload/load";
+import { maxWorking } from "../../../core/maxes/records";
 import {
   type BlockAthlete,
   type LoadRun,
@@ -17,7 +18,7 @@ import { describeBasis } from "../../../core/wave/basis";
 import { type Block, dateOf, isIn, markOf } from "../../../core/wave/block";
 import { expandRecipe, type Recipe, type WaveWeek } from "../../../core/wave/recipe";
 import { WaveColumnPicture } from "../../ui/wave-chart";
-import { Figure, Figures, useWorking } from "../../ui/working";
+import { Figures, useWorking } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
 /**
@@ -179,13 +180,13 @@ export function Numbers({
                   {!lift ? null : max === undefined ? (
                     <span className="text-accent">not set</span>
                   ) : (
-                    <Figure
+                    <LazyFigure
                       id={`max/${athlete.id}`}
-                      working={max.working}
+                      working={() => maxWorking(max, lift.name)}
                       label={`${athlete.name}, working max ${formatKg(max.kg, athlete.unit, 1)}`}
                     >
                       {formatKg(max.kg, athlete.unit, 1)}
-                    </Figure>
+                    </LazyFigure>
                   )}
                 </td>
                 {cells.map(({ week, wave, byAthlete }) => (

@@ -1,3 +1,4 @@
+import type { PlainMax, WorkingMax } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import type { BlockAthlete, BlockRoom, LiftFacts } from "../../../core/session/blocknumbers";
 import { massKg } from "../../../core/units/mass";
@@ -70,7 +71,7 @@ export async function blockAthletes(
           return [
             variantId,
             {
-              workingMax: "max" in found ? found.max : undefined,
+              workingMax: "max" in found ? plainMax(found) : undefined,
               profile: profile && {
                 line: profile.line,
                 variantId,
@@ -83,6 +84,13 @@ export async function blockAthletes(
       ),
     };
   });
+}
+
+/** A max that was chosen by itself is sent without its working: the page writes it when asked. */
+function plainMax({ max, viaBase }: { max: WorkingMax; viaBase: boolean }): PlainMax {
+  if (viaBase) return max;
+  const { working: _, ...plain } = max;
+  return plain;
 }
 
 /** Peak force and power of the newest tests, read only where a recipe asks for them. */
