@@ -2,6 +2,7 @@ import { z } from "zod";
 import { isDate } from "../../core/units/time";
 import { type Block, SECTIONS, TEMPLATES } from "../../core/wave/block";
 import type { BlockEdit, Json } from "../../core/wave/edits";
+import { readJson } from "./json";
 import { RecipeSchema } from "./recipe";
 
 const id = z
@@ -141,15 +142,9 @@ const RecipeFile = z.object({
 export type FileReading<T> = { ok: true; value: T } | { ok: false; problems: string[] };
 
 function readFile<T>(text: string, schema: z.ZodType<T>, what: string): FileReading<T> {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    return {
-      ok: false,
-      problems: ["This JSON does not end well: it is cut off or was changed by hand."],
-    };
-  }
+  const file = readJson(text);
+  if (!file.ok) return { ok: false, problems: [file.why] };
+  const { raw } = file;
   const format = (raw as { format?: unknown } | null)?.format;
   if (typeof format !== "string") {
     return { ok: false, problems: [`This is not a ${what}: it says no format.`] };

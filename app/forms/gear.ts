@@ -7,6 +7,7 @@ import {
 } from "../../core/session/gearfields";
 import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../core/session/gearkinds";
 import { csvOf, rowsOf } from "./delimited";
+import { readJson } from "./json";
 
 /** What the gear pages send, and rooms as files. */
 
@@ -142,18 +143,9 @@ function readItems(written: ReadonlyArray<{ line: number; item: WrittenItem }>):
 /** A room from a file, JSON or a table; every fault with its line. */
 export function readRoomFile(text: string): RoomFileReading {
   if (text.trimStart().startsWith("{")) {
-    let raw: unknown;
-    try {
-      raw = JSON.parse(text);
-    } catch {
-      return {
-        ok: false,
-        problems: [
-          { line: 0, text: "This JSON does not end well: it is cut off or was changed by hand." },
-        ],
-      };
-    }
-    const parsed = JsonRoom.safeParse(raw);
+    const file = readJson(text);
+    if (!file.ok) return { ok: false, problems: [{ line: 0, text: file.why }] };
+    const parsed = JsonRoom.safeParse(file.raw);
     if (!parsed.success) {
       return {
         ok: false,

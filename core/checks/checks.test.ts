@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { type Block, blockOfLift, type Slot } from "../wave/block";
 import type { Recipe } from "../wave/recipe";
-import { type CheckedAthlete, type CheckInput, checkPlan, openChecks } from "./plan";
+import type { CheckedAthlete, CheckInput } from "./input";
+import { checkPlan, openChecks } from "./plan";
 import { compareSchools, type School, secondDay } from "./school";
 import { heavySlot, speedSlot } from "./slots";
 

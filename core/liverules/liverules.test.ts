@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
-import type { LoadingGear } from "../barload/gear";
+import { testGear } from "../barload/fixtures/gear";
 import { loadVelocityLine } from "../profile/line";
 import { faultsFor } from "./faults";
 import { afterRep, lossLine, type SetRules } from "./rep";
@@ -83,21 +83,7 @@ describe("after a rep", () => {
   });
 });
 
-const GEAR: LoadingGear = {
-  bar: {
-    id: "b",
-    name: "Straight bar",
-    mass: { amount: 20, unit: "kg" },
-    rated: { amount: 300, unit: "kg" },
-    sleeveMm: 415,
-  },
-  collar: { amount: 0, unit: "kg" },
-  plates: [20, 10, 5, 2.5, 1.25].map((amount) => ({
-    mass: { amount, unit: "kg" as const },
-    pairs: 2,
-    thicknessMm: 20,
-  })),
-};
+const GEAR = testGear([20, 10, 5, 2.5, 1.25]);
 
 const fit = loadVelocityLine(
   [

@@ -1,7 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { LoadingGear } from "../barload/gear";
-import { workingMax } from "../maxes/records";
-import { loadVelocityLine } from "../profile/line";
+import { testGear } from "../barload/fixtures/gear";
 import { type Block, blockOfLift, type Slot, slotWeek } from "../wave/block";
 import type { Recipe } from "../wave/recipe";
 import {
@@ -12,25 +10,12 @@ import {
   setInFull,
   slotCells,
 } from "./blocknumbers";
+import { testedLine, testedMax } from "./fixtures/base";
 import { DELOAD_UNSET } from "./prescribe";
 import { BETWEEN_EXERCISES_S, dayStave, setSeconds, WARM_UP_S } from "./timing";
 import { weekSum } from "./weeksums";
 
-const gear: LoadingGear = {
-  bar: {
-    id: "b",
-    name: "Bar",
-    mass: { amount: 20, unit: "kg" },
-    rated: { amount: 300, unit: "kg" },
-    sleeveMm: 415,
-  },
-  collar: { amount: 0, unit: "kg" },
-  plates: [25, 20, 15, 10, 5, 2.5, 1.25].map((amount) => ({
-    mass: { amount, unit: "kg" as const },
-    pairs: 2,
-    thicknessMm: 20,
-  })),
-};
+const gear = testGear([25, 20, 15, 10, 5, 2.5, 1.25]);
 const recipe: Recipe = {
   name: "Ladder",
   aim: "speed",
@@ -52,13 +37,6 @@ const recipe: Recipe = {
   stop: { lossFrom: "best" },
 };
 const room: BlockRoom = { gear, rounding: "nearest", metric: "MCV", settings: {} };
-const line = loadVelocityLine(
-  [
-    { loadKg: 40, velocityMps: 1 },
-    { loadKg: 80, velocityMps: 0.6 },
-  ],
-  "MCV",
-);
 const athlete = (id: string, kg: number | undefined): BlockAthlete => ({
   id,
   name: id,
@@ -68,22 +46,8 @@ const athlete = (id: string, kg: number | undefined): BlockAthlete => ({
   bodyKg: 80,
   byVariant: {
     v: {
-      workingMax:
-        kg === undefined
-          ? undefined
-          : workingMax({
-              liftName: "Bench",
-              record: {
-                id: "r",
-                load: { amount: kg, unit: "kg" },
-                date: "2026-02-01",
-                kind: "tested",
-                note: "",
-              },
-              factor: undefined,
-              today: "2026-03-01",
-            }),
-      profile: line.ok ? { line, variantId: "v", testedOn: "2026-02-01" } : undefined,
+      workingMax: testedMax(kg, "2026-03-01"),
+      profile: testedLine("2026-02-01"),
     },
   },
 });

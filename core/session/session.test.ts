@@ -1,29 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
-import type { LoadingGear } from "../barload/gear";
-import { workingMax } from "../maxes/records";
-import { loadVelocityLine } from "../profile/line";
+import { testGear } from "../barload/fixtures/gear";
 import { expandRecipe, type Recipe } from "../wave/recipe";
+import { testedLine, testedMax } from "./fixtures/base";
 import { freezeSession, prescribeWeek, type SessionAthlete, type SessionPlan } from "./freeze";
 import { CORE_VERSION } from "./frozen";
 import { groupByLoad } from "./groups";
 import { groupSizesForRest, isShortRest, restFromTurns } from "./turns";
 
-const gear: LoadingGear = {
-  bar: {
-    id: "b",
-    name: "Straight bar",
-    mass: { amount: 20, unit: "kg" },
-    rated: { amount: 200, unit: "kg" },
-    sleeveMm: 415,
-  },
-  collar: { amount: 0, unit: "kg" },
-  plates: [20, 15, 10, 5, 2.5, 1.25].map((amount) => ({
-    mass: { amount, unit: "kg" as const },
-    pairs: 2,
-    thicknessMm: 20,
-  })),
-};
+const gear = testGear([20, 15, 10, 5, 2.5, 1.25], 200);
 
 const recipe: Recipe = {
   name: "Ladder",
@@ -57,35 +42,14 @@ const plan: SessionPlan = {
 };
 
 function athlete(id: string, kg: number | undefined, patch: Partial<SessionAthlete> = {}) {
-  const line = loadVelocityLine(
-    [
-      { loadKg: 40, velocityMps: 1 },
-      { loadKg: 80, velocityMps: 0.6 },
-    ],
-    "MCV",
-  );
   return {
     id,
     name: `Athlete ${id}`,
     unit: undefined,
     instructions: [],
     trainingYears: 5,
-    workingMax:
-      kg === undefined
-        ? undefined
-        : workingMax({
-            liftName: "Bench",
-            record: {
-              id: "r",
-              load: { amount: kg, unit: "kg" },
-              date: "2026-02-01",
-              kind: "tested",
-              note: "",
-            },
-            factor: undefined,
-            today: "2026-03-10",
-          }),
-    profile: line.ok ? { line, variantId: "v", testedOn: "2026-02-17" } : undefined,
+    workingMax: testedMax(kg, "2026-03-10"),
+    profile: testedLine("2026-02-17"),
     ...patch,
   } satisfies SessionAthlete;
 }

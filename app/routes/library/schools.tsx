@@ -2,7 +2,6 @@ import { Form, Link } from "react-router";
 import {
   BOX_PLACE_NAMES,
   BOX_PLACES,
-  compareSchools,
   ENDING_NAMES,
   ENDINGS,
   RESISTANCE_USE,
@@ -23,6 +22,7 @@ import { resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { SchoolDifferences } from "../../ui/school-differences";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
 import { keepSchool, readSchools } from "../../workflows/library/plan-library.server";
 import type { Route } from "./+types/schools";
@@ -117,19 +117,7 @@ export default function Schools({ loaderData, actionData }: Route.ComponentProps
                   ))}
               </Select>
             </div>
-            {other ? (
-              <table className="ledger mt-2">
-                <tbody>
-                  {compareSchools(chosen.school, other.school).map((row) => (
-                    <tr key={row.matter}>
-                      <th scope="row">{row.matter}</th>
-                      <td>{row.a}</td>
-                      <td>{row.b}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
-            ) : null}
+            {other ? <SchoolDifferences a={chosen.school} b={other.school} /> : null}
           </section>
           <SecondDayChooser school={chosen.school} address={address} />
         </div>

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { compareSchools } from "../../../core/checks/school";
 import { Field, Select } from "../../ui/field";
+import { SchoolDifferences } from "../../ui/school-differences";
 import type { useAddress } from "../../ui/use-address";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "./use-plan-edit";
@@ -57,24 +57,7 @@ export function ChecksView({
       {own && other ? (
         <section aria-labelledby="schools-differ" className="mt-5">
           <h2 id="schools-differ">Where the two differ</h2>
-          <table className="ledger mt-1 max-w-4xl">
-            <thead>
-              <tr>
-                <th scope="col">Matter</th>
-                <th scope="col">{own.name}</th>
-                <th scope="col">{other.name}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {compareSchools(own, other).map((row) => (
-                <tr key={row.matter}>
-                  <th scope="row">{row.matter}</th>
-                  <td>{row.a}</td>
-                  <td>{row.b}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <SchoolDifferences a={own} b={other} />
         </section>
       ) : null}
     </>

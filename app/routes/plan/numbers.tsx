@@ -1,3 +1,4 @@
+import { Pencil } from "lucide-react";
 import { useMemo, useState } from "react";
 import { Form, Link } from "react-router";
 import { describeSide } from "../../../core/barload/load";
@@ -190,7 +191,10 @@ export function Numbers({
                   )}
                 </td>
                 {cells.map(({ week, wave, byAthlete }) => (
-                  <td key={week} className="group relative border-l border-rule whitespace-nowrap">
+                  <td
+                    key={week}
+                    className="group relative border-l border-rule pr-6! whitespace-nowrap"
+                  >
                     {isIn(block, athlete.id, dateOf(block, week, day)) ? null : (
                       <span className="text-sm text-secondary">away </span>
                     )}
@@ -313,11 +317,12 @@ function WeekLoads({
       {runs.length > 0 && onEdit ? (
         <button
           type="button"
-          className="absolute top-0.5 right-0.5 rounded bg-base-100 px-1 text-sm text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:underline hover:opacity-100"
+          className="absolute top-1 right-0.5 rounded bg-base-100 p-0.5 text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:text-base-content hover:opacity-100"
+          title="A load of your own"
           aria-label={`Set a load of your own for ${athlete.name}`}
           onClick={() => onEdit(runs[0] as LoadRun)}
         >
-          own load
+          <Pencil className="size-4" aria-hidden />
         </button>
       ) : null}
     </>

@@ -40,7 +40,8 @@ import type { Route } from "./+types/plan";
 import { ChecksView } from "./checks-view";
 import { DayView } from "./day-view";
 import { Numbers, SHOW_NAMES, SHOWS, weeksShown } from "./numbers";
-import { SetupMargin, SetupView } from "./setup-view";
+import { SetupMargin } from "./setup-block";
+import { SetupView } from "./setup-view";
 import { SlotPicker } from "./slot-picker";
 import { WeeksView } from "./weeks-view";
 

@@ -1,4 +1,4 @@
-import type { CheckedAthlete, CheckedWork, CheckInput } from "../../../core/checks/plan";
+import type { CheckedAthlete, CheckedWork, CheckInput } from "../../../core/checks/input";
 import type { School } from "../../../core/checks/school";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import type { BlockAthlete, BlockRoom } from "../../../core/session/blocknumbers";

@@ -1,4 +1,5 @@
-import { checkPlan, openChecks, type PlanCheck } from "../../../core/checks/plan";
+import type { PlanCheck } from "../../../core/checks/input";
+import { checkPlan, openChecks } from "../../../core/checks/plan";
 import { lastDate, leadSlot } from "../../../core/wave/block";
 import {
   coachValues,

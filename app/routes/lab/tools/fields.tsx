@@ -1,6 +1,7 @@
 import { createContext, useContext, useEffect } from "react";
 import type { RoundingMode } from "../../../../core/barload/gear";
 import { Field, Select } from "../../../ui/field";
+import { Empty } from "../../../ui/page";
 import {
   addressText,
   type Bench,
@@ -87,6 +88,11 @@ export function ToolChoice({
     </Select>
   );
 }
+
+/** What a tool says that needs a rack where the room has none. */
+export const NoRack = () => (
+  <Empty>No rack with a bar yet. The bench needs one to say what can be built.</Empty>
+);
 
 export function rackOf(address: ToolProps["address"], bench: Bench): BenchRack | undefined {
   return bench.racks.find((one) => one.id === address.get("rack")) ?? bench.racks[0];

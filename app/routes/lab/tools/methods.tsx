@@ -16,9 +16,17 @@ import {
   type LoadBasis,
 } from "../../../../core/wave/basis";
 import { Field } from "../../../ui/field";
-import { Empty, Notice } from "../../../ui/page";
+import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import { RackChoice, RoundingChoice, rackOf, roundingOf, ToolField, useAnswer } from "./fields";
+import {
+  NoRack,
+  RackChoice,
+  RoundingChoice,
+  rackOf,
+  roundingOf,
+  ToolField,
+  useAnswer,
+} from "./fields";
 import { pointsOf, pointsProblem, type ToolProps, valueAt } from "./tool";
 
 const POINTS = "40 1.21 60 0.99 80 0.78 100 0.55 110 0.46";
@@ -69,8 +77,7 @@ export function Methods({ address, bench, unit }: ToolProps) {
       )
       .join(" · "),
   );
-  if (!rack)
-    return <Empty>No rack with a bar yet. The bench needs one to say what can be built.</Empty>;
+  if (!rack) return <NoRack />;
   const shared = { address, unit };
   return (
     <>

@@ -11,7 +11,15 @@ import { formatPercent } from "../../../../core/units/percent";
 import { LoadedBar } from "../../../ui/loaded-bar";
 import { Empty, Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
-import { RackChoice, RoundingChoice, rackOf, roundingOf, ToolField, useAnswer } from "./fields";
+import {
+  NoRack,
+  RackChoice,
+  RoundingChoice,
+  rackOf,
+  roundingOf,
+  ToolField,
+  useAnswer,
+} from "./fields";
 import { type ToolProps, valueAt } from "./tool";
 
 const PERCENTS = [30, 35, 40, 45, 50, 55, 60, 65, 70, 75, 80, 85, 90, 95, 100];
@@ -34,7 +42,7 @@ export function Plates({ address, bench, unit }: ToolProps) {
         : undefined,
   );
   if (!rack) {
-    return <Empty>No rack with a bar yet. The bench needs one to say what can be built.</Empty>;
+    return <NoRack />;
   }
   const shared = { address, unit };
   return (

@@ -4,10 +4,10 @@ import { loadBar } from "../../../../core/barload/load";
 import { type SequencePlan, warmUpRamp } from "../../../../core/barload/sequence";
 import { formatKg, formatMass, massKg, readMass } from "../../../../core/units/mass";
 import { Field } from "../../../ui/field";
-import { Empty, Notice } from "../../../ui/page";
+import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
 import { sequenceInWorker } from "../../../workers/plan-sequence";
-import { RackChoice, rackOf, ToolField, useAnswer } from "./fields";
+import { NoRack, RackChoice, rackOf, ToolField, useAnswer } from "./fields";
 import { type ToolProps, valueAt } from "./tool";
 
 /** Loads one after the other on one bar, stacked so that the fewest plates are moved. */
@@ -32,7 +32,7 @@ export function Sequence({ address, bench, unit }: ToolProps) {
   const plan = useSequence(rack?.gear, totals);
   const ramp = rack && once[0] !== undefined ? warmUpRamp(rack.gear, Math.max(...once)) : [];
   useAnswer(plan?.ok ? `${plan.steps.length} loads, ${plan.moves} plate moves` : undefined);
-  if (!rack) return <Empty>No rack with a bar yet.</Empty>;
+  if (!rack) return <NoRack />;
   return (
     <>
       <form

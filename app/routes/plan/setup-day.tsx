@@ -1,0 +1,345 @@
+import { useState } from "react";
+import {
+  SECTION_NAMES,
+  SECTIONS,
+  type SectionKind,
+  type Slot,
+  slotsOf,
+} from "../../../core/wave/block";
+import { type Json, moveSlot, removeDay, removeSlot } from "../../../core/wave/edits";
+import { recipeWeeks } from "../../../core/wave/recipe";
+import { Adder } from "../../ui/adder";
+import { Select } from "../../ui/field";
+import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { type Edit, freshId } from "./setup-edit";
+import { slotName } from "./slot-picker";
+
+const WEEKDAYS = ["first day", "2nd", "3rd", "4th", "5th", "6th", "7th"];
+const jsonOf = (value: unknown) => JSON.parse(JSON.stringify(value)) as Json;
+
+/** One day: its slots in order, each with its place, cycle and way out. */
+export function DayPart({
+  data,
+  dayId,
+  mayEdit,
+  edit,
+}: {
+  data: PlanPage;
+  dayId: string;
+  mayEdit: boolean;
+  edit: Edit;
+}) {
+  const { block } = data;
+  const day = block.days[dayId];
+  if (!day) return null;
+  const slots = slotsOf(block, dayId);
+  return (
+    <section aria-label={day.name} className="mb-5">
+      <div className="flex flex-wrap items-center gap-2">
+        {mayEdit ? (
+          <>
+            <input
+              key={day.name}
+              className="field !w-44 font-bold"
+              aria-label={`Name of ${day.name}`}
+              defaultValue={day.name}
+              onBlur={(event) => {
+                const name = event.target.value.trim();
+                if (name && name !== day.name) {
+                  edit({
+                    words: `Day renamed: ${name}`,
+                    sets: [{ path: ["days", dayId, "name"], value: name }],
+                  });
+                }
+              }}
+            />
+            <select
+              className="field-select !w-32"
+              aria-label={`${day.name}, day of the week`}
+              value={day.offset}
+              onChange={(event) =>
+                edit({
+                  words: `${day.name} moved`,
+                  sets: [{ path: ["days", dayId, "offset"], value: Number(event.target.value) }],
+                })
+              }
+            >
+              {WEEKDAYS.map((words, i) => (
+                <option key={words} value={i}>
+                  {words}
+                </option>
+              ))}
+            </select>
+            <button
+              type="button"
+              className="underline"
+              onClick={() => edit(removeDay(block, dayId))}
+            >
+              Take the day out
+            </button>
+          </>
+        ) : (
+          <h2>{day.name}</h2>
+        )}
+      </div>
+      <table className="ledger mt-1">
+        <thead>
+          <tr>
+            <th scope="col">Section</th>
+            <th scope="col">Slot</th>
+            <th scope="col">Recipe</th>
+            <th scope="col">From week</th>
+            <th scope="col">Then</th>
+            <th scope="col">Round</th>
+            {mayEdit ? <th scope="col" /> : null}
+          </tr>
+        </thead>
+        <tbody>
+          {slots.map((slot) => (
+            <tr key={slot.id}>
+              <td className="text-muted">{SECTION_NAMES[slot.section]}</td>
+              <th scope="row" className="!font-bold !text-base-content">
+                {slotName(data, block, slot)}
+                {slot.work.kind === "exercise" && slot.work.exerciseIds.length > 1 ? (
+                  <span className="block text-sm font-normal text-muted">
+                    in turn:{" "}
+                    {slot.work.exerciseIds
+                      .map((id) => data.exercises.find((one) => one.id === id)?.name ?? "gone")
+                      .join(", ")}
+                  </span>
+                ) : null}
+              </th>
+              <td>
+                {slot.recipe.name}
+                <span className="text-muted"> · {recipeWeeks(slot.recipe).length} weeks</span>
+              </td>
+              <td>
+                {mayEdit ? (
+                  <input
+                    key={slot.fromWeek}
+                    className="field !w-14 text-right"
+                    inputMode="numeric"
+                    aria-label={`${slotName(data, block, slot)}, from week`}
+                    defaultValue={slot.fromWeek}
+                    onBlur={(event) => {
+                      const week = Number(event.target.value);
+                      if (Number.isInteger(week) && week >= 1 && week !== slot.fromWeek) {
+                        edit({
+                          words: `${slotName(data, block, slot)} from week ${week}`,
+                          sets: [{ path: ["slots", slot.id, "fromWeek"], value: week }],
+                        });
+                      }
+                    }}
+                  />
+                ) : (
+                  slot.fromWeek
+                )}
+              </td>
+              <td>
+                {mayEdit ? (
+                  <select
+                    className="field-select !w-24"
+                    aria-label={`${slotName(data, block, slot)}, after its weeks`}
+                    value={slot.repeat ? "again" : "once"}
+                    onChange={(event) =>
+                      edit({
+                        words: `${slotName(data, block, slot)} ${event.target.value}`,
+                        sets: [
+                          {
+                            path: ["slots", slot.id, "repeat"],
+                            value: event.target.value === "again",
+                          },
+                        ],
+                      })
+                    }
+                  >
+                    <option value="once">once</option>
+                    <option value="again">again</option>
+                  </select>
+                ) : slot.repeat ? (
+                  "again"
+                ) : (
+                  "once"
+                )}
+              </td>
+              <td>
+                {mayEdit ? (
+                  <input
+                    key={slot.group}
+                    className="field !w-12"
+                    aria-label={`${slotName(data, block, slot)}, round letter`}
+                    maxLength={1}
+                    defaultValue={slot.group}
+                    onBlur={(event) => {
+                      const group = event.target.value.trim().toUpperCase();
+                      if (group !== slot.group) {
+                        edit({
+                          words: `${slotName(data, block, slot)} in round ${group || "none"}`,
+                          sets: [{ path: ["slots", slot.id, "group"], value: group }],
+                        });
+                      }
+                    }}
+                  />
+                ) : (
+                  slot.group
+                )}
+              </td>
+              {mayEdit ? (
+                <td className="whitespace-nowrap">
+                  <button
+                    type="button"
+                    className="min-w-8 underline"
+                    aria-label={`${slotName(data, block, slot)} earlier`}
+                    onClick={() => edit(moveSlot(block, slot.id, -1))}
+                  >
+                    ↑
+                  </button>
+                  <button
+                    type="button"
+                    className="min-w-8 underline"
+                    aria-label={`${slotName(data, block, slot)} later`}
+                    onClick={() => edit(moveSlot(block, slot.id, 1))}
+                  >
+                    ↓
+                  </button>
+                  <button
+                    type="button"
+                    className="min-w-8"
+                    aria-label={`Take out ${slotName(data, block, slot)}`}
+                    onClick={() => edit(removeSlot(block, slot.id))}
+                  >
+                    ×
+                  </button>
+                </td>
+              ) : null}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {mayEdit ? (
+        <Adder title={`Put a slot on ${day.name}`} open={slots.length === 0}>
+          <NewSlot data={data} dayId={dayId} edit={edit} />
+        </Adder>
+      ) : null}
+    </section>
+  );
+}
+
+function NewSlot({ data, dayId, edit }: { data: PlanPage; dayId: string; edit: Edit }) {
+  const { block } = data;
+  const [section, setSection] = useState<SectionKind>("main");
+  const [work, setWork] = useState("");
+  const [more, setMore] = useState<string[]>([]);
+  const [hands, setHands] = useState<1 | 2>(1);
+  const [recipeId, setRecipeId] = useState("");
+  const [kind, id] = work.split(":");
+  const families = [...new Set(data.recipes.map((one) => one.family))];
+  const add = () => {
+    const recipe = data.recipes.find((one) => one.id === recipeId)?.recipe;
+    if (!recipe || !id) return;
+    const slot: Slot = {
+      dayId,
+      section,
+      order: slotsOf(block, dayId).filter((one) => one.section === section).length + 1,
+      work:
+        kind === "lift"
+          ? { kind: "lift", variantId: id }
+          : { kind: "exercise", exerciseIds: [id, ...more], hands },
+      recipe,
+      fromWeek: 1,
+      repeat: true,
+      session: 1,
+      group: "",
+    };
+    edit({
+      words: `Slot added: ${recipe.name}`,
+      sets: [{ path: ["slots", freshId("s", block.slots)], value: jsonOf(slot) }],
+    });
+    setWork("");
+    setMore([]);
+  };
+  return (
+    <form
+      aria-label="New slot"
+      className="grid max-w-2xl gap-2 sm:grid-cols-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <Select
+        label="Section"
+        value={section}
+        onChange={(e) => setSection(e.target.value as SectionKind)}
+      >
+        {SECTIONS.map((one) => (
+          <option key={one} value={one}>
+            {SECTION_NAMES[one]}
+          </option>
+        ))}
+      </Select>
+      <Select label="Lift or exercise" value={work} onChange={(e) => setWork(e.target.value)}>
+        <option value="">choose</option>
+        <optgroup label="Lifts with a max">
+          {data.lifts.map((one) => (
+            <option key={one.id} value={`lift:${one.id}`}>
+              {one.name}
+            </option>
+          ))}
+        </optgroup>
+        <optgroup label="Exercises">
+          {data.exercises.map((one) => (
+            <option key={one.id} value={`exercise:${one.id}`}>
+              {one.name}
+            </option>
+          ))}
+        </optgroup>
+      </Select>
+      <Select label="Recipe" value={recipeId} onChange={(e) => setRecipeId(e.target.value)}>
+        <option value="">choose</option>
+        {families.map((family) => (
+          <optgroup key={family} label={family}>
+            {data.recipes
+              .filter((one) => one.family === family)
+              .map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.recipe.name}
+                </option>
+              ))}
+          </optgroup>
+        ))}
+      </Select>
+      {kind === "exercise" ? (
+        <>
+          <Select
+            label="Then in turn, week by week"
+            value=""
+            onChange={(e) => e.target.value && setMore([...more, e.target.value])}
+          >
+            <option value="">
+              {more.length === 0
+                ? "nothing else"
+                : more.map((one) => data.exercises.find((two) => two.id === one)?.name).join(", ")}
+            </option>
+            {data.exercises.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </Select>
+          <Select
+            label="The load counts"
+            value={String(hands)}
+            onChange={(e) => setHands(e.target.value === "2" ? 2 : 1)}
+          >
+            <option value="1">in all, or one hand</option>
+            <option value="2">per hand, both count</option>
+          </Select>
+        </>
+      ) : null}
+      <button type="submit" className="btn btn-primary self-end" disabled={!id || recipeId === ""}>
+        Put it on
+      </button>
+    </form>
+  );
+}

@@ -1,0 +1,74 @@
+import type { Pattern } from "../session/exercise";
+import type { WorkFacts } from "../session/weeksums";
+import { type Block, daysOf, type Slot, slotsOf } from "../wave/block";
+import type { RecipeSettings } from "../wave/recipe";
+import type { School } from "./school";
+
+export type CheckLevel = "refused" | "warning" | "note";
+
+export interface PlanCheck {
+  /** Stays the same while the matter does: an answer with a reason hangs on it. */
+  key: string;
+  code: string;
+  level: CheckLevel;
+  text: string;
+  /** School (or "Arithmetic", "Cautions") from which it comes. */
+  from: string;
+  slotId?: string;
+}
+
+export interface CheckedWork extends WorkFacts {
+  pattern: Pattern;
+  /** The variation it is, for the reuse rule; lifts only. */
+  variation: string | undefined;
+  overhead: boolean;
+  upperBody: boolean;
+}
+
+export interface CheckedAthlete {
+  id: string;
+  name: string;
+  trainingYears: number | undefined;
+  /** Squat working max over body mass, where both are known. */
+  squatPerBody: number | undefined;
+  /** Variants of the block for which there is a working max. */
+  maxOf: ReadonlySet<string>;
+  /** Working maxes older than the limit, by variant. */
+  staleOf: ReadonlySet<string>;
+  /** Kinds of work refused by default, with the words that may be shown. */
+  refused: ReadonlyArray<{ what: "heavy" | "bands-chains" | "max-test"; because: string }>;
+  /** Cap on a lift, % of the max, from an instruction. */
+  caps: ReadonlyArray<{ lift: string; percent: number }>;
+}
+
+export interface CheckInput {
+  block: Block;
+  school: School;
+  settings: RecipeSettings;
+  workOf: (slot: Slot, exerciseId: string | undefined) => CheckedWork | undefined;
+  liftOf: (variantId: string) => { name: string; lift: string } | undefined;
+  athletes: readonly CheckedAthlete[];
+  /** Variations used in the waves before this block, newest first, one list a wave. */
+  before: ReadonlyArray<readonly string[]>;
+  /** Other blocks of the squad whose dates lie within this one's, with the lifts they share. */
+  overlaps: ReadonlyArray<{ name: string; from: string; to: string; lifts: readonly string[] }>;
+  /** Dates of competitions and the weeks they touch, as words. */
+  competitionWeeks: ReadonlyArray<{ week: number; words: string; factorSet: boolean }>;
+}
+
+/** Every slot of the block, day by day. */
+export const allSlots = (block: Block) => daysOf(block).flatMap((day) => slotsOf(block, day.id));
+
+/** The name by which a check speaks of a slot: its lift, else its exercise, else its recipe. */
+export function nameOf(input: CheckInput, slot: Slot): string {
+  if (slot.work.kind === "lift") return input.liftOf(slot.work.variantId)?.name ?? slot.recipe.name;
+  return input.workOf(slot, slot.work.exerciseIds[0])?.name ?? slot.recipe.name;
+}
+
+/** Weeks of their own from a week on. */
+export const marked = (block: Block, from: number) =>
+  Object.values(block.marks).filter((mark) => mark.week >= from).length;
+
+/** The weeks of the block for which something holds. */
+export const weeksWith = (block: Block, has: (week: number) => boolean) =>
+  Array.from({ length: block.weeks }, (_, i) => i + 1).filter(has);
