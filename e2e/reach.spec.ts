@@ -230,7 +230,8 @@ test.describe("by keyboard", () => {
 
   test("the Lab answers from a pasted address", async ({ page }) => {
     await page.goto("/lab?max=265+lb&load=225+lb");
-    await expect(page.getByText(/each side/)).toBeVisible();
+    await expect(page.getByText(/^each side 25 · 15 · 1\.25/)).toBeVisible();
+    await expect(page.getByText("102.5 kg, each side 25 · 15 · 1.25")).toBeVisible();
     await page.getByLabel("Max").fill("120");
     await expect(page).toHaveURL(/max=120/);
     await expect(page.getByRole("row", { name: /^50 %/ })).toContainText("60 kg");
