@@ -41,13 +41,13 @@ const strength = (over: Partial<Recipe> & Pick<Recipe, "name" | "steps" | "weeks
   ...over,
 });
 const step = (sets: number, reps: number, add = 0, id = "s1") => ({ id, sets, reps, add });
-const DOMAIN = "coaching practice, as on the domain page";
+const PRACTICE = "coaching practice";
 
 /** In our own composition and names, one or more of every family that coaches work with. */
 export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   {
     family: "Ladders",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Ladder, three grips, flat end",
       start: 40,
@@ -63,7 +63,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Flat waves",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Squat doubles, up five a week",
       start: 50,
@@ -78,7 +78,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Flat waves",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Bench triples, nine over three grips",
       start: 45,
@@ -90,12 +90,12 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Flat waves",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({ name: "Eight triples", start: 50, steps: [step(8, 3)], weeks: rising(5, 3) }),
   },
   {
     family: "Flat waves",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Fives, fast",
       aim: "learning",
@@ -107,7 +107,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Pulls",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Pull doubles",
       start: 45,
@@ -121,7 +121,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Pulls",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Pull singles on the clock",
       start: 50,
@@ -132,7 +132,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "On the clock",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Twelve minutes, a start every 45 s",
       start: 55,
@@ -144,7 +144,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Method rotation",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Free, paused, banded, both; twice, deload, test",
       school: ROTATION,
@@ -171,7 +171,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "By velocity",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Walk down from the speed of peak force",
       aim: "power",
@@ -194,7 +194,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "By velocity",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Speed range, load follows",
       school: VELOCITY_LED,
@@ -208,7 +208,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Power",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "At the load of peak power, full rest",
       aim: "power",
@@ -223,7 +223,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Power",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Loaded jumps, contacts counted",
       aim: "power",
@@ -238,7 +238,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Power",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Sprints, 5 × 20 m",
       aim: "power",
@@ -253,7 +253,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Four speeds",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Strength-speed triples of a four-speed day",
       school: FOUR_SPEEDS,
@@ -265,7 +265,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Heavy",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: strength({
       name: "Up to a top single",
       start: 92.5,
@@ -279,7 +279,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Heavy",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: strength({
       name: "Up to a top triple",
       start: 85,
@@ -293,7 +293,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Volume waves",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: strength({
       name: "Sets up, reps down",
       start: 70,
@@ -308,7 +308,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Volume waves",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: strength({
       name: "A set more a week",
       aim: "growth",
@@ -321,7 +321,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Volume waves",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: strength({
       name: "Repeated submaximal fours",
       basis: "reserve",
@@ -333,7 +333,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Primers",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: speed({
       name: "Primer: light, fast, little",
       basis: "fixed",
@@ -345,7 +345,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
   },
   {
     family: "Accessories",
-    source: DOMAIN,
+    source: PRACTICE,
     recipe: strength({
       name: "Three sets of twelve, load follows",
       aim: "growth",
