@@ -1,4 +1,5 @@
 import { type Random, seededRandom } from "../core/numeric/random";
+import { CONTACT_ABOVE_M } from "../core/velocity/stream";
 import { Movement, type MovePiece, type Piece, pieceAcceleration, pieceVelocity } from "./movement";
 
 /**
@@ -10,6 +11,8 @@ export interface TrueRep {
   mpvMps: number;
   pvMps: number;
   pauseS: number;
+  /** Speed down at the height at which contact is read. */
+  contactMps: number;
   rangeM: number;
   /** Means over the propulsive phase for each kilogram moved, N and W. */
   forceNPerKg: number;
@@ -27,7 +30,7 @@ const GRAVITY = 9.81;
 const FINE = 4000;
 
 /** The truth of one concentric piece, by fine steps over its closed form. */
-export function truthOf(piece: MovePiece): Omit<TrueRep, "pauseS"> {
+export function truthOf(piece: MovePiece): Omit<TrueRep, "pauseS" | "contactMps"> {
   let pv = 0;
   let peakAt = 0;
   for (let i = 0; i <= FINE; i++) {
@@ -90,6 +93,17 @@ export function truePause(lowering: MovePiece, stillS: number, drive: MovePiece)
 const between = (random: Random, low: number, high: number) =>
   low + (high - low) * random.uniform();
 
+/** Speed of a lowering where it passes the height of contact over its end. */
+function trueContact(lowering: MovePiece): number {
+  let leftM = -lowering.riseM;
+  for (let i = 0; i < FINE; i++) {
+    const v = -pieceVelocity(lowering, (i + 0.5) / FINE);
+    leftM -= (v * lowering.durationS) / FINE;
+    if (leftM <= CONTACT_ABOVE_M) return v;
+  }
+  return 0;
+}
+
 /** A set with everything that surrounds it, from a seed. */
 export function referenceSet(seed: number): ReferenceSet {
   const random = seededRandom(seed);
@@ -130,7 +144,11 @@ export function referenceSet(seed: number): ReferenceSet {
     if (pause > 0) still(pause);
     const sticking = sticks && mcv < 0.8 ? between(random, 0.2, 0.45) : between(random, -0.1, 0.1);
     const drive = move(rise, rise / mcv, between(random, -0.25, 0.25), sticking);
-    reps.push({ ...truthOf(drive), pauseS: truePause(lowering, pause, drive) });
+    reps.push({
+      ...truthOf(drive),
+      pauseS: truePause(lowering, pause, drive),
+      contactMps: trueContact(lowering),
+    });
     if (holds) still(between(random, 0.2, 1.5));
   }
 

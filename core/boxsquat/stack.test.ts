@@ -8,7 +8,6 @@ import {
   type SeatBase,
   seatFor,
   seatsForGroup,
-  thighFromPhoto,
 } from "./stack";
 
 const BOX: SeatBase = { id: "b", name: "Box", heightsCm: [30, 35, 40, 45] };
@@ -28,42 +27,6 @@ describe("box height", () => {
     expect(boxHeightFromTrial({ seatCm: 40, creaseOverKneeCm: 3 })).toBe(37);
     expect(boxHeightFromTrial({ seatCm: 40, creaseOverKneeCm: -2.5 })).toBe(42.5);
     expect(boxHeightFromTrial({ seatCm: 40, creaseOverKneeCm: 0, offsetCm: 2 })).toBe(42);
-  });
-
-  it("reads a side photo, level or leaning, facing left or right", () => {
-    const level = thighFromPhoto({
-      knee: { x: 100, y: 200 },
-      crease: { x: 200, y: 200 },
-      level: undefined,
-      thighCm: 42,
-    });
-    expect(level?.creaseOverKneeCm).toBeCloseTo(0, 12);
-    fc.assert(
-      fc.property(
-        fc.double({ min: -0.4, max: 0.4, noNaN: true }),
-        fc.double({ min: -0.2, max: 0.2, noNaN: true }),
-        fc.constantFrom(1, -1),
-        (angle, lean, facing) => {
-          // The true scene, turned by the camera's lean.
-          const turn = (x: number, y: number) => ({
-            x: 500 + x * Math.cos(lean) + y * Math.sin(lean),
-            y: 500 + x * Math.sin(lean) - y * Math.cos(lean),
-          });
-          const found = thighFromPhoto({
-            knee: turn(0, 0),
-            crease: turn(facing * 100 * Math.cos(angle), 100 * Math.sin(angle)),
-            level: [turn(-200, -50), turn(200, -50)],
-            thighCm: 40,
-          });
-          expect(found?.angleDeg).toBeCloseTo((angle * 180) / Math.PI, 8);
-          expect(found?.creaseOverKneeCm).toBeCloseTo(40 * Math.sin(angle), 8);
-        },
-      ),
-    );
-    const same = { x: 1, y: 1 };
-    expect(
-      thighFromPhoto({ knee: same, crease: same, level: undefined, thighCm: 40 }),
-    ).toBeUndefined();
   });
 });
 

@@ -14,38 +14,6 @@ export function boxHeightFromTrial(input: {
   return input.seatCm - input.creaseOverKneeCm + (input.offsetCm ?? 0);
 }
 
-export interface PhotoPoint {
-  x: number;
-  y: number;
-}
-
-/**
- * From a side photo: the angle of the thigh to the level line, and the height of the hip crease
- * over the knee. Image y grows downwards; the level line is two points of one level edge.
- * @param thighCm length of the thigh from knee to crease, cm
- */
-export function thighFromPhoto(input: {
-  knee: PhotoPoint;
-  crease: PhotoPoint;
-  level: readonly [PhotoPoint, PhotoPoint] | undefined;
-  thighCm: number;
-}): { angleDeg: number; creaseOverKneeCm: number } | undefined {
-  const { knee, crease, level, thighCm } = input;
-  if ((knee.x === crease.x && knee.y === crease.y) || !(thighCm > 0)) return undefined;
-  const forward = Math.abs(crease.x - knee.x);
-  const up = knee.y - crease.y;
-  const thigh = Math.atan2(up, forward);
-  let tilt = 0;
-  if (level) {
-    const [a, b] = level[0].x <= level[1].x ? level : [level[1], level[0]];
-    if (a.x === b.x) return undefined;
-    // How far the camera leans, as seen in the direction in which the thigh points.
-    tilt = Math.atan2(a.y - b.y, b.x - a.x) * Math.sign(crease.x - knee.x || 1);
-  }
-  const angle = thigh - tilt;
-  return { angleDeg: (angle * 180) / Math.PI, creaseOverKneeCm: thighCm * Math.sin(angle) };
-}
-
 /** Something to sit on: a box at its pin heights, a bench, a block. Never box on box. */
 export interface SeatBase {
   id: string;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import type { Complex } from "../contrast/complex";
 import { type Block, blockOfLift, type Slot } from "../wave/block";
 import type { Recipe } from "../wave/recipe";
 import type { CheckedAthlete, CheckInput } from "./input";
@@ -59,6 +60,7 @@ const athlete = (over: Partial<CheckedAthlete> = {}): CheckedAthlete => ({
   staleOf: new Set(),
   refused: [],
   caps: [],
+  returns: [],
   ...over,
 });
 const block = (over: Partial<Recipe> = {}, more: Partial<Block> = {}): Block => ({
@@ -91,6 +93,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
     upperBody: one.recipe.name === "Upper",
   }),
   liftOf: (id) => (id === "v" ? { name: "Squat", lift: "squat" } : undefined),
+  complexOf: () => undefined,
   athletes: [athlete()],
   before: [],
   overlaps: [],
@@ -389,5 +392,118 @@ describe("schools", () => {
     );
     expect(found.proposed).toBe(proposed);
     expect(found.reasons.length).toBeGreaterThan(0);
+  });
+});
+
+describe("slots on the box", () => {
+  const onBox = { liftOf: () => ({ name: "Box squat", lift: "box-squat" }) };
+  const box = { purpose: "power", role: "main", styleId: "wide", contact: "weight" } as const;
+  const boxed = (over: Partial<Recipe>, more: Partial<NonNullable<Slot["box"]>> = {}) => {
+    const own = block(over);
+    return { ...own, slots: { main: { ...(own.slots.main as Slot), box: { ...box, ...more } } } };
+  };
+  const found = (own: Block, over: Partial<CheckInput> = {}) =>
+    checkPlan(input(own, { ...onBox, ...over })).filter((one) => one.code.startsWith("box-"));
+
+  it("without a purpose, without a stop, and with the first week rising: each is said", () => {
+    expect(found(block()).map((one) => one.code)).toContain("box-purpose");
+    expect(found(boxed({})).map((one) => one.code)).toEqual(["box-stop"]);
+    const rising = boxed(
+      {
+        steps: [
+          { id: "s1", sets: 3, reps: 2, add: 0 },
+          { id: "s2", sets: 3, reps: 2, add: 5 },
+        ],
+      },
+      { smallestStopS: 0.4 },
+    );
+    expect(found(rising).map((one) => one.code)).toEqual(["box-first-week"]);
+  });
+
+  it("asks where the plan goes back to the share at which a cured fault returned", () => {
+    // 50, 55 and 60 %: the fault came back at 55.
+    const own = boxed({ start: 50 }, { smallestStopS: 0.4 });
+    const returns = [{ fault: "Knees in", returnsAt: 55 }];
+    const [check, ...more] = found(own, {
+      athletes: [
+        athlete({ returns }),
+        athlete({ id: "b", name: "Brita Lauder" }),
+        athlete({ id: "c", name: "Cai Penrose", returns: [{ fault: "Knees in", returnsAt: 58 }] }),
+      ],
+    });
+    expect(more).toEqual([]);
+    expect(check?.text).toMatch(/week 2 goes to 55 %\. "Knees in" came back there/);
+    expect(check?.text).toContain("Ansel Quist, Cai Penrose");
+    expect(check?.text).toContain("Push the floor apart");
+    expect(
+      found(own, { athletes: [athlete({ returns: [{ fault: "Knees in", returnsAt: 62.5 }] })] }),
+    ).toEqual([]);
+  });
+});
+
+describe("pairings on a day", () => {
+  const complex: Complex = {
+    name: "Pull and jump",
+    aim: "complex",
+    school: "House rules",
+    purpose: "Fast hips.",
+    items: [
+      {
+        id: "pull",
+        name: "Pull",
+        kind: "lift",
+        pattern: "hinge",
+        reps: 2,
+        load: { by: "percent", percent: 60 },
+        of: "deadlift",
+        gapS: 20,
+        output: "none",
+        sides: false,
+      },
+      {
+        id: "jump",
+        name: "Jump",
+        kind: "jump",
+        pattern: "hinge",
+        reps: 3,
+        load: { by: "none" },
+        gapS: 0,
+        output: "height",
+        sides: false,
+      },
+    ],
+    rounds: 4,
+    restS: 150,
+    patternReason: "",
+    direction: "hold",
+    weekStep: 0,
+    beforeMain: true,
+  };
+  const paired = (template: Block["template"], over: Partial<Recipe> = {}) =>
+    block(over, { template, pairings: { p1: { dayId: "d1", complexId: "c", fromWeek: 1 } } });
+  const found = (own: Block, over: Partial<CheckInput> = {}) =>
+    checkPlan(input(own, { complexOf: () => complex, ...over })).filter((one) =>
+      one.code.startsWith("pairing-"),
+    );
+
+  it("nothing stands against strong athletes before the heavy work", () => {
+    expect(found(paired("power-first"))).toEqual([]);
+  });
+
+  it("names who is not strong enough, by the complex's own rule", () => {
+    const [check] = found(paired("power-first"), {
+      athletes: [athlete(), athlete({ id: "b", name: "Brita Lauder", squatPerBody: 1.1 })],
+    });
+    expect(check?.code).toBe("pairing-strength-first");
+    expect(check?.text).toContain("Brita Lauder");
+    expect(check?.text).not.toContain("Ansel Quist");
+  });
+
+  it("says that heavy comes first, and that a complex is gone", () => {
+    const heavyFirst = paired("heavy-first", { ...heavy });
+    expect(found(heavyFirst).map((one) => one.code)).toContain("pairing-after-heavy");
+    expect(found(paired("power-first"), { complexOf: () => undefined })).toMatchObject([
+      { code: "pairing-gone", key: "pairing-gone/p1" },
+    ]);
   });
 });

@@ -1,3 +1,5 @@
+import type { FaultHistory } from "../boxsquat/faults";
+import type { Complex } from "../contrast/complex";
 import type { Pattern } from "../session/exercise";
 import type { WorkFacts } from "../session/weeksums";
 import { type Block, daysOf, type Slot, slotsOf } from "../wave/block";
@@ -36,9 +38,14 @@ export interface CheckedAthlete {
   /** Working maxes older than the limit, by variant. */
   staleOf: ReadonlySet<string>;
   /** Kinds of work refused by default, with the words that may be shown. */
-  refused: ReadonlyArray<{ what: "heavy" | "bands-chains" | "max-test"; because: string }>;
+  refused: ReadonlyArray<{
+    what: "heavy" | "bands-chains" | "max-test" | "relax";
+    because: string;
+  }>;
   /** Cap on a lift, % of the max, from an instruction. */
   caps: ReadonlyArray<{ lift: string; percent: number }>;
+  /** Cured faults of the box that came back at a share of the max, %. */
+  returns: ReadonlyArray<Pick<FaultHistory, "fault" | "returnsAt">>;
 }
 
 export interface CheckInput {
@@ -47,6 +54,8 @@ export interface CheckInput {
   settings: RecipeSettings;
   workOf: (slot: Slot, exerciseId: string | undefined) => CheckedWork | undefined;
   liftOf: (variantId: string) => { name: string; lift: string } | undefined;
+  /** A complex of the team's library; undefined where it is gone. */
+  complexOf: (complexId: string) => Complex | undefined;
   athletes: readonly CheckedAthlete[];
   /** Variations used in the waves before this block, newest first, one list a wave. */
   before: ReadonlyArray<readonly string[]>;

@@ -1,6 +1,8 @@
 import type { Block } from "../wave/block";
 import { athleteRules, muscles, orderRules, overTheBlock, spacing } from "./block-rules";
+import { boxRules } from "./box-rules";
 import type { CheckInput, PlanCheck } from "./input";
+import { pairingRules } from "./pairing-rules";
 import { missing, slotRules } from "./slot-rules";
 
 /** Everything that stands against a plan, refusals first. The same plan under another school
@@ -14,6 +16,8 @@ export function checkPlan(input: CheckInput): PlanCheck[] {
     ...overTheBlock(input),
     ...muscles(input),
     ...athleteRules(input),
+    ...boxRules(input),
+    ...pairingRules(input),
   ];
   const rank = { refused: 0, warning: 1, note: 2 };
   return checks.sort((a, b) => rank[a.level] - rank[b.level]);

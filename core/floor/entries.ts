@@ -22,6 +22,10 @@ export type EntryBody =
       pvMps?: number;
       rangeM?: number;
       pauseS?: number;
+      /** Greatest speed down, speed on meeting the box, and time from it to the peak. */
+      loweringMps?: number;
+      contactMps?: number;
+      toPeakS?: number;
       short?: boolean;
       outcome: "counted" | "failed";
       source: VelocitySource;

@@ -22,6 +22,11 @@ export interface RepState {
   velocityMps: number | undefined;
   outcome: "counted" | "failed";
   short: boolean;
+  /** Stop at the bottom, s, where it was measured. */
+  pauseS: number | undefined;
+  loweringMps: number | undefined;
+  contactMps: number | undefined;
+  toPeakS: number | undefined;
   source: string;
 }
 
@@ -290,6 +295,10 @@ function reduceSet(
       velocityMps: inMetric(body, session.metric),
       outcome: body.outcome,
       short: body.short ?? false,
+      pauseS: body.pauseS,
+      loweringMps: body.loweringMps,
+      contactMps: body.contactMps,
+      toPeakS: body.toPeakS,
       source: body.source,
     }));
 
@@ -320,6 +329,7 @@ function reduceSet(
             counted.map((rep) => rep.velocityMps),
             { cap: prescription.reps, ...session.stop },
             faults.find((one) => one.cut)?.fault,
+            counted.map((rep) => rep.pauseS),
           )
         : undefined,
     verdict: undefined,

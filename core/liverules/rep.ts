@@ -2,7 +2,7 @@ import { formatPercent } from "../units/percent";
 import { formatVelocity } from "../units/velocity";
 
 /** What ends a set, in the order that breaks ties. */
-export const STOP_RULES = ["fault", "floor", "loss", "cap"] as const;
+export const STOP_RULES = ["fault", "bounce", "floor", "loss", "cap"] as const;
 export type StopRule = (typeof STOP_RULES)[number];
 
 const ENDED_WORDS: Record<string, string> = {
@@ -10,6 +10,7 @@ const ENDED_WORDS: Record<string, string> = {
   loss: "velocity loss",
   floor: "the floor",
   fault: "a fault",
+  bounce: "two bounces in a row",
   hand: "hand",
 };
 
@@ -26,6 +27,8 @@ export interface SetRules {
   lossFrom: "best" | "first";
   /** Under this a set ends, m/s. */
   floorMps?: number;
+  /** On a box under a style that asks for a stop: a shorter pause is a bounce, s. */
+  smallestStopS?: number;
 }
 
 export interface RuleHit {
@@ -57,16 +60,18 @@ export function lossLine(velocities: readonly number[], rules: SetRules): number
 
 /**
  * After each counted rep: go on, last one, or stop. The earliest rule wins; where one rep meets
- * several, all are told in the order fault, floor, loss, cap. A rep that was not measured
+ * several, all are told in the order fault, bounces, floor, loss, cap. A rep that was not measured
  * (undefined) counts towards the cap and is never filled in.
  *
  * @param velocities counted reps in order, m/s; undefined where a rep was not measured
  * @param fault a fault tagged "cut" on the last rep
+ * @param pausesS stops at the bottom of the same reps, s; undefined where not measured
  */
 export function afterRep(
   velocities: ReadonlyArray<number | undefined>,
   rules: SetRules,
   fault?: string,
+  pausesS: ReadonlyArray<number | undefined> = [],
 ): RepAdvice {
   const measured = velocities.filter((v): v is number => v !== undefined);
   const last = velocities[velocities.length - 1];
@@ -80,6 +85,18 @@ export function afterRep(
 
   const hits: RuleHit[] = [];
   if (fault !== undefined) hits.push({ rule: "fault", text: `Fault: ${fault}` });
+  const stops = pausesS.slice(-2);
+  const { smallestStopS } = rules;
+  if (
+    smallestStopS !== undefined &&
+    stops.length === 2 &&
+    stops.every((stop) => stop !== undefined && stop < smallestStopS)
+  ) {
+    hits.push({
+      rule: "bounce",
+      text: `Two bounces in a row: stops of ${stops.map((stop) => stop?.toFixed(2)).join(" and ")} s, ${smallestStopS.toFixed(2)} s asked`,
+    });
+  }
   if (last !== undefined && rules.floorMps !== undefined && last < rules.floorMps) {
     hits.push({
       rule: "floor",

@@ -1,10 +1,13 @@
 import type { LoadingGear, RoundingMode } from "../barload/gear";
+import type { BoxSlot } from "../boxsquat/slot";
+import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
 import { GROUP_CURVES } from "../profile/line";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
 import type { Recipe, WaveWeek } from "../wave/recipe";
-import { CORE_VERSION, type FrozenSession } from "./frozen";
+import { faultsFor } from "./faults";
+import { CORE_VERSION, type FrozenLifter, type FrozenSession } from "./frozen";
 import { groupByLoad } from "./groups";
 import { type AthleteBase, prescribeSet, type SetPrescription } from "./prescribe";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "./turns";
@@ -21,6 +24,7 @@ export interface SessionPlan {
   version: number;
   recipe: Recipe;
   variant: { id: string; name: string; lift: string; start: LiftStart; caution: string };
+  box?: BoxSlot;
   metric: VelocityMetric;
   rounding: RoundingMode;
 }
@@ -32,6 +36,9 @@ export interface SessionAthlete extends AthleteBase {
   /** What screens show of a limit; never its reason. */
   /** What this athlete may not do, in the words that cards and racks show. */
   instructions: readonly string[];
+  /** The set-up on the box, as the rack shows it. */
+  setup?: readonly string[];
+  box?: FrozenLifter["box"];
 }
 
 /** A slot's overrides by "athlete id/set key", kg. */
@@ -60,6 +67,12 @@ export function prescribeWeek(input: {
       overrideKg: overrides.get(`${athlete.id}/${set.key}`),
     }),
   );
+}
+
+/** A slot's own smallest stop joins the recipe's rules, under styles that ask for a stop. */
+function stopRules(recipe: Recipe, box: BoxSlot | undefined): FrozenSession["stop"] {
+  const asked = box && styleById(box.styleId)?.stops ? box.smallestStopS : undefined;
+  return asked === undefined ? recipe.stop : { ...recipe.stop, smallestStopS: asked };
 }
 
 const GENERAL_CAUTION =
@@ -101,9 +114,11 @@ export function freezeSession(input: {
     liftStart: plan.variant.start,
     metric: plan.metric,
     rest: recipe.rest,
-    stop: recipe.stop,
+    stop: stopRules(recipe, plan.box),
+    ...(plan.box ? { box: plan.box } : {}),
+    faults: faultsFor(plan.variant.lift),
     velocityLed: recipe.lead === "velocity",
-    cautions: [plan.variant.caution, GENERAL_CAUTION],
+    cautions: [plan.variant.caution, ...(plan.box ? [SPINE_CAUTION] : []), GENERAL_CAUTION],
     racks: groups.map((group, i) => {
       const rack = racks[i] as (typeof racks)[number];
       return {
@@ -116,6 +131,8 @@ export function freezeSession(input: {
           unit: athlete.unit ?? "kg",
           line: athlete.profile?.line,
           instructions: [...athlete.instructions],
+          ...(athlete.setup ? { setup: [...athlete.setup] } : {}),
+          ...(athlete.box ? { box: athlete.box } : {}),
           sets: prescribeWeek({ plan, week, athlete, gear: rack.gear, overrides }),
         })),
       };

@@ -1,4 +1,5 @@
 import type { LoadingGear } from "../barload/gear";
+import type { BoxSlot } from "../boxsquat/slot";
 import type { LoadVelocityLine } from "../profile/line";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
@@ -18,6 +19,10 @@ export interface FrozenLifter {
   line: LoadVelocityLine | undefined;
   /** Instructions that the screen must show; never a reason. */
   instructions: string[];
+  /** The set-up on the box, a line each; absent elsewhere and in older sessions. */
+  setup?: string[];
+  /** The box as built for this athlete, cm, and its style; absent as above. */
+  box?: { heightCm: number | undefined; styleId: string | undefined };
 }
 
 export interface FrozenRack {
@@ -41,7 +46,16 @@ export interface FrozenSession {
   liftStart: LiftStart;
   metric: VelocityMetric;
   rest: { leastS: number; mostS: number };
-  stop: { lossPercent?: number; lossFrom: "best" | "first"; floorMps?: number };
+  stop: {
+    lossPercent?: number;
+    lossFrom: "best" | "first";
+    floorMps?: number;
+    smallestStopS?: number;
+  };
+  /** On a box: what for and how; absent elsewhere and in older sessions. */
+  box?: BoxSlot;
+  /** Faults to tag, some with a cue; absent in older sessions. */
+  faults?: Array<{ seen: string; cue?: string }>;
   velocityLed: boolean;
   cautions: string[];
   racks: FrozenRack[];

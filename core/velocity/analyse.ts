@@ -3,6 +3,7 @@ import { type EvenRun, resampleEvenly } from "../numeric/resample";
 import { median } from "../numeric/statistics";
 import { findEdge } from "./edges";
 import {
+  CONTACT_ABOVE_M,
   type MeasuredRep,
   type PositionStream,
   PROCESSING_VERSION,
@@ -142,6 +143,7 @@ function measureRep(
 
   let eccentricS: number | undefined;
   let pauseS: number | undefined;
+  let contactMps: number | undefined;
   if (startTop !== undefined && fastestLowering !== undefined) {
     const lower = {
       velocity: lowering,
@@ -162,6 +164,8 @@ function measureRep(
     });
     eccentricS = (lowerEnd - lowerStart) / rateHz;
     pauseS = timeUnder(velocity, fastestLowering, peak, settings.stillMps) / rateHz;
+    const met = crossing(heights, fastestLowering, bottom, bottomTurn.heightM + CONTACT_ABOVE_M);
+    contactMps = met === undefined ? undefined : Math.max(0, valueAt(lowering, met));
   }
 
   return {
@@ -182,8 +186,24 @@ function measureRep(
     timeToPeakS: (peak - bottomTurn.at) / rateHz,
     eccentricS,
     greatestLoweringMps: fastestLowering === undefined ? undefined : at(lowering, fastestLowering),
+    contactMps,
     pauseS,
   };
+}
+
+/** Where a falling height first passes a level, in samples; undefined where it never does. */
+function crossing(
+  heights: Float64Array,
+  from: number,
+  to: number,
+  levelM: number,
+): number | undefined {
+  for (let i = from + 1; i <= to; i++) {
+    const above = at(heights, i - 1);
+    const under = at(heights, i);
+    if (above >= levelM && under < levelM) return i - 1 + (above - levelM) / (above - under);
+  }
+  return undefined;
 }
 
 /** Share of the concentric that is looked at on the moving side of a turn. */

@@ -44,6 +44,9 @@ export type RepOutcome =
   | "failed";
 
 /** One rep as measured. Speeds m/s, times s from the stream's own start, lengths m. */
+/** Height over the bottom at which the speed of contact is read, m. */
+export const CONTACT_ABOVE_M = 0.02;
+
 export interface MeasuredRep {
   outcome: RepOutcome;
   /** Started clearly higher than the set's usual bottom: counted, and marked. */
@@ -68,6 +71,8 @@ export interface MeasuredRep {
   /** Undefined where the lift starts from the bottom and no lowering was seen. */
   eccentricS: number | undefined;
   greatestLoweringMps: number | undefined;
+  /** Lowering speed this far over the bottom: what the box, or the chest, is met with. */
+  contactMps: number | undefined;
   /** Time under `stillMps` between the fastest lowering and the fastest drive. */
   pauseS: number | undefined;
 }

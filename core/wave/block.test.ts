@@ -10,6 +10,8 @@ import {
   isIn,
   lastDate,
   leadSlot,
+  pairingsOf,
+  pairingWeek,
   realignsAfter,
   type Slot,
   slotsOf,
@@ -25,6 +27,7 @@ import {
   meet,
   moveSlot,
   orderSlots,
+  putPairing,
   removeDay,
   removeSlot,
   removeWeek,
@@ -321,6 +324,27 @@ describe("edits", () => {
     expect(made(less, inverseOf(own, edit))).toEqual(own);
     const noDay = made(own, removeDay(own, "d1"));
     expect([noDay.days, noDay.slots, noDay.overrides]).toEqual([{}, {}, {}]);
+  });
+
+  it("put a pairing on a day, which goes with the day; undo brings the place back as it was", () => {
+    const own = block();
+    const on = putPairing(own, "p1", { dayId: "d1", complexId: "c", fromWeek: 2 }, "Pull, jump");
+    const paired = made(own, on);
+    expect(pairingsOf(paired, "d1")).toEqual([
+      { id: "p1", dayId: "d1", complexId: "c", fromWeek: 2 },
+    ]);
+    expect(made(paired, inverseOf(own, on))).toEqual(own);
+    const more = putPairing(paired, "p2", { dayId: "d1", complexId: "d", fromWeek: 1 }, "Row");
+    expect(Object.keys(made(paired, more).pairings ?? {})).toEqual(["p1", "p2"]);
+    const noDay = removeDay(paired, "d1");
+    expect(made(paired, noDay).pairings).toEqual({});
+    expect(made(made(paired, noDay), inverseOf(paired, noDay))).toEqual(paired);
+  });
+
+  it("a pairing's own weeks begin where it does, and stop over marked weeks", () => {
+    const own = block({ weeks: 6, marks: { m: { week: 4, kind: "deload", words: "" } } });
+    const weeks = [1, 2, 3, 4, 5, 6, 7].map((week) => pairingWeek(own, { fromWeek: 2 }, week));
+    expect(weeks).toEqual([undefined, 1, 2, undefined, 3, 4, undefined]);
   });
 
   it("split an athlete off with their own loads, and copy without anybody's", () => {

@@ -1,3 +1,4 @@
+import type { BoxSlot } from "../boxsquat/slot";
 import { addDays, type LocalDate } from "../units/time";
 import {
   expandRecipe,
@@ -69,6 +70,8 @@ export interface Slot {
   repeat: boolean;
   /** Which session of the week this is for a recipe that walks within the week. */
   session: number;
+  /** On a box: what for and how. */
+  box?: BoxSlot;
   /** Slots with the same letter on a day are done in rounds; empty: alone. */
   group: string;
 }
@@ -91,6 +94,14 @@ export interface BlockAway {
   to: LocalDate;
 }
 
+/** A complex of the team's library on a day, from a week on. */
+export interface BlockPairing {
+  dayId: string;
+  complexId: string;
+  /** Week of the block that is the first of its loads' direction. */
+  fromWeek: number;
+}
+
 /**
  * A block as coaches write it: recipes in slots on days, for a number of weeks. Everything is kept
  * by a stable id, so that an edit names one place and two coaches' edits meet only where they are
@@ -105,6 +116,8 @@ export interface Block {
   template: Template;
   days: Record<string, BlockDay>;
   slots: Record<string, Slot>;
+  /** Absent in blocks that were written before there were any. */
+  pairings?: Record<string, BlockPairing>;
   marks: Record<string, BlockMark>;
   /** By "athlete id/slot id/set key". */
   overrides: Record<string, BlockOverride>;
@@ -163,6 +176,26 @@ export function slotsOf(block: Block, dayId: string): Array<Slot & { id: string 
     );
 }
 
+/** The pairings of a day, in the order in which they were put on. */
+export function pairingsOf(block: Block, dayId: string): Array<BlockPairing & { id: string }> {
+  return Object.entries(block.pairings ?? {})
+    .filter(([, one]) => one.dayId === dayId)
+    .map(([id, one]) => ({ id, ...one }))
+    .sort((a, b) => a.id.localeCompare(b.id, "en", { numeric: true }));
+}
+
+/** A pairing's own week in a week of the block, from 1; undefined where it is not done. */
+export function pairingWeek(
+  block: Block,
+  pairing: Pick<BlockPairing, "fromWeek">,
+  week: number,
+): number | undefined {
+  if (week < pairing.fromWeek || week > block.weeks || markOf(block, week)) return undefined;
+  let own = 1;
+  for (let w = pairing.fromWeek; w < week; w++) if (!markOf(block, w)) own++;
+  return own;
+}
+
 export function markOf(block: Block, week: number): BlockMark | undefined {
   return Object.values(block.marks).find((mark) => mark.week === week);
 }
@@ -201,6 +234,29 @@ export function cyclePlace(block: Block, slot: Slot, week: number): CyclePlace |
 
 const inRun = (weekId: string, run: number) => (run === 1 ? weekId : `${weekId}@${run}`);
 
+const NO_SETTINGS: RecipeSettings = {};
+const expanded = new WeakMap<
+  Recipe,
+  WeakMap<RecipeSettings, Map<number | undefined, WaveWeek[]>>
+>();
+
+/** A recipe's weeks, worked out once: plans ask for the same recipe week by week. */
+function weeksOf(
+  recipe: Recipe,
+  settings: RecipeSettings,
+  session: number | undefined,
+): WaveWeek[] {
+  const bySettings = expanded.get(recipe) ?? new WeakMap();
+  expanded.set(recipe, bySettings);
+  const bySession = bySettings.get(settings) ?? new Map();
+  bySettings.set(settings, bySession);
+  const kept = bySession.get(session);
+  if (kept) return kept;
+  const weeks = expandRecipe(recipe, settings, session);
+  bySession.set(session, weeks);
+  return weeks;
+}
+
 /**
  * What a slot does in a week of the block. In a marked deload week it repeats its week before
  * with the coach's deload factors; in a marked test or free week, nothing.
@@ -209,14 +265,14 @@ export function slotWeek(
   block: Block,
   slot: Slot,
   week: number,
-  settings: RecipeSettings = {},
+  settings: RecipeSettings = NO_SETTINGS,
 ): WaveWeek | undefined {
   const mark = markOf(block, week);
   if (mark && mark.kind !== "deload") return undefined;
   const place = mark ? placeBefore(block, slot, week) : cyclePlace(block, slot, week);
   if (!place) return undefined;
   const recipe = mark ? deloading(slot.recipe) : slot.recipe;
-  const found = expandRecipe(recipe, settings, slot.session)[place.index];
+  const found = weeksOf(recipe, settings, slot.session)[place.index];
   if (!found) return undefined;
   const weekId = mark ? `deload${week}` : inRun(found.weekId, place.run);
   return {

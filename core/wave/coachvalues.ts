@@ -118,6 +118,14 @@ export const COACH_VALUES: readonly CoachValueSpec[] = [
     why: "A shorter stop is a bounce. Not set: nothing is flagged.",
   },
   {
+    key: "ladderReps",
+    name: "Clean reps in a row that pass a rung of the box ladder",
+    unit: "",
+    low: 1,
+    high: 50,
+    why: "Stands with each rung's pass mark. Not set: the mark is in words alone.",
+  },
+  {
     key: "steppingOutKg",
     name: "Pull to step out of hooks against, at most",
     unit: "kg",

@@ -1,5 +1,5 @@
 import { addDays, daysBetween } from "../units/time";
-import { type Block, type BlockMark, slotsOf } from "./block";
+import { type Block, type BlockMark, type BlockPairing, pairingsOf, slotsOf } from "./block";
 
 export type Json = string | number | boolean | null | Json[] | { [key: string]: Json | undefined };
 
@@ -185,7 +185,24 @@ export function removeDay(block: Block, dayId: string): BlockEdit {
       ...Object.entries(block.slots)
         .filter(([, slot]) => slot.dayId === dayId)
         .flatMap(([id]) => removeSlot(block, id).sets),
+      ...pairingsOf(block, dayId).map(({ id }) => ({ path: ["pairings", id] })),
       { path: ["days", dayId] },
+    ],
+  };
+}
+
+/** Puts a complex on a day; a block without any gets the place for them first. */
+export function putPairing(
+  block: Block,
+  id: string,
+  pairing: BlockPairing,
+  name: string,
+): BlockEdit {
+  return {
+    words: `Pairing put on: ${name}`,
+    sets: [
+      ...(block.pairings ? [] : [{ path: ["pairings"], value: {} }]),
+      { path: ["pairings", id], value: { ...pairing } },
     ],
   };
 }

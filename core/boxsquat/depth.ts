@@ -1,0 +1,72 @@
+import { daysBetween, type LocalDate } from "../units/time";
+
+/** Share of squat sets to full depth that stands beside a high box, %, over so many weeks. */
+export const FULL_DEPTH_SHARE_PERCENT = 50;
+export const DEPTH_WEEKS = 3;
+/** A box this much over its target height is a high box, cm. */
+export const HIGH_BOX_OVER_CM = 2.5;
+
+export interface DepthSet {
+  date: LocalDate;
+  /** Sets done that day. */
+  sets: number;
+  depth: "full" | "high-box";
+}
+
+export interface DepthLedger {
+  full: number;
+  high: number;
+  /** Undefined where no squat set was done. */
+  fullPercent: number | undefined;
+  askedPercent: number;
+  weeks: number;
+  ok: boolean;
+  words: string;
+}
+
+/** Crease over knee that a box gives, cm over its target: over this it is a high box. */
+export const isHighBox = (overTargetCm: number): boolean => overTargetCm > HIGH_BOX_OVER_CM + 1e-9;
+
+/**
+ * Squat sets of the last weeks by depth. Without a high box there is nothing to balance; with
+ * one, at least the asked share goes to full depth.
+ */
+export function depthLedger(
+  sets: readonly DepthSet[],
+  today: LocalDate,
+  asked: { weeks?: number; percent?: number } = {},
+): DepthLedger {
+  const weeks = asked.weeks ?? DEPTH_WEEKS;
+  const askedPercent = asked.percent ?? FULL_DEPTH_SHARE_PERCENT;
+  let full = 0;
+  let high = 0;
+  for (const one of sets) {
+    const ago = daysBetween(one.date, today);
+    if (ago < 0 || ago >= 7 * weeks) continue;
+    if (one.depth === "full") full += one.sets;
+    else high += one.sets;
+  }
+  const all = full + high;
+  const ok = high === 0 || 100 * full >= askedPercent * all - 1e-9;
+  const missing =
+    high === 0
+      ? 0
+      : Math.max(
+          0,
+          Math.ceil((askedPercent * all - 100 * full) / (100 - askedPercent || 1) - 1e-9),
+        );
+  return {
+    full,
+    high,
+    fullPercent: all === 0 ? undefined : (100 * full) / all,
+    askedPercent,
+    weeks,
+    ok,
+    words:
+      high === 0
+        ? "No high box in these weeks."
+        : ok
+          ? `${full} of ${all} squat sets to full depth.`
+          : `${full} of ${all} squat sets to full depth; ${missing} more would make ${askedPercent} %.`,
+  };
+}

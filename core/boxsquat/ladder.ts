@@ -1,0 +1,224 @@
+import { daysBetween, type LocalDate } from "../units/time";
+
+/** The teaching ladder, from the chair to heavy work. DOMAIN 9. */
+export interface Rung {
+  id: string;
+  name: string;
+  how: string;
+  /** What a watcher looks for; how many clean reps it takes is the coach's to set. */
+  pass: string;
+}
+
+export const RUNGS: readonly Rung[] = [
+  {
+    id: "chair",
+    name: "Body weight, chair-high box",
+    how: "Arms forward, sit back, stop, stand.",
+    pass: "Shins upright, no drop on to the box, no rocking.",
+  },
+  {
+    id: "goblet",
+    name: "Goblet",
+    how: "One weight at the chest, box at the athlete's height.",
+    pass: "Trunk stays as it was through the stop.",
+  },
+  {
+    id: "two-dumbbells",
+    name: "Two dumbbells",
+    how: "At the sides or the shoulders.",
+    pass: "Knees over the toes, both sides alike.",
+  },
+  {
+    id: "two-kettlebells",
+    name: "Two kettlebells at the shoulders",
+    how: "Elbows in, breath held through the stop.",
+    pass: "Breath kept, chest does not fall on the way up.",
+  },
+  {
+    id: "empty-bar",
+    name: "Empty bar, 15 to 20 kg",
+    how: "Two-step walkout, the box found without looking.",
+    pass: "Box found three times of three, bar over mid-foot.",
+  },
+  {
+    id: "light-doubles",
+    name: "Light doubles in small steps",
+    how: "Up while the speed and the push stay.",
+    pass: "Every double as fast as the one before.",
+  },
+  {
+    id: "speed-weight",
+    name: "The found speed weight",
+    how: "Held one to three weeks.",
+    pass: "Held for a week or more without a fault that comes back.",
+  },
+];
+
+/** When a rung is passed: what a watcher looks for, and the coach's number of clean reps. */
+export const passWords = (rung: Rung, reps: number | undefined): string =>
+  reps === undefined ? rung.pass : `${rung.pass} ${reps} clean reps in a row.`;
+
+export interface RungMark {
+  rungId: string;
+  outcome: "passed" | "back";
+  date: LocalDate;
+  by: string;
+  note: string;
+}
+
+export interface Standing {
+  /** The rung being worked on; undefined once all are passed. */
+  rung: Rung | undefined;
+  passed: string[];
+  ready: boolean;
+  /** Times the athlete went back. */
+  backs: number;
+}
+
+/**
+ * Where somebody stands, from their marks in the order they were made. Passing a rung passes
+ * those below it; going back to a rung takes away that one and all above.
+ */
+export function standing(marks: readonly RungMark[]): Standing {
+  let at = 0;
+  let backs = 0;
+  for (const mark of marks) {
+    const index = RUNGS.findIndex((one) => one.id === mark.rungId);
+    if (index < 0) continue;
+    if (mark.outcome === "passed") at = Math.max(at, index + 1);
+    else {
+      at = Math.min(at, index);
+      backs++;
+    }
+  }
+  return {
+    rung: RUNGS[at],
+    passed: RUNGS.slice(0, at).map((one) => one.id),
+    ready: at >= RUNGS.length,
+    backs,
+  };
+}
+
+/** Share of a group that has to be ready, %, and weeks that have to pass first. */
+export const GATE_SHARE_PERCENT = 80;
+export const GATE_WEEKS = 2;
+
+export interface Gate {
+  total: number;
+  ready: number;
+  /** The share asked for, rounded up to whole athletes. */
+  needed: number;
+  missing: string[];
+  daysGone: number;
+  daysNeeded: number;
+  open: boolean;
+  /** A coach decided earlier. */
+  early: boolean;
+  why: string;
+}
+
+/** Whether a group moves on to heavy work: enough are ready, and the weeks have gone. */
+export function gate(input: {
+  athletes: ReadonlyArray<{ name: string; ready: boolean }>;
+  startedOn: LocalDate;
+  today: LocalDate;
+  decidedEarly?: boolean;
+  sharePercent?: number;
+  weeks?: number;
+}): Gate {
+  const { athletes } = input;
+  const share = input.sharePercent ?? GATE_SHARE_PERCENT;
+  // In whole numbers: 0.8 × 5 must not come out a hair over 4.
+  const needed = Math.ceil((share * athletes.length - 1e-9) / 100);
+  const ready = athletes.filter((one) => one.ready).length;
+  const daysGone = daysBetween(input.startedOn, input.today);
+  const daysNeeded = 7 * (input.weeks ?? GATE_WEEKS);
+  const enough = athletes.length > 0 && ready >= needed;
+  const long = daysGone >= daysNeeded;
+  const early = Boolean(input.decidedEarly) && !(enough && long);
+  const missingWords = [
+    enough ? "" : `${needed - ready} more of ${athletes.length} must be ready`,
+    long ? "" : `${daysNeeded - daysGone} more days must pass`,
+  ].filter(Boolean);
+  return {
+    total: athletes.length,
+    ready,
+    needed,
+    missing: athletes.filter((one) => !one.ready).map((one) => one.name),
+    daysGone,
+    daysNeeded,
+    open: (enough && long) || early,
+    early,
+    why: early
+      ? "A coach decided earlier."
+      : enough && long
+        ? `${ready} of ${athletes.length} are ready, ${Math.floor(daysGone / 7)} weeks have gone.`
+        : `${missingWords.join(", and ")}.`,
+  };
+}
+
+/** One double on the way to the speed weight. */
+export interface WeightStep {
+  loadKg: number;
+  speedMps: number | undefined;
+  /** Without a sensor: what the coach saw. */
+  eye: "fast" | "on" | "slow" | undefined;
+  /** The athlete still drove it, as against placing it. */
+  pushed: boolean;
+}
+
+/** Speed lost from the first double that ends the way up, %. */
+export const SPEED_HOLDS_WITHIN_PERCENT = 10;
+export const HOLD_WEEKS = { least: 1, most: 3 } as const;
+
+export type SpeedWeight =
+  | { kind: "found"; loadKg: number; endedBy: string }
+  | { kind: "go-on"; loadKg: number | undefined }
+  | { kind: "too-heavy" };
+
+/**
+ * Up in small steps while speed and push stay: the last load before either went is the speed
+ * weight. Speed stays while it is within a tenth of the best so far, and over the coach's floor.
+ */
+export function findSpeedWeight(
+  steps: readonly WeightStep[],
+  floorMps: number | undefined,
+): SpeedWeight {
+  let best = 0;
+  let last: number | undefined;
+  for (const step of steps) {
+    best = Math.max(best, step.speedMps ?? 0);
+    const lost =
+      step.speedMps !== undefined &&
+      step.speedMps < best * (1 - SPEED_HOLDS_WITHIN_PERCENT / 100) - 1e-9;
+    const under = step.speedMps !== undefined && floorMps !== undefined && step.speedMps < floorMps;
+    const endedBy = !step.pushed
+      ? "it was placed, not driven"
+      : under
+        ? `under the floor of ${floorMps?.toFixed(2)} m/s`
+        : lost
+          ? `over ${SPEED_HOLDS_WITHIN_PERCENT} % slower than the best`
+          : step.eye === "slow"
+            ? "slow to the eye"
+            : undefined;
+    if (endedBy === undefined) last = step.loadKg;
+    else
+      return last === undefined ? { kind: "too-heavy" } : { kind: "found", loadKg: last, endedBy };
+  }
+  return { kind: "go-on", loadKg: last };
+}
+
+/** Where somebody is in the weeks of holding the found weight. */
+export function holding(foundOn: LocalDate, today: LocalDate) {
+  const week = Math.floor(daysBetween(foundOn, today) / 7) + 1;
+  return {
+    week,
+    words:
+      week <= HOLD_WEEKS.least
+        ? "Hold it: the first week is for getting used to it."
+        : week <= HOLD_WEEKS.most
+          ? `Week ${week} of at most ${HOLD_WEEKS.most}: hold, or go on when every rep is as fast.`
+          : "Held long enough: find the next weight, or go on to heavy work.",
+    due: week > HOLD_WEEKS.most,
+  };
+}

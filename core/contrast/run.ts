@@ -1,0 +1,235 @@
+import { type Complex, type ComplexItem, OUTPUTS } from "./complex";
+
+/** Taken under this share of the planned rest, a start says so. */
+export const EARLY_UNDER_SHARE = 0.8;
+/** The clock warns this long before the next start, s. */
+export const WARN_BEFORE_S = 10;
+/** Output lost against round 1 (or baseline) that ends the work, %. */
+export const END_AT_LOSS_PERCENT = 10;
+/** Within this change output is the same, %. */
+export const SAME_WITHIN_PERCENT = 3;
+
+/** One tap. Times are ms on the clock of the device that is named. */
+export type RunEntry = {
+  id: string;
+  athleteId: string;
+  round: number;
+  item: number;
+  /** Absent in taps from before it was kept. */
+  device?: string;
+} & (
+  | { kind: "start"; atMs: number }
+  | { kind: "done"; atMs: number }
+  /** A jump, a throw, a sprint, a bar speed; the best of an item counts. */
+  | { kind: "output"; value: number; side?: "left" | "right"; atMs: number }
+  /** The athlete's own baseline of the item before the work. */
+  | { kind: "baseline"; value: number; atMs: number }
+  | { kind: "stop"; reason: string; atMs: number }
+  | { kind: "void"; of: string; atMs: number }
+);
+
+export interface RestTaken {
+  round: number;
+  item: number;
+  plannedS: number;
+  takenS: number;
+  early: boolean;
+  /** Its two ends were tapped on two devices, whose clocks may differ. */
+  estimated?: true;
+}
+
+export interface RoundOutput {
+  round: number;
+  item: number;
+  value: number;
+  /** Against round 1 and against the baseline, %; up is better. */
+  againstFirst: number | undefined;
+  againstBaseline: number | undefined;
+  verdict: "better" | "same" | "fading";
+}
+
+export type Stage =
+  | { kind: "waiting"; round: number; item: number }
+  | { kind: "working"; round: number; item: number; sinceMs: number }
+  | {
+      kind: "resting";
+      round: number;
+      item: number;
+      sinceMs: number;
+      untilMs: number;
+      plannedS: number;
+    }
+  | { kind: "over"; why: "done" | "stopped" };
+
+export interface AthleteRun {
+  athleteId: string;
+  stage: Stage;
+  rests: RestTaken[];
+  outputs: RoundOutput[];
+  baseline: Partial<Record<number, number>>;
+  /** The 10 % rule speaks: which item lost how much. */
+  endProposed: { item: number; lossPercent: number } | undefined;
+  /** Entries that do not fit (a start of a round not reached); set aside, never in the way. */
+  aside: number;
+}
+
+type Tapped = Pick<Extract<RunEntry, { kind: "start" | "done" }>, "atMs" | "device">;
+
+/** What follows an item: the gap to the next of the round, or the rest to the next round. */
+export function restAfter(complex: Complex, item: number): number {
+  return item === complex.items.length - 1
+    ? complex.restS
+    : (complex.items[item] as ComplexItem).gapS;
+}
+
+/** The next item after one; undefined after the last of the last round. */
+export function nextOf(complex: Complex, round: number, item: number) {
+  if (item < complex.items.length - 1) return { round, item: item + 1 };
+  return round < complex.rounds ? { round: round + 1, item: 0 } : undefined;
+}
+
+/**
+ * Folds an athlete's taps. The last entry of each place wins; an entry taken back counts for
+ * nothing. A rest is done to the next start on one device's clock, else it is an estimate.
+ */
+export function foldRun(
+  complex: Complex,
+  athleteId: string,
+  entries: Iterable<RunEntry>,
+): AthleteRun {
+  const own = [...entries].filter((one) => one.athleteId === athleteId);
+  const taken = new Set(own.flatMap((one) => (one.kind === "void" ? [one.of] : [])));
+  const live = own.filter((one) => one.kind !== "void" && !taken.has(one.id));
+  const place = (round: number, item: number) => `${round}/${item}`;
+  const starts = new Map<string, Tapped>();
+  const ends = new Map<string, Tapped>();
+  const values = new Map<string, number>();
+  const baseline: Partial<Record<number, number>> = {};
+  let stopped = false;
+  let aside = 0;
+  for (const entry of live) {
+    const item = complex.items[entry.item];
+    if (!item || entry.round < 1 || entry.round > complex.rounds) {
+      aside++;
+      continue;
+    }
+    const key = place(entry.round, entry.item);
+    if (entry.kind === "start") starts.set(key, entry);
+    else if (entry.kind === "done") ends.set(key, entry);
+    else if (entry.kind === "output") {
+      const before = values.get(key);
+      values.set(key, before === undefined ? entry.value : bestOf(item, before, entry.value));
+    } else if (entry.kind === "baseline") {
+      const before = baseline[entry.item];
+      baseline[entry.item] = before === undefined ? entry.value : bestOf(item, before, entry.value);
+    } else stopped = true;
+  }
+
+  const rests: RestTaken[] = [];
+  let stage: Stage = { kind: "waiting", round: 1, item: 0 };
+  let at: { round: number; item: number } | undefined = { round: 1, item: 0 };
+  let previous: { round: number; item: number; done: Tapped } | undefined;
+  while (at) {
+    const key = place(at.round, at.item);
+    const start = starts.get(key);
+    const done = ends.get(key);
+    if (start === undefined) {
+      if (previous) {
+        const plannedS = restAfter(complex, previous.item);
+        stage = {
+          kind: "resting",
+          ...at,
+          sinceMs: previous.done.atMs,
+          untilMs: previous.done.atMs + 1000 * plannedS,
+          plannedS,
+        };
+      } else stage = { kind: "waiting", ...at };
+      break;
+    }
+    if (previous) {
+      const plannedS = restAfter(complex, previous.item);
+      const takenS = (start.atMs - previous.done.atMs) / 1000;
+      rests.push({
+        ...at,
+        plannedS,
+        takenS,
+        early: takenS < EARLY_UNDER_SHARE * plannedS,
+        ...(start.device === previous.done.device ? {} : { estimated: true }),
+      });
+    }
+    if (done === undefined) {
+      stage = { kind: "working", ...at, sinceMs: start.atMs };
+      break;
+    }
+    previous = { ...at, done };
+    at = nextOf(complex, at.round, at.item);
+  }
+  if (!at) stage = { kind: "over", why: "done" };
+  if (stopped) stage = { kind: "over", why: "stopped" };
+
+  const outputs: RoundOutput[] = [];
+  let endProposed: AthleteRun["endProposed"];
+  complex.items.forEach((item, i) => {
+    if (item.output === "none") return;
+    const first = values.get(place(1, i));
+    for (let round = 1; round <= complex.rounds; round++) {
+      const value = values.get(place(round, i));
+      if (value === undefined) continue;
+      const againstFirst = round === 1 ? undefined : changePercent(item, first, value);
+      const againstBaseline = changePercent(item, baseline[i], value);
+      const reference = againstFirst ?? againstBaseline ?? 0;
+      outputs.push({
+        round,
+        item: i,
+        value,
+        againstFirst,
+        againstBaseline,
+        verdict:
+          reference > SAME_WITHIN_PERCENT
+            ? "better"
+            : reference < -SAME_WITHIN_PERCENT
+              ? "fading"
+              : "same",
+      });
+      const loss = againstFirst === undefined ? 0 : -againstFirst;
+      if (loss >= END_AT_LOSS_PERCENT - 1e-9) endProposed = { item: i, lossPercent: loss };
+      else if (endProposed?.item === i) endProposed = undefined;
+    }
+  });
+  outputs.sort((a, b) => a.round - b.round || a.item - b.item);
+  return { athleteId, stage, rests, outputs, baseline, endProposed, aside };
+}
+
+function bestOf(item: ComplexItem, a: number, b: number): number {
+  return OUTPUTS[item.output].up ? Math.max(a, b) : Math.min(a, b);
+}
+
+/** Change of an output, %: up is better whatever is measured. */
+function changePercent(
+  item: ComplexItem,
+  from: number | undefined,
+  value: number,
+): number | undefined {
+  if (from === undefined || !(from > 0)) return undefined;
+  const share = value / from - 1;
+  return 100 * (OUTPUTS[item.output].up ? share : -share);
+}
+
+/** How long until the next start, s (negative once it is due), and whether to warn. */
+export function dueIn(stage: Stage, nowMs: number): { leftS: number; warn: boolean } | undefined {
+  if (stage.kind !== "resting") return undefined;
+  const leftS = (stage.untilMs - nowMs) / 1000;
+  return { leftS, warn: leftS <= WARN_BEFORE_S };
+}
+
+/** Whether a start now would be early, with what is left of the planned rest. */
+export function earlyStart(
+  stage: Stage,
+  nowMs: number,
+): { takenS: number; plannedS: number } | undefined {
+  if (stage.kind !== "resting") return undefined;
+  const takenS = (nowMs - stage.sinceMs) / 1000;
+  return takenS < EARLY_UNDER_SHARE * stage.plannedS
+    ? { takenS, plannedS: stage.plannedS }
+    : undefined;
+}
