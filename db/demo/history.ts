@@ -8,6 +8,8 @@ import { keepVelocity } from "../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../core/velocity/stream";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
 
+type EntryOf<K extends EntryBody["kind"]> = Extract<EntryBody, { kind: K }>;
+
 export type StampedEntry = LogEntry & { seq: number };
 
 /** A sensor's mean-velocity error, m/s (one standard deviation). */
@@ -25,6 +27,13 @@ export function simulateSession(input: {
   startedAt: Date;
   /** Sets done by each lifter before the log ends; all where undefined. */
   rounds?: number;
+  /** On a box: what a rep adds, and the fault that was tagged in a set. */
+  box?: {
+    rep: (
+      athleteId: string,
+    ) => Required<Pick<EntryOf<"rep">, "pauseS" | "loweringMps" | "contactMps" | "toPeakS">>;
+    fault: (athleteId: string, setNumber: number) => string | undefined;
+  };
   random: Random;
   uuid: () => string;
 }): StampedEntry[] {
@@ -125,6 +134,7 @@ function doSet(input: Input, rack: FrozenRack, state: LifterRun, round: number, 
       mcvMps,
       pvMps: keepVelocity(mcvMps * (1.42 + 0.02 * random.normal())),
       rangeM: keepVelocity(truth.rangeM),
+      ...(input.box ? input.box.rep(lifter.athleteId) : {}),
       outcome: "counted",
       source: "simulated",
       processing: PROCESSING_VERSION,
@@ -132,6 +142,8 @@ function doSet(input: Input, rack: FrozenRack, state: LifterRun, round: number, 
     advice = afterRep(velocities, { cap: set.reps, ...session.stop });
     if (advice.advice === "stop") break;
   }
+  const fault = input.box?.fault(lifter.athleteId, set.number);
+  if (fault) writer.write({ kind: "fault", ...address, fault, cut: false });
   writer.wait(1.5);
   writer.write({
     kind: "set-done",

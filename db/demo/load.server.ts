@@ -17,6 +17,8 @@ import { allotSeq, endSession, insertEntries, insertSession } from "../queries/s
 import * as schema from "../schema";
 import { type TeamTransaction, withTeam } from "../team.server";
 import { loadBlock } from "./block.server";
+import { loadBoxAndContrast } from "./box.server";
+import { loadBoxCycle } from "./cycle.server";
 import { loadFacts } from "./facts.server";
 import { loadGear } from "./gear.server";
 import { simulateSession } from "./history";
@@ -101,7 +103,11 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
       await loadFacts(tx, { athleteIds, variants, now, today });
       await loadGear(tx, now, today);
       await loadBlock(tx, now, today);
+      await loadBoxAndContrast(tx, now, today);
+      await loadBoxCycle(tx, now, today);
     });
+    // Filled in one go: the planner would know nothing of it for the first minutes.
+    await client.unsafe("ANALYZE");
   } finally {
     await client.end();
   }

@@ -1,7 +1,8 @@
-import { and, asc, desc, eq } from "drizzle-orm";
+import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import type { MaxRecord } from "../../core/maxes/records";
 import { liftVariant, maxRecord, ownSingle, workingMaxChoice } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { anyOf } from "./any-of.server";
 
 export function listVariants(tx: TeamTransaction) {
   return tx.select().from(liftVariant).orderBy(asc(liftVariant.name));
@@ -56,15 +57,28 @@ export interface Choice {
   record: MaxRecord;
 }
 
-/** The newest choice of each athlete and variant; of all athletes, or of one variant. */
+/** The newest choice of each athlete and variant; of all athletes, of one, or of some. */
 export async function currentChoices(
   tx: TeamTransaction,
-  filter: { variantId?: string; athleteId?: string },
+  filter: {
+    variantId?: string;
+    athleteId?: string;
+    athleteIds?: readonly string[];
+    variantIds?: readonly string[];
+  },
 ): Promise<Choice[]> {
   const rows = await tx
     .selectDistinctOn([workingMaxChoice.athleteId, workingMaxChoice.variantId], {
-      choice: workingMaxChoice,
-      record: maxRecord,
+      athleteId: workingMaxChoice.athleteId,
+      variantId: workingMaxChoice.variantId,
+      factor: workingMaxChoice.factor,
+      chosenBy: workingMaxChoice.chosenBy,
+      chosenAt: workingMaxChoice.chosenAt,
+      id: maxRecord.id,
+      load: maxRecord.load,
+      date: maxRecord.date,
+      kind: maxRecord.kind,
+      note: maxRecord.note,
     })
     .from(workingMaxChoice)
     .innerJoin(
@@ -78,6 +92,8 @@ export async function currentChoices(
       and(
         filter.variantId ? eq(workingMaxChoice.variantId, filter.variantId) : undefined,
         filter.athleteId ? eq(workingMaxChoice.athleteId, filter.athleteId) : undefined,
+        filter.athleteIds ? anyOf(workingMaxChoice.athleteId, filter.athleteIds) : undefined,
+        filter.variantIds ? inArray(workingMaxChoice.variantId, [...filter.variantIds]) : undefined,
       ),
     )
     .orderBy(
@@ -86,12 +102,12 @@ export async function currentChoices(
       desc(workingMaxChoice.chosenAt),
       desc(workingMaxChoice.id),
     );
-  return rows.map(({ choice, record }) => ({
-    athleteId: choice.athleteId,
-    variantId: choice.variantId,
-    factor: choice.factor ?? undefined,
-    chosenBy: choice.chosenBy,
-    chosenAt: choice.chosenAt,
+  return rows.map(({ athleteId, variantId, factor, chosenBy, chosenAt, ...record }) => ({
+    athleteId,
+    variantId,
+    factor: factor ?? undefined,
+    chosenBy,
+    chosenAt,
     record,
   }));
 }

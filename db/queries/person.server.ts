@@ -12,6 +12,7 @@ import {
   reasonRead,
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { anyOf } from "./any-of.server";
 
 export async function updateAthlete(
   tx: TeamTransaction,
@@ -40,6 +41,15 @@ export async function bodyMasses(tx: TeamTransaction, athleteId?: string) {
     .from(bodyMass)
     .where(athleteId ? eq(bodyMass.athleteId, athleteId) : undefined)
     .orderBy(desc(bodyMass.date));
+}
+
+/** The newest body mass of each of some athletes. */
+export async function newestMasses(tx: TeamTransaction, athleteIds: readonly string[]) {
+  return tx
+    .selectDistinctOn([bodyMass.athleteId], { athleteId: bodyMass.athleteId, mass: bodyMass.mass })
+    .from(bodyMass)
+    .where(anyOf(bodyMass.athleteId, athleteIds))
+    .orderBy(bodyMass.athleteId, desc(bodyMass.date));
 }
 
 /** One body mass a day: a second one of the day takes its place. */

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, isNull } from "drizzle-orm";
+import { and, asc, desc, eq, gt, isNull, ne } from "drizzle-orm";
 import { type Block, leadSlot } from "../../core/wave/block";
 import type { BlockEdit } from "../../core/wave/edits";
 import { type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
@@ -35,14 +35,19 @@ async function withVariants(
   rows: Awaited<ReturnType<typeof joined>>,
 ): Promise<PlanRow[]> {
   const variants = await listVariants(tx);
-  return rows.map((row) => {
-    const work = leadSlot(row.plan.block)?.work;
-    return {
-      ...row,
-      variants,
-      variant: variants.find((one) => work?.kind === "lift" && one.id === work.variantId),
-    };
-  });
+  return rows.map((row) => withLead(row, variants));
+}
+
+function withLead(
+  row: Awaited<ReturnType<typeof joined>>[number],
+  variants: VariantRow[],
+): PlanRow {
+  const work = leadSlot(row.plan.block)?.work;
+  return {
+    ...row,
+    variants,
+    variant: variants.find((one) => work?.kind === "lift" && one.id === work.variantId),
+  };
 }
 
 export async function listPlans(tx: TeamTransaction): Promise<PlanRow[]> {
@@ -50,6 +55,14 @@ export async function listPlans(tx: TeamTransaction): Promise<PlanRow[]> {
     .where(isNull(plan.awayOn))
     .orderBy(desc(plan.startDate), asc(squad.name));
   return withVariants(tx, rows);
+}
+
+/** The other plans of a plan's squad, the newest first. */
+export async function plansOfSquad(tx: TeamTransaction, of: PlanRow): Promise<PlanRow[]> {
+  const rows = await joined(tx)
+    .where(and(isNull(plan.awayOn), eq(plan.squadId, of.plan.squadId), ne(plan.id, of.plan.id)))
+    .orderBy(desc(plan.startDate));
+  return rows.map((row) => withLead(row, of.variants));
 }
 
 export async function planById(tx: TeamTransaction, id: string): Promise<PlanRow | undefined> {
@@ -137,6 +150,15 @@ export function newestEdits(tx: TeamTransaction, planId: string, most: number) {
     .where(eq(planEdit.planId, planId))
     .orderBy(desc(planEdit.seq))
     .limit(most);
+}
+
+/** An edit by the id that its sender gave it. */
+export async function editById(tx: TeamTransaction, planId: string, id: string) {
+  const [row] = await tx
+    .select({ seq: planEdit.seq, edit: planEdit.edit })
+    .from(planEdit)
+    .where(and(eq(planEdit.planId, planId), eq(planEdit.id, id)));
+  return row;
 }
 
 export async function addEdit(

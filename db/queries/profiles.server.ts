@@ -10,6 +10,7 @@ import {
   readinessDecision,
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { anyOf } from "./any-of.server";
 
 export interface StoredProfileTest {
   id: string;
@@ -28,7 +29,9 @@ export interface StoredProfileTest {
 
 interface Which {
   athleteId?: string;
+  athleteIds?: readonly string[];
   variantId?: string;
+  variantIds?: readonly string[];
   testId?: string;
 }
 
@@ -87,6 +90,8 @@ export async function profileTests(
 function matching(which: Which) {
   return and(
     which.variantId ? eq(profileTest.variantId, which.variantId) : undefined,
+    which.variantIds ? inArray(profileTest.variantId, [...which.variantIds]) : undefined,
+    which.athleteIds ? anyOf(profileTest.athleteId, which.athleteIds) : undefined,
     which.athleteId ? eq(profileTest.athleteId, which.athleteId) : undefined,
     which.testId ? eq(profileTest.id, which.testId) : undefined,
   );
@@ -105,7 +110,7 @@ const LOOK_BACK = 3;
 /** The newest of the last three tests of each athlete and variant that gives a line. */
 export async function newestProfiles(
   tx: TeamTransaction,
-  which: { variantId?: string; athleteId?: string },
+  which: Omit<Which, "testId">,
 ): Promise<StoredProfile[]> {
   const found = new Map<string, StoredProfile>();
   for (const test of await profileTests(tx, which, LOOK_BACK)) {

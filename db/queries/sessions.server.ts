@@ -3,6 +3,7 @@ import type { LogEntry } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/session/frozen";
 import { logEntry, plan, simulatedLifter, trainingSession } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { anyOf } from "./any-of.server";
 
 export interface SessionHead {
   id: string;
@@ -27,8 +28,8 @@ const head = {
   date: sql<string>`${trainingSession.date}`,
   roomId: trainingSession.roomId,
   status: trainingSession.status,
-  title: sql<string>`${trainingSession.frozen}->>'title'`,
-  zone: sql<string>`${trainingSession.frozen}->>'zone'`,
+  title: sql<string>`${trainingSession.title}`,
+  zone: sql<string>`${trainingSession.zone}`,
   startedAt: trainingSession.startedAt,
   endedAt: trainingSession.endedAt,
   lastSeq: trainingSession.lastSeq,
@@ -223,4 +224,73 @@ export async function simulatedLifters(
     .where(
       and(eq(simulatedLifter.variantId, variantId), inArray(simulatedLifter.athleteId, athleteIds)),
     );
+}
+
+/** Of a squat, with the box or without: what the depth ledger and the fault history look at. */
+const SQUATS = inArray(trainingSession.lift, ["squat", "box-squat"]);
+
+/** Taken back, or corrected by a later entry. */
+const STANDS = sql`NOT EXISTS (
+  SELECT 1 FROM log_entry later
+  WHERE later.team_id = ${logEntry.teamId} AND later.session_id = ${logEntry.sessionId}
+    AND later.supersedes <> '{}' AND ${logEntry.id} = ANY (later.supersedes)
+)`;
+
+/** The share of the max of the set that an entry speaks of, as it was frozen. */
+const PERCENT = sql<number | null>`(
+  SELECT (one_set->>'truePercent')::float8
+  FROM jsonb_array_elements(${trainingSession.frozen}->'racks') rack,
+    jsonb_array_elements(rack->'lifters') lifter,
+    jsonb_array_elements(lifter->'sets') one_set
+  WHERE lifter->>'athleteId' = ${logEntry.body}->>'athleteId'
+    AND one_set->>'key' = ${logEntry.body}->>'setKey'
+  LIMIT 1
+)`;
+
+const ofAthletes = (athleteIds: readonly string[], kind: "set-done" | "fault") =>
+  and(
+    anyOf(logEntry.athleteId, athleteIds),
+    eq(logEntry.kind, kind),
+    // Named as the index names it, so that it serves.
+    sql`${logEntry.kind} IN ('set-done', 'fault')`,
+    SQUATS,
+    STANDS,
+  );
+
+const sessionOfEntry = and(
+  eq(trainingSession.teamId, logEntry.teamId),
+  eq(trainingSession.id, logEntry.sessionId),
+);
+
+/** Faults that some athletes were tagged with at their squats, with the share of the max. */
+export async function faultsTagged(tx: TeamTransaction, athleteIds: readonly string[]) {
+  if (athleteIds.length === 0) return [];
+  const rows = await tx
+    .select({
+      athleteId: sql<string>`${logEntry.athleteId}`,
+      date: trainingSession.date,
+      fault: sql<string>`${logEntry.body}->>'fault'`,
+      percent: PERCENT,
+    })
+    .from(logEntry)
+    .innerJoin(trainingSession, sessionOfEntry)
+    .where(ofAthletes(athleteIds, "fault"))
+    .orderBy(asc(trainingSession.date), asc(logEntry.seq));
+  return rows.map((row) => ({ ...row, percent: row.percent ?? undefined }));
+}
+
+/** Days on which some athletes squatted, with the sets done, by lift. */
+export function squatDays(tx: TeamTransaction, athleteIds: readonly string[]) {
+  return tx
+    .select({
+      athleteId: sql<string>`${logEntry.athleteId}`,
+      date: trainingSession.date,
+      lift: sql<string>`${trainingSession.lift}`,
+      sets: sql<number>`count(*)::int`,
+    })
+    .from(logEntry)
+    .innerJoin(trainingSession, sessionOfEntry)
+    .where(ofAthletes(athleteIds, "set-done"))
+    .groupBy(logEntry.athleteId, trainingSession.date, trainingSession.lift)
+    .orderBy(asc(trainingSession.date));
 }

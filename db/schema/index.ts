@@ -1,4 +1,6 @@
 export * from "./auth";
+export * from "./box";
+export * from "./contrast";
 export * from "./gear";
 export * from "./imports";
 export * from "./lab";

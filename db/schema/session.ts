@@ -40,6 +40,10 @@ export const trainingSession = pgTable(
     roomId: uuid("room_id").notNull(),
     status: text("status", { enum: ["running", "ended"] }).notNull(),
     frozen: jsonb("frozen").$type<FrozenSession>().notNull(),
+    /** What lists ask of it, so that none of them opens a hundred kilobytes for a name. */
+    title: text("title").generatedAlwaysAs(sql`frozen->>'title'`),
+    zone: text("zone").generatedAlwaysAs(sql`frozen->>'zone'`),
+    lift: text("lift").generatedAlwaysAs(sql`frozen->>'lift'`),
     /** Sequence number of the last entry; allotted in the inserting transaction. */
     lastSeq: bigint("last_seq", { mode: "number" }).notNull().default(0),
     startedAt: timestamp("started_at", { withTimezone: true }).notNull(),
@@ -76,12 +80,20 @@ export const logEntry = pgTable(
     schemaVersion: integer("schema_version").notNull(),
     kind: text("kind").notNull(),
     body: jsonb("body").$type<EntryBody>().notNull(),
+    /** Whom the body speaks of; a column, for under row security no index looks into a body. */
+    athleteId: uuid("athlete_id").generatedAlwaysAs(
+      sql`CASE WHEN body->>'athleteId' ~ '^[0-9a-f-]{36}$' THEN (body->>'athleteId')::uuid END`,
+    ),
     /** Person or rack device that sent it. */
     author: text("author").notNull(),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
     unique().on(t.teamId, t.sessionId, t.seq),
+    index("log_entry_corrections").on(t.teamId, t.sessionId).where(sql`supersedes <> '{}'`),
+    index("log_entry_sets_of_athlete")
+      .on(t.teamId, t.athleteId)
+      .where(sql`kind IN ('set-done', 'fault')`),
     foreignKey({
       columns: [t.teamId, t.sessionId],
       foreignColumns: [trainingSession.teamId, trainingSession.id],
