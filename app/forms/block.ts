@@ -1,4 +1,13 @@
 import { z } from "zod";
+import {
+  BOX_STYLES,
+  CONTACTS,
+  type Contact,
+  PURPOSES,
+  type Purpose,
+  ROLES,
+  type Role,
+} from "../../core/boxsquat/styles";
 import { isDate } from "../../core/units/time";
 import { type Block, SECTIONS, TEMPLATES } from "../../core/wave/block";
 import type { BlockEdit, Json } from "../../core/wave/edits";
@@ -33,6 +42,19 @@ export const SlotSchema = z.object({
   repeat: z.boolean(),
   session: z.number().int().min(1).max(7),
   group: z.string().max(2),
+  box: z
+    .object({
+      purpose: z.enum(Object.keys(PURPOSES) as [Purpose, ...Purpose[]]),
+      role: z.enum(Object.keys(ROLES) as [Role, ...Role[]]),
+      styleId: z.enum(BOX_STYLES.map((one) => one.id) as [string, ...string[]]),
+      contact: z.enum(Object.keys(CONTACTS) as [Contact, ...Contact[]]),
+      smallestStopS: z
+        .number("A stop in seconds.")
+        .min(0.05, "A stop of at least 0.05 s.")
+        .max(2, "A stop of at most 2 s.")
+        .optional(),
+    })
+    .optional(),
 });
 
 const MOST = 400;
@@ -47,6 +69,9 @@ export const BlockSchema = z
     template: z.enum(TEMPLATES),
     days: z.record(id, Day),
     slots: z.record(id, SlotSchema),
+    pairings: z
+      .record(id, z.object({ dayId: id, complexId: z.uuid("Choose a complex."), fromWeek: week }))
+      .optional(),
     marks: z.record(
       id,
       z.object({ week, kind: z.enum(["deload", "test", "off"]), words: z.string().trim().max(80) }),
@@ -72,6 +97,15 @@ export const BlockSchema = z
           code: "custom",
           path: ["slots", slotId, "dayId"],
           message: "This slot's day is not there any more.",
+        });
+      }
+    }
+    for (const [pairingId, pairing] of Object.entries(block.pairings ?? {})) {
+      if (!block.days[pairing.dayId]) {
+        context.addIssue({
+          code: "custom",
+          path: ["pairings", pairingId, "dayId"],
+          message: "This pairing's day is not there any more.",
         });
       }
     }

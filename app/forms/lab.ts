@@ -11,6 +11,7 @@ export const TOOL_IDS = [
   "resistance",
   "box",
   "photo",
+  "front",
   "rest",
   "tonnage",
 ] as const;

@@ -10,7 +10,8 @@ const SEQUENCE_KEY = "sprezza.device-seq";
 
 let boot: string | undefined;
 
-function deviceId(): string {
+/** This browser's own id, for good. */
+export function deviceId(): string {
   let id = localStorage.getItem(DEVICE_KEY);
   if (!id) {
     id = crypto.randomUUID?.() ?? uuidv7();

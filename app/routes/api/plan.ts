@@ -1,4 +1,7 @@
+import { z } from "zod";
+import { EditSchema } from "../../forms/block";
 import { principalOf } from "../../platform/guard.server";
+import { editPlan } from "../../workflows/plan/edit-plan.server";
 import { readNewer } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plan";
 
@@ -11,4 +14,18 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
   const found = await readNewer(principalOf(context), params.planId, after);
   if (!found) return Response.json({ message: "No such plan in your team." }, { status: 404 });
   return Response.json(found);
+}
+
+const Sent = z.object({ id: z.uuid(), base: z.number().int().min(0), edit: EditSchema });
+
+/** Takes an edit; the same id sent again does no harm. */
+export async function action({ request, context, params }: Route.ActionArgs) {
+  const raw: unknown = await request.json().catch(() => undefined);
+  const parsed = Sent.safeParse(raw);
+  if (!parsed.success) {
+    const message = parsed.error.issues[0]?.message ?? "This edit could not be read.";
+    return Response.json({ ok: false, message }, { status: 400 });
+  }
+  const result = await editPlan(principalOf(context), { planId: params.planId, ...parsed.data });
+  return Response.json(result, { status: result.ok ? 200 : 409 });
 }

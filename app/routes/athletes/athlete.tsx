@@ -162,6 +162,12 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
             {name}
           </a>
         ))}
+        <Link
+          to={`/athletes/${person.id}/box`}
+          className="ml-auto whitespace-nowrap py-2 hover:underline"
+        >
+          On the box
+        </Link>
       </nav>
       <Figures label="Athlete">
         {person.trainingYears !== undefined && person.trainingYears < 1 ? (

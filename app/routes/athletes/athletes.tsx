@@ -72,6 +72,9 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
       facts={`${rows.length} in ${squads.length} squads`}
       actions={
         <>
+          <Link className="btn" to="/athletes/box">
+            Box ladder
+          </Link>
           <Link className="btn" to="/athletes/profiles">
             Profiles
           </Link>

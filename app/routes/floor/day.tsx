@@ -46,7 +46,15 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
   const { today, coming, running, recent } = loaderData;
   const open = today.filter((day) => !day.session);
   return (
-    <Page title="Floor" facts="What runs now, what is planned for today, and what comes.">
+    <Page
+      title="Floor"
+      facts="What runs now, what is planned for today, and what comes."
+      actions={
+        <Link className="btn" to="/floor/pairing">
+          Run a pairing
+        </Link>
+      }
+    >
       {actionData?.message ? <Notice kind="problem" title={actionData.message} /> : null}
       <section aria-labelledby="running">
         <h2 id="running">Running</h2>

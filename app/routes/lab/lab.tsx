@@ -17,6 +17,7 @@ import { FillFrom } from "./fill-from";
 import { SendTo } from "./send-to";
 import { BoxStack } from "./tools/box-stack";
 import { AnswerProvider } from "./tools/fields";
+import { FrontPhoto } from "./tools/front-photo";
 import { MaxFromSet } from "./tools/max-from-set";
 import { Methods } from "./tools/methods";
 import { Plates } from "./tools/plates";
@@ -112,6 +113,7 @@ const TOOLS: readonly Tool[] = [
     fill: (facts) => ({ seat: text(facts.boxSeatCm), crease: text(facts.boxCreaseCm) }),
   },
   { id: "photo", name: "Side photo", tool: SidePhoto },
+  { id: "front", name: "Front photo", tool: FrontPhoto },
   { id: "rest", name: "Rest and groups", tool: Rests },
   { id: "tonnage", name: "Tonnage", tool: Tonnage },
 ];
@@ -191,6 +193,12 @@ export default function Lab({ loaderData, actionData }: Route.ComponentProps) {
           className="whitespace-nowrap border-b-2 border-transparent py-2 text-muted hover:text-base-content"
         >
           Profile test
+        </Link>
+        <Link
+          to="/lab/gap"
+          className="whitespace-nowrap border-b-2 border-transparent py-2 text-muted hover:text-base-content"
+        >
+          Gap test
         </Link>
       </nav>
       <h2 className="hidden print:block">{chosen.name}</h2>

@@ -18,6 +18,8 @@ export function LibraryTabs() {
       {shelf("/library", "Exercises")}
       {shelf("/library/lifts", "Lift variants")}
       {shelf("/library/recipes", "Recipes")}
+      {shelf("/library/complexes", "Complexes")}
+      {shelf("/library/faults", "Box faults and cues")}
       {shelf("/library/schools", "Schools")}
       {shelf("/library/coach-set", "Coach-set values")}
     </nav>

@@ -4,7 +4,8 @@ import { Field, Select } from "../../ui/field";
 import { SchoolDifferences } from "../../ui/school-differences";
 import type { useAddress } from "../../ui/use-address";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
-import { usePlanEdit } from "./use-plan-edit";
+import { usePlanEdit } from "./plan-edits";
+import { SchoolAthlete } from "./school-athlete";
 
 type Listed = PlanPage["checks"][number];
 
@@ -55,10 +56,13 @@ export function ChecksView({
         ) : null}
       </div>
       {own && other ? (
-        <section aria-labelledby="schools-differ" className="mt-5">
-          <h2 id="schools-differ">Where the two differ</h2>
-          <SchoolDifferences a={own} b={other} />
-        </section>
+        <>
+          <SchoolAthlete data={data} own={own} other={other} address={address} />
+          <section aria-labelledby="schools-differ" className="mt-5">
+            <h2 id="schools-differ">Where the two differ</h2>
+            <SchoolDifferences a={own} b={other} />
+          </section>
+        </>
       ) : null}
     </>
   );
@@ -89,7 +93,7 @@ function CheckList({
 }
 
 function CheckRow({ check, data, mayEdit }: { check: Listed; data: PlanPage; mayEdit: boolean }) {
-  const edit = usePlanEdit(data.plan.version);
+  const edit = usePlanEdit();
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState("");
   const edge = { refused: "border-accent", warning: "border-secondary", note: "border-primary" };

@@ -13,8 +13,9 @@ import { Select } from "../../ui/field";
 import { Empty } from "../../ui/page";
 import type { useAddress } from "../../ui/use-address";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { DayPairingStaves, pairingsIn, pairingsS } from "./day-pairing";
+import { usePlanEdit } from "./plan-edits";
 import { slotName } from "./slot-picker";
-import { usePlanEdit } from "./use-plan-edit";
 
 const REST_STEP_S = 5;
 const LINE_H = 40;
@@ -32,9 +33,9 @@ export function DayView({
 }) {
   const { block } = data;
   const week = Math.min(block.weeks, Math.max(1, Number(address.get("week")) || 1));
-  const edit = usePlanEdit(data.plan.version);
+  const edit = usePlanEdit();
   const days = daysOf(block);
-  if (Object.keys(block.slots).length === 0)
+  if (Object.keys({ ...block.slots, ...block.pairings }).length === 0)
     return <Empty>No slot yet, so no day has a length.</Empty>;
   return (
     <>
@@ -64,15 +65,17 @@ export function DayView({
       </div>
       {days.map((day) => {
         const stave = dayStave(block, day.id, week, data.room.settings);
+        const pairings = pairingsIn(data, block, day.id, week);
         return (
           <section key={day.id} aria-labelledby={`stave-${day.id}`} className="mb-5">
             <h2 id={`stave-${day.id}`}>
               {day.name}{" "}
               <span className="font-normal text-muted">
-                {dateOf(block, week, day)} · {formatClock(stave.lengthS)} long
+                {dateOf(block, week, day)} · {formatClock(stave.lengthS + pairingsS(pairings))} long
               </span>
             </h2>
-            {stave.lines.length === 0 ? (
+            <DayPairingStaves pairings={pairings} squadId={data.plan.squadId} />
+            {stave.lines.length === 0 && pairings.length > 0 ? null : stave.lines.length === 0 ? (
               <p className="text-muted">Nothing in this week.</p>
             ) : (
               <Stave

@@ -18,6 +18,7 @@ import type { Working } from "../../../core/units/working";
 import { describeBasis } from "../../../core/wave/basis";
 import { type Block, dateOf, isIn, markOf } from "../../../core/wave/block";
 import { expandRecipe, type Recipe, type WaveWeek } from "../../../core/wave/recipe";
+import { useFirstRows } from "../../ui/use-first-rows";
 import { WaveColumnPicture } from "../../ui/wave-chart";
 import { Figures, useWorking } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
@@ -72,7 +73,10 @@ export function Numbers({
 }) {
   const [editing, setEditing] = useState<Editing>();
   const slot = block.slots[slotId];
-  const { athletes, room, lifts } = data;
+  const { room, lifts } = data;
+  const rows = useFirstRows(data.athletes.length);
+  const live = rows === data.athletes.length;
+  const athletes = useMemo(() => data.athletes.slice(0, rows), [data.athletes, rows]);
   const work = slot?.work;
   const lift = lifts.find((one) => work?.kind === "lift" && one.id === work.variantId);
   const shown = weeksShown(slot?.recipe, show);
@@ -99,7 +103,7 @@ export function Numbers({
   const grips = slot.recipe.cycle;
   return (
     <Figures label="Everybody's numbers" className="overflow-x-auto">
-      <table className={`ledger ${athletes.length > 14 ? "ledger-tight" : ""}`}>
+      <table className={`ledger ${data.athletes.length > 14 ? "ledger-tight" : ""}`}>
         <thead>
           <tr className="align-bottom">
             <th scope="col" className="!align-bottom">
@@ -204,7 +208,9 @@ export function Numbers({
                       show={show}
                       fullOf={(run) => runInFull({ data, block, slotId, wave, run, athlete })}
                       onEdit={
-                        mayEdit && wave ? (run) => setEditing({ athlete, run, week }) : undefined
+                        live && mayEdit && wave
+                          ? (run) => setEditing({ athlete, run, week })
+                          : undefined
                       }
                     />
                   </td>
@@ -214,6 +220,7 @@ export function Numbers({
           })}
         </tbody>
       </table>
+      {live ? null : <p className="text-muted">and {data.athletes.length - rows} more athletes</p>}
       {editing ? (
         <OverrideBar
           key={`${editing.athlete.id}${editing.run.key}`}

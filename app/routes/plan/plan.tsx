@@ -13,7 +13,7 @@ import {
   overrideKey,
   type Slot,
 } from "../../../core/wave/block";
-import { EditSchema } from "../../forms/block";
+import { pack, unpack } from "../../forms/json";
 import { MassField } from "../../forms/maxes";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
@@ -25,6 +25,7 @@ import { Empty, Notice, Page } from "../../ui/page";
 import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
+import { useFirstRows } from "../../ui/use-first-rows";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import {
   editPlan,
@@ -40,13 +41,14 @@ import type { Route } from "./+types/plan";
 import { ChecksView } from "./checks-view";
 import { DayView } from "./day-view";
 import { Numbers, SHOW_NAMES, SHOWS, weeksShown } from "./numbers";
+import { PlanEdits, usePlanEdits } from "./plan-edits";
 import { SetupMargin } from "./setup-block";
 import { SetupView } from "./setup-view";
 import { SlotPicker } from "./slot-picker";
 import { WeeksView } from "./weeks-view";
 
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `${loaderData?.block.name ?? "Plan"} · Sprezza` }];
+  return [{ title: `${loaderData?.name ?? "Plan"} · Sprezza` }];
 }
 
 export async function loader({ request, context, params }: Route.LoaderArgs) {
@@ -54,7 +56,11 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
   const other = new URL(request.url).searchParams.get("against") ?? undefined;
   const result = await readPlan(principal, params.planId, other);
   if (!result.ok) throw notThere(result);
-  return { ...result.value, mayEdit: mayWrite(principal, "/plan/:planId") };
+  return {
+    name: result.value.block.name,
+    page: pack(result.value),
+    mayEdit: mayWrite(principal, "/plan/:planId"),
+  };
 }
 
 /** The edit on which a form was drawn up; a form without it counts as made before all of them. */
@@ -104,17 +110,6 @@ async function take(principal: Principal, planId: string, intent: string, form: 
         },
       });
       return result.ok ? { ok: true as const, seq: result.value.seq } : result;
-    }
-    case "edit": {
-      let raw: unknown;
-      try {
-        raw = JSON.parse(String(fields.edit ?? ""));
-      } catch {
-        return { ok: false as const, message: "This edit could not be read. Load the page again." };
-      }
-      const parsed = EditSchema.safeParse(raw);
-      if (!parsed.success) return wrong(parsed.error);
-      return editPlan(principal, { planId, base: Base.parse(fields.base), edit: parsed.data });
     }
     case "undo":
       return undoEdit(principal, planId);
@@ -200,8 +195,11 @@ const VIEWS = [
 ] as const;
 
 export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
-  const data = loaderData;
-  const { plan, mayEdit, published } = data;
+  const loaded = useMemo(() => unpack(loaderData.page), [loaderData.page]);
+  const edits = usePlanEdits(loaded.plan.id, loaded.plan.version, loaded.block);
+  const data = useMemo(() => ({ ...loaded, block: edits.block }), [loaded, edits.block]);
+  const { mayEdit } = loaderData;
+  const { plan, published } = data;
   const address = useAddress();
   const view = VIEWS.find(([id]) => id === address.get("view"))?.[0] ?? "numbers";
   const slotId = data.block.slots[address.get("slot")]
@@ -236,120 +234,127 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
   const shown = weeksShown(slot?.recipe, show);
   const firstWeek = firstShown(Number(address.get("from")), block.weeks, shown);
   return (
-    <Page
-      title={`${block.name}, ${plan.squadName}`}
-      facts={`${data.athletes.length} athletes · ${first ? dateOf(block, 1, first) : block.startDate} to ${lastDate(block)} · ${plan.roomName}`}
-      actions={<Actions data={data} mayEdit={mayEdit} />}
-      margin={
-        slot && view === "numbers" ? (
-          <RecipeForm
-            key={`${slotId}/${plan.version}`}
-            recipe={slot.recipe}
-            hidden={{ slotId, base: plan.version }}
-            mayEdit={mayEdit}
-            result={recipeResult}
-            onDraft={(recipe) => setDraft(recipe && { slotId, recipe })}
-          />
-        ) : view === "setup" ? (
-          <SetupMargin data={data} mayEdit={mayEdit} />
-        ) : (
-          <History data={data} />
-        )
-      }
-    >
-      <nav
-        aria-label="Views of the plan"
-        className="no-print -mx-4 mb-2 flex gap-x-4 overflow-x-auto border-b border-rule px-4"
-      >
-        {VIEWS.map(([id, name]) => (
-          <Link
-            key={id}
-            to={`?view=${id}${slotId ? `&slot=${slotId}` : ""}`}
-            preventScrollReset
-            aria-current={id === view ? "page" : undefined}
-            className={`whitespace-nowrap border-b-2 py-2 ${id === view ? "border-base-content font-bold" : "border-transparent text-muted hover:text-base-content"}`}
-          >
-            {name}
-            {id === "checks" && data.open > 0 ? ` (${data.open})` : ""}
-          </Link>
-        ))}
-      </nav>
-      {result && !result.ok && result.intent !== "recipe" && result.intent !== undefined ? (
-        <Notice kind="problem" title={result.message ?? "That could not be done."} />
-      ) : null}
-      {view === "numbers" ? (
-        <>
-          <SlotPicker data={data} block={block} slotId={slotId} />
-          {draft ? (
-            <p role="status" className="my-1 font-medium text-secondary">
-              As typed, not saved yet.
-            </p>
-          ) : null}
-          {slot ? (
-            <>
-              <div className="no-print mb-1 flex flex-wrap items-center gap-x-6">
-                <WeekPager
-                  firstWeek={firstWeek}
-                  weeks={block.weeks}
-                  shown={shown}
-                  set={address.set}
-                />
-                <label className="flex items-center gap-2 text-muted">
-                  Cells show
-                  <select
-                    className="rounded border border-control bg-base-100 px-1 py-0.5 text-base-content pointer-coarse:min-h-11"
-                    value={show}
-                    onChange={(event) =>
-                      address.set("show", event.target.value === "loads" ? "" : event.target.value)
-                    }
-                  >
-                    {SHOWS.map((one) => (
-                      <option key={one} value={one}>
-                        {SHOW_NAMES[one]}
-                      </option>
-                    ))}
-                  </select>
-                </label>
-              </div>
-              <Numbers
-                data={data}
-                block={block}
-                slotId={slotId}
-                firstWeek={firstWeek}
-                show={show}
-                mayEdit={mayEdit}
-              />
-              <AccessorySteps slot={slot} />
-            </>
+    <PlanEdits value={edits.edit}>
+      <Page
+        title={`${block.name}, ${plan.squadName}`}
+        facts={`${data.athletes.length} athletes · ${first ? dateOf(block, 1, first) : block.startDate} to ${lastDate(block)} · ${plan.roomName}`}
+        actions={<Actions data={data} mayEdit={mayEdit} busy={edits.busy} />}
+        margin={
+          slot && view === "numbers" ? (
+            <RecipeForm
+              key={`${slotId}/${plan.version}`}
+              recipe={slot.recipe}
+              hidden={{ slotId, base: plan.version }}
+              mayEdit={mayEdit}
+              result={recipeResult}
+              onDraft={(recipe) => setDraft(recipe && { slotId, recipe })}
+            />
+          ) : view === "setup" ? (
+            <SetupMargin data={data} mayEdit={mayEdit} />
           ) : (
-            <Empty
-              action={
-                mayEdit ? (
-                  <Link className="btn btn-primary" to="?view=setup">
-                    Put a slot on a day
-                  </Link>
-                ) : undefined
-              }
+            <History data={data} />
+          )
+        }
+      >
+        <nav
+          aria-label="Views of the plan"
+          className="no-print -mx-4 mb-2 flex gap-x-4 overflow-x-auto border-b border-rule px-4"
+        >
+          {VIEWS.map(([id, name]) => (
+            <Link
+              key={id}
+              to={`?view=${id}${slotId ? `&slot=${slotId}` : ""}`}
+              preventScrollReset
+              aria-current={id === view ? "page" : undefined}
+              className={`whitespace-nowrap border-b-2 py-2 ${id === view ? "border-base-content font-bold" : "border-transparent text-muted hover:text-base-content"}`}
             >
-              No slot yet. A slot is a lift or an exercise on a day, with its recipe.
-            </Empty>
-          )}
-          <Changed data={data} published={published} />
-          <BenchAnswers answers={data.answers} mayEdit={mayEdit} />
-          <p className="mt-3 text-sm text-muted">
-            Loads for {data.gearName}, in {plan.roomName}; each rack's own bar and plates count when
-            the session starts. An underlined load is a coach's own. Select a figure for its
-            working.{" "}
-            {data.lifts.find((one) => slot?.work.kind === "lift" && one.id === slot.work.variantId)
-              ?.caution ?? ""}
-          </p>
-        </>
-      ) : null}
-      {view === "day" ? <DayView data={data} address={address} mayEdit={mayEdit} /> : null}
-      {view === "weeks" ? <WeeksView data={data} /> : null}
-      {view === "checks" ? <ChecksView data={data} address={address} mayEdit={mayEdit} /> : null}
-      {view === "setup" ? <SetupView data={data} mayEdit={mayEdit} /> : null}
-    </Page>
+              {name}
+              {id === "checks" && data.open > 0 ? ` (${data.open})` : ""}
+            </Link>
+          ))}
+        </nav>
+        {result && !result.ok && result.intent !== "recipe" && result.intent !== undefined ? (
+          <Notice kind="problem" title={result.message ?? "That could not be done."} />
+        ) : null}
+        {edits.problem ? <Notice kind="problem" title={edits.problem} /> : null}
+        {view === "numbers" ? (
+          <>
+            <SlotPicker data={data} block={block} slotId={slotId} />
+            {draft ? (
+              <p role="status" className="my-1 font-medium text-secondary">
+                As typed, not saved yet.
+              </p>
+            ) : null}
+            {slot ? (
+              <>
+                <div className="no-print mb-1 flex flex-wrap items-center gap-x-6">
+                  <WeekPager
+                    firstWeek={firstWeek}
+                    weeks={block.weeks}
+                    shown={shown}
+                    set={address.set}
+                  />
+                  <label className="flex items-center gap-2 text-muted">
+                    Cells show
+                    <select
+                      className="rounded border border-control bg-base-100 px-1 py-0.5 text-base-content pointer-coarse:min-h-11"
+                      value={show}
+                      onChange={(event) =>
+                        address.set(
+                          "show",
+                          event.target.value === "loads" ? "" : event.target.value,
+                        )
+                      }
+                    >
+                      {SHOWS.map((one) => (
+                        <option key={one} value={one}>
+                          {SHOW_NAMES[one]}
+                        </option>
+                      ))}
+                    </select>
+                  </label>
+                </div>
+                <Numbers
+                  data={data}
+                  block={block}
+                  slotId={slotId}
+                  firstWeek={firstWeek}
+                  show={show}
+                  mayEdit={mayEdit}
+                />
+                <AccessorySteps slot={slot} />
+              </>
+            ) : (
+              <Empty
+                action={
+                  mayEdit ? (
+                    <Link className="btn btn-primary" to="?view=setup">
+                      Put a slot on a day
+                    </Link>
+                  ) : undefined
+                }
+              >
+                No slot yet. A slot is a lift or an exercise on a day, with its recipe.
+              </Empty>
+            )}
+            <Changed data={data} published={published} />
+            <BenchAnswers answers={data.answers} mayEdit={mayEdit} />
+            <p className="mt-3 text-sm text-muted">
+              Loads for {data.gearName}, in {plan.roomName}; each rack's own bar and plates count
+              when the session starts. An underlined load is a coach's own. Select a figure for its
+              working.{" "}
+              {data.lifts.find(
+                (one) => slot?.work.kind === "lift" && one.id === slot.work.variantId,
+              )?.caution ?? ""}
+            </p>
+          </>
+        ) : null}
+        {view === "day" ? <DayView data={data} address={address} mayEdit={mayEdit} /> : null}
+        {view === "weeks" ? <WeeksView data={data} /> : null}
+        {view === "checks" ? <ChecksView data={data} address={address} mayEdit={mayEdit} /> : null}
+        {view === "setup" ? <SetupView data={data} mayEdit={mayEdit} /> : null}
+      </Page>
+    </PlanEdits>
   );
 }
 
@@ -421,7 +426,16 @@ function AccessorySteps({ slot }: { slot: Slot }) {
   );
 }
 
-function Actions({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
+function Actions({
+  data,
+  mayEdit,
+  busy,
+}: {
+  data: PlanPage;
+  mayEdit: boolean;
+  /** Edits are on their way: what stands on all of them waits. */
+  busy: boolean;
+}) {
   const { plan, published } = data;
   const stale = published === undefined || published.seq !== plan.version;
   return (
@@ -432,16 +446,31 @@ function Actions({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
       {mayEdit ? (
         <Form method="post" className="flex gap-2" preventScrollReset>
           <input type="hidden" name="base" value={plan.version} />
-          <button type="submit" name="intent" value="undo" className="btn" title="Ctrl Z">
+          <button
+            type="submit"
+            name="intent"
+            value="undo"
+            className="btn"
+            title="Ctrl Z"
+            disabled={busy}
+          >
             Undo
           </button>
-          <button type="submit" name="intent" value="redo" className="btn" title="Ctrl Shift Z">
+          <button
+            type="submit"
+            name="intent"
+            value="redo"
+            className="btn"
+            title="Ctrl Shift Z"
+            disabled={busy}
+          >
             Redo
           </button>
           <button
             type="submit"
             name="intent"
             value="publish"
+            disabled={busy}
             className={`btn ${stale ? "btn-primary" : ""}`}
           >
             Publish
@@ -469,21 +498,25 @@ function UndoKeys() {
 
 /** What changed for whom since athletes last got it. */
 function Changed({ data, published }: { data: PlanPage; published: PlanPage["published"] }) {
+  const athletes = data.athletes.length;
+  const ready = useFirstRows(athletes) === athletes;
   const changes = useMemo(
     () =>
-      published
+      published && ready
         ? changedLoads(
             published.loads,
             blockLoads({ block: data.block, athletes: data.athletes, room: data.room }),
           )
         : [],
-    [data, published],
+    [data, published, ready],
   );
   if (!published) return null;
   return (
     <section aria-labelledby="since-published" className="mt-4">
       <h2 id="since-published">Since version {published.number}</h2>
-      {changes.length === 0 ? (
+      {!ready ? (
+        <p className="text-muted">Being compared for {athletes} athletes.</p>
+      ) : changes.length === 0 ? (
         <p className="text-muted">Nothing changed: athletes see these loads.</p>
       ) : (
         <ul className="grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">

@@ -15,6 +15,7 @@ import { useAddress } from "../../ui/use-address";
 import { endFeed, listFeeds, makeFeed } from "../../workflows/plan/export-plan.server";
 import { type PlanPage, readPlan } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/print";
+import { itemsWords, pairingsIn, pairingsS } from "./day-pairing";
 import { slotName } from "./slot-picker";
 
 export function meta() {
@@ -184,15 +185,28 @@ function WallSheet({ data, dayId, week }: { data: PlanPage; dayId: string; week:
   if (!day) return null;
   const slots = daySlots(data, dayId, week);
   const stave = dayStave(block, dayId, week, data.room.settings);
+  const pairings = pairingsIn(data, block, dayId, week);
   return (
     <article aria-label="Wall sheet">
       <h2 className="text-2xl">
         {block.name}, {data.plan.squadName}: {day.name}, week {week}
       </h2>
       <p>
-        {dateOf(block, week, day)} · {data.plan.roomName} · about {formatClock(stave.lengthS)} for
-        one lifter
+        {dateOf(block, week, day)} · {data.plan.roomName} · about{" "}
+        {formatClock(stave.lengthS + pairingsS(pairings))} for one lifter
       </p>
+      {pairings.map(({ id, own, complex }) => (
+        <section key={id} className="mt-4 break-inside-avoid" aria-label={complex.name}>
+          <h3 className="text-lg font-bold">
+            {complex.name}
+            <span className="font-normal text-muted">
+              {" "}
+              pairing · {complex.rounds} rounds, {formatClock(complex.restS)} between
+            </span>
+          </h3>
+          <p>{itemsWords(complex, own)}</p>
+        </section>
+      ))}
       {slots.map(({ slot, wave, name, byAthlete }) => (
         <section key={slot.id} className="mt-4 break-inside-avoid" aria-label={name}>
           <h3 className="text-lg font-bold">

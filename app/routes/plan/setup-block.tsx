@@ -4,12 +4,12 @@ import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/wave/block";
 import { insertWeek, type Json, removeWeek, startTo } from "../../../core/wave/edits";
 import { Field, Select } from "../../ui/field";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { usePlanEdit } from "./plan-edits";
 import { type Edit, freshId } from "./setup-edit";
-import { usePlanEdit } from "./use-plan-edit";
 
 /** The block as a whole, for the margin beside its days. */
 export function SetupMargin({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
-  const edit = usePlanEdit(data.plan.version);
+  const edit = usePlanEdit();
   return (
     <div className="grid content-start gap-5">
       <WholeBlock data={data} mayEdit={mayEdit} edit={edit} />

@@ -11,11 +11,21 @@ import { recipeWeeks } from "../../../core/wave/recipe";
 import { Adder } from "../../ui/adder";
 import { Select } from "../../ui/field";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { BoxPart } from "./setup-box";
 import { type Edit, freshId } from "./setup-edit";
+import { DayPairings } from "./setup-pairing";
 import { slotName } from "./slot-picker";
 
 const WEEKDAYS = ["first day", "2nd", "3rd", "4th", "5th", "6th", "7th"];
 const jsonOf = (value: unknown) => JSON.parse(JSON.stringify(value)) as Json;
+
+function isBox(data: PlanPage, slot: Slot): boolean {
+  const { work } = slot;
+  return (
+    work.kind === "lift" &&
+    data.lifts.find((one) => one.id === work.variantId)?.lift === "box-squat"
+  );
+}
 
 /** One day: its slots in order, each with its place, cycle and way out. */
 export function DayPart({
@@ -107,6 +117,16 @@ export function DayPart({
                       .map((id) => data.exercises.find((one) => one.id === id)?.name ?? "gone")
                       .join(", ")}
                   </span>
+                ) : null}
+                {isBox(data, slot) ? (
+                  <BoxPart
+                    slotId={slot.id}
+                    name={slotName(data, block, slot)}
+                    box={slot.box}
+                    smallestStopS={data.coachValues.smallestStopS}
+                    mayEdit={mayEdit}
+                    edit={edit}
+                  />
                 ) : null}
               </th>
               <td>
@@ -216,6 +236,7 @@ export function DayPart({
           ))}
         </tbody>
       </table>
+      <DayPairings data={data} dayId={dayId} mayEdit={mayEdit} edit={edit} />
       {mayEdit ? (
         <Adder title={`Put a slot on ${day.name}`} open={slots.length === 0}>
           <NewSlot data={data} dayId={dayId} edit={edit} />

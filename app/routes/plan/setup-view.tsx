@@ -1,12 +1,12 @@
 import { daysOf, realignsAfter } from "../../../core/wave/block";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { usePlanEdit } from "./plan-edits";
 import { DayPart } from "./setup-day";
 import { freshId } from "./setup-edit";
-import { usePlanEdit } from "./use-plan-edit";
 
 /** The days with their slots. */
 export function SetupView({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
-  const edit = usePlanEdit(data.plan.version);
+  const edit = usePlanEdit();
   const { block } = data;
   const cycles = realignsAfter(block);
   return (

@@ -1,36 +1,27 @@
 import { useState } from "react";
-import { faultsFor } from "../../../core/liverules/faults";
+import type { FrozenSession } from "../../../core/session/frozen";
 import { Sheet } from "./sheet";
+
+/** For sessions from before they brought their own list. */
+const OLDER: NonNullable<FrozenSession["faults"]> = [
+  { seen: "Out of line" },
+  { seen: "Short range" },
+];
 
 /** One tap a fault; it may cut the set. */
 export function FaultList({
-  lift,
+  faults = OLDER,
   onFault,
   onClose,
 }: {
-  lift: string;
+  faults: FrozenSession["faults"];
   onFault: (fault: string, cut: boolean) => void;
   onClose: () => void;
 }) {
   const [cut, setCut] = useState(false);
   return (
     <Sheet title="Fault seen" onClose={onClose}>
-      <div className="mt-3 grid grid-cols-2 gap-2">
-        {faultsFor(lift).map((fault) => (
-          <button
-            key={fault}
-            type="button"
-            className="btn min-h-[64px] text-[18px]"
-            onClick={() => {
-              onFault(fault, cut);
-              onClose();
-            }}
-          >
-            {fault}
-          </button>
-        ))}
-      </div>
-      <label className="mt-4 flex min-h-[64px] items-center gap-3 text-[18px]">
+      <label className="flex min-h-[64px] items-center gap-3 text-[18px]">
         <input
           type="checkbox"
           className="checkbox border-control"
@@ -39,6 +30,24 @@ export function FaultList({
         />
         and cut the set
       </label>
+      <div className={`mt-1 grid gap-2 ${faults.length > 8 ? "grid-cols-3" : "grid-cols-2"}`}>
+        {faults.map(({ seen, cue }) => (
+          <button
+            key={seen}
+            type="button"
+            className="btn h-auto min-h-[64px] py-1 text-[18px] leading-tight"
+            onClick={() => {
+              onFault(seen, cut);
+              onClose();
+            }}
+          >
+            <span>
+              {seen}
+              {cue ? <span className="block text-[17px] font-normal text-muted">{cue}</span> : null}
+            </span>
+          </button>
+        ))}
+      </div>
     </Sheet>
   );
 }

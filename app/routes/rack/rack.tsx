@@ -224,7 +224,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
       ) : null}
       {panel === "fault" ? (
         <FaultList
-          lift={frozen.lift}
+          faults={frozen.faults}
           onClose={() => setPanel(undefined)}
           onFault={(fault, cut) => {
             hold();

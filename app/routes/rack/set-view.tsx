@@ -1,4 +1,5 @@
 import { plateChange } from "../../../core/barload/load";
+import { boxRepWords } from "../../../core/boxsquat/stops";
 import type { LifterState, SetState } from "../../../core/floor/state";
 import { endedWords, lossLine } from "../../../core/liverules/rep";
 import type { FrozenSession } from "../../../core/session/frozen";
@@ -11,13 +12,20 @@ import { SpeedStrip, stripWords } from "../../ui/speed-strip";
 export function Head({ one, set, total }: { one: LifterState; set: SetState; total: number }) {
   const { prescription } = set;
   return (
-    <h1 className="flex flex-wrap items-baseline gap-x-4 text-[46px] leading-none font-bold">
-      {one.lifter.name.split(" ")[0]}{" "}
-      <span className="text-[22px] font-normal text-muted">
-        set {prescription.number} of {total} · {prescription.reps} reps
-        {prescription.cycleItem ? ` · ${prescription.cycleItem} grip` : ""}
-      </span>
-    </h1>
+    <>
+      <h1 className="flex flex-wrap items-baseline gap-x-4 text-[46px] leading-none font-bold">
+        {one.lifter.name.split(" ")[0]}{" "}
+        <span className="text-[22px] font-normal text-muted">
+          set {prescription.number} of {total} · {prescription.reps} reps
+          {prescription.cycleItem ? ` · ${prescription.cycleItem} grip` : ""}
+        </span>
+      </h1>
+      {one.lifter.setup?.map((line) => (
+        <p key={line} className="text-[20px] leading-tight font-medium">
+          {line}
+        </p>
+      ))}
+    </>
   );
 }
 
@@ -158,6 +166,9 @@ function evidenceWords(set: SetState, session: FrozenSession): string {
       session.stop.lossPercent === undefined ? "" : `, ${session.stop.lossPercent} % allowed`;
     parts.push(`last ${advice.lossPercent.toFixed(0)} % down${allowed}`);
   }
+  const last = session.box && set.reps[set.reps.length - 1];
+  const onBox = last ? boxRepWords(last) : "";
+  if (onBox) parts.push(onBox);
   if (set.faults.length > 0) parts.push(`fault: ${set.faults.join(", ")}`);
   if (parts.length === 0) {
     return set.target ? "The reps appear here as they happen." : "Wanted speed not set.";

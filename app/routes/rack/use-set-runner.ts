@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { EntryBody, SetAddress } from "../../../core/floor/entries";
 import type { LifterState, SetState } from "../../../core/floor/state";
 import { FAILED_REP } from "../../../core/liverules/faults";
-import { afterRep } from "../../../core/liverules/rep";
+import { afterRep, type StopRule } from "../../../core/liverules/rep";
 import { seedFromText } from "../../../core/numeric/random";
 import type { FrozenSession } from "../../../core/session/frozen";
 import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
@@ -27,6 +27,8 @@ export interface SetRunner {
   end: () => void;
 }
 
+const kept = (value: number | undefined) => (value === undefined ? undefined : keepVelocity(value));
+
 /**
  * Runs one set: reps come from the sensor or by hand, each goes to the log as it happens, and
  * the earliest rule ends the set and is written down with it.
@@ -45,9 +47,12 @@ export function useSetRunner(input: {
   // What the sensor's callback must see as it is now, not as it was when the set began.
   const now = useRef(input);
   now.current = input;
-  const running = useRef<{ address: SetAddress; reps: Array<number | undefined>; over: boolean }>(
-    undefined,
-  );
+  const running = useRef<{
+    address: SetAddress;
+    reps: Array<number | undefined>;
+    pausesS: Array<number | undefined>;
+    over: boolean;
+  }>(undefined);
 
   const address = useCallback((): SetAddress | undefined => {
     const { one, set, session } = now.current;
@@ -68,13 +73,14 @@ export function useSetRunner(input: {
       running.current = {
         address: at,
         reps: set.reps.flatMap((rep) => (rep.outcome === "counted" ? [rep.velocityMps] : [])),
+        pausesS: set.reps.flatMap((rep) => (rep.outcome === "counted" ? [rep.pauseS] : [])),
         over: set.stage === "done",
       };
     }
     return running.current;
   }, [address]);
 
-  const finish = useCallback((endedBy: "hand" | "fault" | "floor" | "loss" | "cap") => {
+  const finish = useCallback((endedBy: StopRule | "hand") => {
     const { log, set } = now.current;
     const set1 = running.current;
     if (!set1 || set1.over || set?.loadKg === undefined) return;
@@ -103,7 +109,9 @@ export function useSetRunner(input: {
         return;
       }
       state.reps.push(velocity);
-      const advice = afterRep(state.reps, { cap: set.prescription.reps, ...session.stop });
+      state.pausesS.push("pauseS" in rep ? rep.pauseS : undefined);
+      const rules = { cap: set.prescription.reps, ...session.stop };
+      const advice = afterRep(state.reps, rules, undefined, state.pausesS);
       const rule = advice.hits[0]?.rule;
       if (advice.advice === "stop" && rule) finish(rule);
     },
@@ -120,7 +128,14 @@ export function useSetRunner(input: {
           mpvMps: keepVelocity(rep.mpvMps),
           pvMps: keepVelocity(rep.pvMps),
           rangeM: keepVelocity(rep.rangeM),
-          pauseS: rep.pauseS === undefined ? undefined : keepVelocity(rep.pauseS),
+          pauseS: kept(rep.pauseS),
+          ...(session.box
+            ? {
+                loweringMps: kept(rep.greatestLoweringMps),
+                contactMps: kept(rep.contactMps),
+                toPeakS: kept(rep.timeToPeakS),
+              }
+            : {}),
           short: rep.short,
           source: "simulated",
           processing: PROCESSING_VERSION,

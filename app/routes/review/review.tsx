@@ -1,4 +1,5 @@
 import { Link } from "react-router";
+import { boxRepWords } from "../../../core/boxsquat/stops";
 import type { SetState } from "../../../core/floor/state";
 import { endedWords } from "../../../core/liverules/rep";
 import { formatKg, plainNumber } from "../../../core/units/mass";
@@ -63,7 +64,11 @@ export default function Review({ loaderData }: Route.ComponentProps) {
             <p className="text-muted">{review.callsWaiting} were left open.</p>
           ) : null}
           {decided.length === 0 ? <p className="text-muted">No decision was asked for.</p> : null}
-          <ul className="max-h-[40vh] overflow-auto lg:max-h-[60vh]">
+          <ul
+            // biome-ignore lint/a11y/noNoninteractiveTabindex: a list that scrolls is reached by keyboard
+            tabIndex={0}
+            className="max-h-[40vh] overflow-auto lg:max-h-[60vh]"
+          >
             {decided.map((one) => (
               <li key={one.athleteId + one.setKey} className="border-b border-faint py-1.5">
                 <b>{name(one.athleteId)}</b>, set {setNumber(one.athleteId, one.setKey)}:{" "}
@@ -196,7 +201,7 @@ function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg"
       label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
       value:
         rep.velocityMps === undefined ? "not measured" : `${formatVelocity(rep.velocityMps)} m/s`,
-      detail: rep.source,
+      detail: [boxRepWords(rep), rep.source].filter(Boolean).join(" · "),
     })),
     {
       label: "Wanted",

@@ -14,7 +14,15 @@ export function loader({ context }: Route.LoaderArgs) {
 
 export default function Reviews({ loaderData }: Route.ComponentProps) {
   return (
-    <Page title="Review" facts="What was done, against what was planned.">
+    <Page
+      title="Review"
+      facts="What was done, against what was planned."
+      actions={
+        <Link className="btn" to="/review/box">
+          Box cycles
+        </Link>
+      }
+    >
       {loaderData.length === 0 ? (
         <Empty
           action={

@@ -71,23 +71,26 @@ export function athleteMaxes(input: {
 }
 
 /**
- * The maxes of every athlete of the team, or of one.
+ * The maxes of every athlete of the team, of one, or of some.
  * @param wanted the variants that will be asked for; all where left out
  */
 export async function readMaxes(
   tx: TeamTransaction,
   todayOf: (athleteId: string) => string,
-  athleteId?: string,
+  of?: string | readonly string[],
   wanted?: readonly string[],
 ): Promise<(athleteId: string) => AthleteMaxes> {
-  const [variants, chosen] = await Promise.all([
-    listVariants(tx),
-    currentChoices(tx, athleteId ? { athleteId } : {}),
-  ]);
-  const choices = group(chosen);
+  const athleteId = typeof of === "string" ? of : undefined;
+  const variants = await listVariants(tx);
+  const chains = (wanted ?? variants.map((one) => one.id)).map((id) => chainOf(variants, id));
+  const choices = group(
+    await currentChoices(tx, {
+      ...(typeof of === "object" ? { athleteIds: of } : athleteId ? { athleteId } : {}),
+      ...(wanted ? { variantIds: chains.flat().map((one) => one.id) } : {}),
+    }),
+  );
   // Records are needed for learnt ratios only.
-  const asked = wanted ?? variants.map((one) => one.id);
-  const learns = asked.some((id) => chainHasRatio(variants, id));
+  const learns = chains.flat().some((one) => one.baseKind === "ratio");
   const records = group(learns ? await recordsOf(tx, athleteId) : []);
   return (id) =>
     athleteMaxes({
@@ -98,17 +101,16 @@ export async function readMaxes(
     });
 }
 
-/** Whether a variant's max goes through a ratio on its way to a record. */
-function chainHasRatio(variants: readonly VariantRow[], id: string): boolean {
-  const seen = new Set<string>();
+/** A variant and those that its max may go through on its way to a record. */
+function chainOf(variants: readonly VariantRow[], id: string): VariantRow[] {
+  const chain: VariantRow[] = [];
   let at = variants.find((one) => one.id === id);
-  while (at && !seen.has(at.id)) {
-    if (at.baseKind === "ratio") return true;
-    seen.add(at.id);
+  while (at && !chain.includes(at)) {
+    chain.push(at);
     const { baseId } = at;
     at = variants.find((one) => one.id === baseId);
   }
-  return false;
+  return chain;
 }
 
 function group<T extends { athleteId: string }>(rows: readonly T[]): Map<string, T[]> {

@@ -9,6 +9,7 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { rackSetups } from "../athletes/box.server";
 import { blockRoom } from "../plan/block-athletes.server";
 import { planAthletes, sessionPlan, slotOverrides } from "../plan/prescribe-plan.server";
 
@@ -53,6 +54,14 @@ export function startSession(
     if (athletes.length === 0) {
       return failed("nobody", "Nobody is ticked as here. Tick who is, then start.");
     }
+    const setups =
+      plan.variant.lift === "box-squat"
+        ? await rackSetups(tx, {
+            athleteIds: athletes.map((one) => one.id),
+            variantId: plan.variant.id,
+            roomId: room.id,
+          })
+        : undefined;
     const sessionId = await insertSession(tx, {
       id: uuidv7(),
       planId: row.plan.id,
@@ -64,7 +73,7 @@ export function startSession(
       frozen: freezeSession({
         plan,
         week,
-        athletes,
+        athletes: athletes.map((one) => ({ ...one, ...setups?.get(one.id) })),
         racks,
         overrides: slotOverrides(block, slotId),
         date,

@@ -8,7 +8,7 @@ import type { CoachValues } from "../../../core/wave/coachvalues";
 import type { RecipeSettings } from "../../../core/wave/recipe";
 import { racksOf } from "../../../db/queries/gear.server";
 import { singlesOf } from "../../../db/queries/maxes.server";
-import { bodyMasses, competitions, instructionsOn } from "../../../db/queries/person.server";
+import { competitions, instructionsOn, newestMasses } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import type { PlanRow } from "../../../db/queries/plans.server";
 import { newestProfiles, profileTests } from "../../../db/queries/profiles.server";
@@ -34,26 +34,30 @@ export function variantsUsed(block: Block): string[] {
   return [...new Set(used)];
 }
 
-/** Everybody of a plan's squad with what they bring to every lift of the block. */
+/**
+ * Everybody of a plan's squad with what they bring to every lift of the block.
+ * @param everybody the squad, where it was read already
+ */
 export async function blockAthletes(
   tx: TeamTransaction,
   row: PlanRow,
   block: Block,
   today: string,
+  everybody?: Awaited<ReturnType<typeof listAthletes>>,
 ): Promise<BlockAthlete[]> {
   const used = variantsUsed(block);
-  const [everybody, maxes, instructions, newest, masses, peaks] = await Promise.all([
-    listAthletes(tx, row.plan.squadId),
-    readMaxes(tx, () => today, undefined, used),
+  const squad = everybody ?? (await listAthletes(tx, row.plan.squadId));
+  const people = squad.filter((one) => !block.apart[one.id]);
+  const athleteIds = people.map((one) => one.id);
+  const [maxes, instructions, newest, masses, peaks] = await Promise.all([
+    readMaxes(tx, () => today, athleteIds, used),
     instructionsOn(tx, today),
-    newestProfiles(tx, {}),
-    bodyMasses(tx),
+    newestProfiles(tx, { athleteIds, variantIds: used }),
+    newestMasses(tx, athleteIds),
     peaksOf(tx, row, block),
   ]);
-  const people = everybody.filter((one) => !block.apart[one.id]);
   const profiles = new Map(newest.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
-  // The newest body mass stands first.
-  const massOf = new Map([...masses].reverse().map((one) => [one.athleteId, one]));
+  const massOf = new Map(masses.map((one) => [one.athleteId, one]));
   return people.map((person) => {
     const own = maxes(person.id);
     const mass = massOf.get(person.id);
@@ -86,11 +90,16 @@ export async function blockAthletes(
   });
 }
 
-/** A max that was chosen by itself is sent without its working: the page writes it when asked. */
+/**
+ * A max that was chosen by itself is sent without its working: the page writes it when asked.
+ * Of the record only what the working reads.
+ */
 function plainMax({ max, viaBase }: { max: WorkingMax; viaBase: boolean }): PlainMax {
-  if (viaBase) return max;
+  const { id, load, date, kind, note } = max.record;
+  const record = { id, load, date, kind, note };
+  if (viaBase) return { ...max, record };
   const { working: _, ...plain } = max;
-  return plain;
+  return { ...plain, record };
 }
 
 /** Peak force and power of the newest tests, read only where a recipe asks for them. */
@@ -119,34 +128,53 @@ async function peaksOf(tx: TeamTransaction, row: PlanRow, block: Block) {
   return found;
 }
 
-/** The room of a plan: its first rack stands for all until a session starts. */
+/** Weeks near a competition, and what the team's coaches have set. */
+export interface TeamValues {
+  values: CoachValues;
+  near: CompetitionWeek[];
+}
+
+export async function teamValues(tx: TeamTransaction, row: PlanRow): Promise<TeamValues> {
+  const [values, events] = await Promise.all([coachValues(tx), competitions(tx)]);
+  return { values, near: competitionWeeks(row, events, values) };
+}
+
+/**
+ * The room of a plan: its first rack stands for all until a session starts.
+ * @param known the team's values, where they were read already
+ */
 export async function blockRoom(
   tx: TeamTransaction,
   row: PlanRow,
+  known?: TeamValues,
 ): Promise<(BlockRoom & { rackNumber: number }) | undefined> {
   const rack = (await racksOf(tx, row.plan.roomId))[0];
   if (!rack) return undefined;
+  const { values, near } = known ?? (await teamValues(tx, row));
   return {
     gear: rack.gear,
     rackNumber: rack.number,
     rounding: row.plan.rounding,
     metric: row.plan.metric,
     settings: {
-      ...recipeSettings(await coachValues(tx)),
+      ...recipeSettings(values),
       weekFactors: Object.fromEntries(
-        (await competitionWeeks(tx, row)).flatMap(({ week, factor }) =>
-          factor === undefined ? [] : [[week, factor]],
-        ),
+        near.flatMap(({ week, factor }) => (factor === undefined ? [] : [[week, factor]])),
       ),
     },
   };
 }
 
+type CompetitionWeek = { week: number; words: string; factor: number | undefined };
+
 /** Weeks of the block near a competition of the squad, with the coach's factor where one is set. */
-export async function competitionWeeks(tx: TeamTransaction, row: PlanRow) {
+function competitionWeeks(
+  row: PlanRow,
+  ofTeam: Awaited<ReturnType<typeof competitions>>,
+  values: CoachValues,
+): CompetitionWeek[] {
   const { block } = row.plan;
-  const events = (await competitions(tx)).filter((one) => one.squadId === row.plan.squadId);
-  const values = events.length > 0 ? await coachValues(tx) : {};
+  const events = ofTeam.filter((one) => one.squadId === row.plan.squadId);
   return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
     const mark = competitionMark(events, addDays(block.startDate, 7 * (week - 1)));
     if (!mark) return [];

@@ -5,13 +5,16 @@ import type { BlockAthlete, BlockRoom } from "../../../core/session/blocknumbers
 import type { Muscle, Pattern, SpeedClass } from "../../../core/session/exercise";
 import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/session/liftwork";
 import { exerciseIn, lastDate, type Slot } from "../../../core/wave/block";
+import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { limitsOf } from "../../../db/queries/person.server";
 import { listSchools } from "../../../db/queries/plan-library.server";
-import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
+import { type PlanRow, plansOfSquad } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { competitionWeeks } from "./block-athletes.server";
+import { boxHistories } from "../athletes/box.server";
+import { readMaxes } from "../athletes/resolve-maxes.server";
+import { type TeamValues, teamValues } from "./block-athletes.server";
 
 export interface WorkTable {
   lifts: Array<{ id: string; name: string; lift: string }>;
@@ -73,44 +76,75 @@ export function workLookup(table: WorkTable) {
   };
 }
 
-const REFUSED: Record<string, "heavy" | "bands-chains" | "max-test"> = {
+const REFUSED: Record<string, CheckedAthlete["refused"][number]["what"]> = {
+  "relax-and-fire": "relax",
   "max-test": "max-test",
   "heavy-single": "heavy",
   "bands-chains": "bands-chains",
 };
 
-/** Everything that the checks of a plan read. */
+/** What a plan's page and its checks both read of the team. */
+export async function planFacts(tx: TeamTransaction, row: PlanRow) {
+  const [table, schools, people, complexes, team] = await Promise.all([
+    workTable(tx, row),
+    listSchools(tx),
+    listAthletes(tx, row.plan.squadId),
+    listComplexes(tx),
+    teamValues(tx, row),
+  ]);
+  return { table, schools, people, complexes, ...(team satisfies TeamValues) };
+}
+
+export type PlanFacts = Awaited<ReturnType<typeof planFacts>>;
+
+/**
+ * Everything that the checks of a plan read.
+ * @param known the team's facts, where they were read already
+ */
 export async function checkInput(
   tx: TeamTransaction,
   row: PlanRow,
   athletes: readonly BlockAthlete[],
   room: BlockRoom,
   today: string,
-  school?: School,
+  known?: PlanFacts,
 ): Promise<CheckInput> {
   const { block } = row.plan;
-  const [table, schools, people, limits, near] = await Promise.all([
-    workTable(tx, row),
-    listSchools(tx),
-    listAthletes(tx, row.plan.squadId),
+  const { table, schools, people, complexes, near } = known ?? (await planFacts(tx, row));
+  const boxes = new Set(row.variants.filter((one) => one.lift === "box-squat").map(({ id }) => id));
+  const onBox = Object.values(block.slots).some(
+    ({ work }) => work.kind === "lift" && boxes.has(work.variantId),
+  );
+  const athleteIds = athletes.map((one) => one.id);
+  const squats = row.variants.filter((one) => one.lift === "squat");
+  const squat = squats.find((one) => one.baseKind === "own") ?? squats[0];
+  // A pairing asks for the squat whether the block trains it or not.
+  const paired = Object.keys(block.pairings ?? {}).length > 0;
+  const [limits, plans, maxes, histories] = await Promise.all([
     limitsOf(tx),
-    competitionWeeks(tx, row),
+    plansOfSquad(tx, row),
+    paired && squat ? readMaxes(tx, () => today, athleteIds, [squat.id]) : undefined,
+    onBox ? boxHistories(tx, athleteIds) : undefined,
   ]);
-  const plans = await listPlans(tx);
   const birthYears = new Map(people.map((one) => [one.id, one.birthYear ?? undefined]));
-  const own = school ?? schools.find((one) => one.school.name === block.school)?.school;
+  const own = schools.find((one) => one.school.name === block.school)?.school;
   const first = schools[0]?.school as School;
-  const squats = new Set(row.variants.filter((one) => one.lift === "squat").map((one) => one.id));
+  const squatIds = new Set(squats.map((one) => one.id));
+  const squatMax = (athlete: BlockAthlete) => {
+    const found = squat && maxes?.(athlete.id).of(squat.id);
+    if (found && "max" in found) return found.max;
+    return Object.entries(athlete.byVariant).find(([id]) => squatIds.has(id))?.[1].workingMax;
+  };
   const checked = athletes.map((athlete): CheckedAthlete => {
     const ownLimits = limits.filter(
       (one) => one.athleteId === athlete.id && limitHolds(one, today),
     );
-    const squat = Object.entries(athlete.byVariant).find(([id]) => squats.has(id))?.[1].workingMax;
+    const own = squatMax(athlete);
     return {
       id: athlete.id,
       name: athlete.name,
       trainingYears: athlete.trainingYears,
-      squatPerBody: squat && athlete.bodyKg !== undefined ? squat.kg / athlete.bodyKg : undefined,
+      squatPerBody: own && athlete.bodyKg !== undefined ? own.kg / athlete.bodyKg : undefined,
       maxOf: new Set(
         Object.entries(athlete.byVariant).flatMap(([id, facts]) => (facts.workingMax ? [id] : [])),
       ),
@@ -133,6 +167,9 @@ export async function checkInput(
           ? []
           : [{ lift: one.lift, percent: one.capPercent }],
       ),
+      returns: (histories?.get(athlete.id)?.faults ?? []).filter(
+        (one) => one.returnsAt !== undefined,
+      ),
     };
   });
   return {
@@ -141,6 +178,7 @@ export async function checkInput(
     settings: room.settings,
     workOf: workLookup(table),
     liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),
+    complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,
     athletes: checked,
     before: wavesBefore(plans, row, table),
     overlaps: overlapping(plans, row, table),
@@ -156,13 +194,7 @@ export async function checkInput(
 function wavesBefore(plans: readonly PlanRow[], row: PlanRow, table: WorkTable) {
   const lookup = workLookup(table);
   return plans
-    .filter(
-      (one) =>
-        one.plan.id !== row.plan.id &&
-        one.plan.squadId === row.plan.squadId &&
-        lastDate(one.plan.block) < row.plan.startDate,
-    )
-    .sort((a, b) => b.plan.startDate.localeCompare(a.plan.startDate))
+    .filter((one) => lastDate(one.plan.block) < row.plan.startDate)
     .slice(0, 3)
     .map((one) =>
       Object.values(one.plan.block.slots).flatMap((slot) => {
@@ -187,8 +219,6 @@ function overlapping(plans: readonly PlanRow[], row: PlanRow, table: WorkTable) 
   return plans
     .filter(
       (plan) =>
-        plan.plan.id !== row.plan.id &&
-        plan.plan.squadId === row.plan.squadId &&
         !apart(plan) &&
         !apart(row) &&
         plan.plan.block.startDate <= last &&

@@ -5,6 +5,7 @@ import { applyEdit, type BlockEdit, inverseOf, meet } from "../../../core/wave/e
 import { racksOf, roomById } from "../../../db/queries/gear.server";
 import {
   addEdit,
+  editById,
   editsOf,
   lockPlan,
   newestEdits,
@@ -32,7 +33,13 @@ export type EditOutcome = Outcome<{ seq: number; words: string }>;
  */
 export function editPlan(
   principal: Principal,
-  input: { planId: string; base: number; edit: BlockEdit },
+  input: {
+    planId: string;
+    base: number;
+    edit: BlockEdit;
+    /** Where the sender may send it again: an edit that is there already is not made twice. */
+    id?: string;
+  },
 ): Promise<EditOutcome> {
   return inTeam(principal, (tx) => editWithin(tx, principal, input));
 }
@@ -46,10 +53,13 @@ async function editWithin(
     base: number | undefined;
     edit: BlockEdit;
     undoes?: string;
+    id?: string;
   },
 ): Promise<EditOutcome> {
   const plan = await lockPlan(tx, input.planId);
   if (!plan) return NO_PLAN;
+  const there = input.id === undefined ? undefined : await editById(tx, input.planId, input.id);
+  if (there) return done({ seq: there.seq, words: there.edit.words });
   const since = input.base === undefined ? [] : await editsOf(tx, input.planId, input.base);
   const other = since.find((one) => meet(one.edit, input.edit));
   if (other) {
@@ -63,7 +73,7 @@ async function editWithin(
   const seq = plan.version + 1;
   const at = now();
   await addEdit(tx, {
-    id: uuidv7(),
+    id: input.id ?? uuidv7(),
     planId: input.planId,
     seq,
     edit: input.edit,

@@ -123,6 +123,18 @@ describe("edits of a plan", () => {
     expect(newer).toMatchObject({ seq: on + 2, by: "Other Coach" });
   });
 
+  it("sent again under the same id are made once, and get the same number", async () => {
+    const id = randomUUID();
+    const on = await base();
+    const once = { planId: team.planId, base: on, edit: set(start, 46), id };
+    const first = await editPlan(coach, once);
+    expect(first).toMatchObject({ ok: true, value: { seq: on + 1 } });
+    await edit(other, set(["name"], "Renamed again"));
+    expect(await editPlan(coach, once)).toEqual(first);
+    expect(await base()).toBe(on + 2);
+    expect((await plan()).block.slots.main?.recipe.start).toBe(46);
+  });
+
   it("about the same place stop the second, which is told by whom", async () => {
     const on = await base();
     await edit(coach, set(start, 45), on);

@@ -35,6 +35,7 @@ export function sessionPlan(
     version: row.plan.version,
     recipe: slot.recipe,
     variant,
+    ...(slot.box ? { box: slot.box } : {}),
     metric: row.plan.metric,
     rounding: row.plan.rounding,
   };

@@ -2,7 +2,6 @@ import type { PlanCheck } from "../../../core/checks/input";
 import { checkPlan, openChecks } from "../../../core/checks/plan";
 import { lastDate, leadSlot } from "../../../core/wave/block";
 import {
-  coachValues,
   ensurePlanLibrary,
   listRecipes,
   listSchools,
@@ -21,8 +20,8 @@ import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readAnswers } from "../lab/send-answer.server";
-import { blockAthletes, blockRoom, competitionWeeks } from "./block-athletes.server";
-import { checkInput, workTable } from "./check-plan.server";
+import { blockAthletes, blockRoom } from "./block-athletes.server";
+import { checkInput, planFacts } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 
 /** The plans of the team, and what a new one can be made of. */
@@ -67,7 +66,8 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
     await ensurePlanLibrary(tx);
     const row = await planById(tx, planId);
     if (!row) return NO_PLAN;
-    const room = await blockRoom(tx, row);
+    const facts = await planFacts(tx, row);
+    const room = await blockRoom(tx, row, facts);
     if (!room) {
       return failed(
         "no-rack",
@@ -76,31 +76,27 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
     }
     const { block } = row.plan;
     const today = localDate(row.zone);
-    const [athletes, ownSchools, published, sessions, table, recipes, values, near, edits] =
-      await Promise.all([
-        blockAthletes(tx, row, block, today),
-        listSchools(tx),
-        newestVersion(tx, planId),
-        sessionsOfPlan(tx, planId),
-        workTable(tx, row),
-        listRecipes(tx),
-        coachValues(tx),
-        competitionWeeks(tx, row),
-        newestEdits(tx, planId, 12),
-      ]);
+    const [athletes, published, sessions, recipes, edits] = await Promise.all([
+      blockAthletes(tx, row, block, today, facts.people),
+      newestVersion(tx, planId),
+      sessionsOfPlan(tx, planId),
+      listRecipes(tx),
+      newestEdits(tx, planId, 12),
+    ]);
     const [squads, rooms, answers, input] = await Promise.all([
       listSquads(tx),
       listRooms(tx),
       readAnswers(tx, { planId }),
-      checkInput(tx, row, athletes, room, today),
+      checkInput(tx, row, athletes, room, today, facts),
     ]);
-    const schools = ownSchools.map((one) => one.school);
+    const schools = facts.schools.map((one) => one.school);
     const other = schools.find((one) => one.name === otherSchool);
     const used = new Set(
       Object.values(block.slots).flatMap((slot) =>
         slot.work.kind === "exercise" ? slot.work.exerciseIds : [],
       ),
     );
+    const paired = new Set(Object.values(block.pairings ?? {}).map((one) => one.complexId));
     const listed = (checks: readonly PlanCheck[]) =>
       checks.map((one) => ({ ...one, answered: block.answered[one.key] }));
     const checks = checkPlan(input);
@@ -126,7 +122,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
       today,
       athletes,
       lifts: row.variants.map(({ id, name, lift, caution }) => ({ id, name, lift, caution })),
-      exercises: table.exercises
+      exercises: facts.table.exercises
         .filter((one) => !one.away || used.has(one.id))
         .map(({ id, name, pattern, speedClass, muscles }) => ({
           id,
@@ -138,9 +134,15 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
       recipes: recipes
         .filter((one) => one.awayOn === null)
         .map(({ id, family, recipe }) => ({ id, family, recipe })),
+      complexNames: facts.complexes
+        .filter((one) => one.awayOn === null)
+        .map(({ lineageId, complex }) => ({ id: lineageId, name: complex.name })),
+      complexes: facts.complexes
+        .filter((one) => paired.has(one.lineageId))
+        .map(({ lineageId, complex }) => ({ id: lineageId, complex })),
       schools,
-      coachValues: values,
-      competitions: near,
+      coachValues: facts.values,
+      competitions: facts.near,
       checks: listed(checks),
       open: openChecks(block, checks).length,
       other: other && {

@@ -1,4 +1,5 @@
-import { boxHeightFromTrial, thighFromPhoto } from "../../../../core/boxsquat/stack";
+import { thighFromPhoto } from "../../../../core/boxsquat/photo";
+import { boxHeightFromTrial } from "../../../../core/boxsquat/stack";
 import { plainNumber } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";
 import { type Mark, PhotoMarks } from "../../../ui/photo-marks";

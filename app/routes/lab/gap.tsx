@@ -1,0 +1,351 @@
+import { Link } from "react-router";
+import {
+  BASELINE_TRIALS,
+  DEFAULT_GAPS_MIN,
+  daysNeeded,
+  type GapAnalysis,
+} from "../../../core/contrast/gaptest";
+import { plainNumber } from "../../../core/units/mass";
+import { formatClock } from "../../../core/units/time";
+import { formObject } from "../../forms/athlete";
+import { GAP_TRIALS, GapDaySchema, gapsFrom } from "../../forms/gap";
+import { principalOf } from "../../platform/guard.server";
+import { Field, Select } from "../../ui/field";
+import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
+import { Notice, Page } from "../../ui/page";
+import { useAddress } from "../../ui/use-address";
+import { Figure, Figures } from "../../ui/working";
+import { readGap, saveGapDay } from "../../workflows/lab/gap.server";
+import type { Route } from "./+types/gap";
+import { GapProtocol } from "./gap-protocol";
+
+export function meta() {
+  return [{ title: "Gap test · Sprezza" }];
+}
+
+export async function loader({ request, context }: Route.LoaderArgs) {
+  const asked = new URL(request.url).searchParams;
+  const worthwhile = Number((asked.get("worth") ?? "").replace(",", "."));
+  return readGap(principalOf(context), {
+    athleteId: asked.get("athlete") ?? "",
+    trial: asked.get("trial") ?? "jump",
+    worthwhile: worthwhile > 0 ? worthwhile : undefined,
+  });
+}
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const { day = "" } = formObject(await request.formData());
+  let raw: unknown;
+  try {
+    raw = JSON.parse(day);
+  } catch {
+    return { ok: false as const, message: "This day could not be read. Load the page again." };
+  }
+  const parsed = GapDaySchema.safeParse(raw);
+  if (!parsed.success)
+    return {
+      ok: false as const,
+      message: parsed.error.issues[0]?.message ?? "Some of it cannot be.",
+    };
+  const saved = await saveGapDay(principalOf(context), parsed.data);
+  return saved.ok
+    ? { ok: true as const, message: `Kept for ${saved.value.date}.` }
+    : { ok: false as const, message: saved.message };
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
+}
+
+export function shouldRevalidate(args: Parameters<typeof revalidateUnlessFailed>[0]) {
+  return revalidateUnlessFailed(args);
+}
+
+/** The gap test: the protocol with its clock, and what the days say of the athlete's own gap. */
+export default function Gap({ loaderData, actionData }: Route.ComponentProps) {
+  const { athletes, athlete, days, worthwhile, squadWorthwhile, firsts, squad } = loaderData;
+  const address = useAddress();
+  const trial = GAP_TRIALS.find((one) => one.id === address.get("trial")) ?? GAP_TRIALS[0];
+  const gapText = address.get("gaps") || DEFAULT_GAPS_MIN.join(" ");
+  const gaps = gapsFrom(gapText);
+  const own = squad.find((one) => one.id === athlete?.id);
+  const unit = trial?.unit ?? "";
+  return (
+    <Page
+      title="Gap test"
+      facts="How long after a heavy set this athlete is better than before it, if at all."
+      actions={
+        <Link className="btn" to="/lab">
+          All of the Lab
+        </Link>
+      }
+      margin={
+        <section aria-labelledby="squad-gaps">
+          <h2 id="squad-gaps">Everybody, {trial?.name.toLowerCase()}</h2>
+          {squad.length === 0 ? <p className="text-muted">Nobody has a day yet.</p> : null}
+          <ul>
+            {squad.map((one) => (
+              <li key={one.id} className="border-b border-faint py-1">
+                <Link
+                  className="underline"
+                  to={`?athlete=${one.id}&trial=${trial?.id ?? ""}`}
+                  preventScrollReset
+                >
+                  {one.name}
+                </Link>{" "}
+                <span className="text-muted">
+                  {one.days} {one.days === 1 ? "day" : "days"} ·
+                </span>{" "}
+                {one.analysis ? verdictWords(one.analysis, unit) : "no smallest change set"}
+              </li>
+            ))}
+          </ul>
+        </section>
+      }
+    >
+      <div className="grid max-w-5xl gap-3 sm:grid-cols-4">
+        <Select
+          label="Athlete"
+          value={athlete?.id ?? ""}
+          onChange={(e) => address.set("athlete", e.target.value)}
+        >
+          <option value="">nobody: only run it</option>
+          {athletes.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </Select>
+        <Select
+          label="Trial"
+          value={trial?.id}
+          onChange={(e) => address.set("trial", e.target.value)}
+        >
+          {GAP_TRIALS.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}, {one.unit}
+            </option>
+          ))}
+        </Select>
+        <Field
+          key={`gaps/${trial?.id}`}
+          label="Gaps, min"
+          defaultValue={gapText}
+          onChange={(e) => address.set("gaps", e.target.value)}
+          problem={gaps ? undefined : "Rising minutes, for example 0.25 2 4 6."}
+        />
+        <Field
+          key={`worth/${trial?.id}`}
+          label={`Smallest change that counts, ${unit}`}
+          defaultValue={address.get("worth")}
+          placeholder={squadWorthwhile === undefined ? "not set" : plainNumber(squadWorthwhile, 2)}
+          onChange={(e) => address.set("worth", e.target.value)}
+          hint={
+            squadWorthwhile === undefined
+              ? `Set it, or test three athletes (${firsts} so far).`
+              : `0.2 × the spread of ${firsts} athletes`
+          }
+        />
+      </div>
+      {actionData?.message ? (
+        <Notice kind={actionData.ok ? "note" : "problem"} title={actionData.message} />
+      ) : null}
+      <GapProtocol
+        key={`${athlete?.id ?? ""}/${trial?.id ?? ""}/${days.length}`}
+        athleteId={athlete?.id}
+        trial={trial?.id ?? ""}
+        unit={unit}
+        gaps={gaps ?? [...DEFAULT_GAPS_MIN]}
+        baselines={BASELINE_TRIALS}
+      />
+      {athlete ? (
+        <section aria-labelledby="own-gap" className="mt-5">
+          <h2 id="own-gap">
+            {athlete.name}, {days.length} {days.length === 1 ? "day" : "days"}
+          </h2>
+          {days.length === 0 ? (
+            <p className="text-muted">
+              No day yet. Run the protocol above; two days or more answer.
+            </p>
+          ) : null}
+          {worthwhile === undefined && days.length > 0 ? (
+            <Notice
+              kind="warning"
+              title="No smallest change is set, so nothing can be judged. Type one above."
+            />
+          ) : null}
+          {own?.analysis ? (
+            <Answer analysis={own.analysis} unit={unit} worthwhile={worthwhile ?? 0} />
+          ) : null}
+          <ul className="mt-2 text-muted">
+            {days.map((day) => (
+              <li key={day.date}>
+                {day.date}: baseline {day.baseline.map((one) => plainNumber(one, 2)).join(", ")}{" "}
+                {unit}; {day.heavySet}; {day.trials.length} trials
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+    </Page>
+  );
+}
+
+const GAP_WORDS = (min: number) => formatClock(Math.round(60 * min));
+
+function verdictWords(analysis: GapAnalysis, unit: string): string {
+  if (!analysis.ok)
+    return analysis.reason === "few-days"
+      ? `${analysis.moreDays} more day${analysis.moreDays === 1 ? "" : "s"} needed`
+      : "too few trials";
+  const { verdict } = analysis;
+  if (verdict.kind === "best")
+    return `best gap ${GAP_WORDS(verdict.gapMin)}${verdict.fromMin === verdict.toMin ? "" : ` (${GAP_WORDS(verdict.fromMin)} to ${GAP_WORDS(verdict.toMin)})`}, +${plainNumber(verdict.gain, 2)} ${unit}`;
+  if (verdict.kind === "none") return "no benefit seen";
+  return `unclear; about ${verdict.moreDays} more day${verdict.moreDays === 1 ? "" : "s"}`;
+}
+
+function Answer({
+  analysis,
+  unit,
+  worthwhile,
+}: {
+  analysis: GapAnalysis;
+  unit: string;
+  worthwhile: number;
+}) {
+  if (!analysis.ok) {
+    return (
+      <p className="text-secondary">
+        {analysis.reason === "few-days"
+          ? `${analysis.moreDays} more day${analysis.moreDays === 1 ? "" : "s"} needed: a single day cannot tell a good day from a gap.`
+          : "Two baseline trials and one after a gap are needed on each day."}
+      </p>
+    );
+  }
+  const most = Math.max(
+    worthwhile,
+    ...analysis.changes.map((one) => Math.abs(one.change) + one.error),
+  );
+  return (
+    <Figures label="The athlete's own gap" className="overflow-x-auto">
+      <p className="my-1 text-[1.15rem] font-bold">
+        <Figure id="gap/verdict" working={analysis.working}>
+          {verdictWords(analysis, unit)}
+        </Figure>
+      </p>
+      <p className="text-muted">
+        {Math.round(100 * analysis.verdict.chance)} % that the best gap gives more than{" "}
+        {plainNumber(worthwhile, 2)} {unit}. Spread of the baseline{" "}
+        {plainNumber(analysis.spread, 2)} {unit}: an athlete this even needs about{" "}
+        {daysNeeded(analysis.spread, worthwhile)} days. Chances of this kind are disputed (Sainani
+        2018).
+      </p>
+      <GapPicture analysis={analysis} unit={unit} most={most} />
+      <table className="ledger mt-2 max-w-3xl">
+        <thead>
+          <tr>
+            <th scope="col">Gap</th>
+            <th scope="col" className="!text-right">
+              Change, {unit}
+            </th>
+            <th scope="col" className="!text-right">
+              ±
+            </th>
+            <th scope="col" className="!text-right">
+              Counts, chance
+            </th>
+            <th scope="col" className="!text-right">
+              Is the best, chance
+            </th>
+            <th scope="col" className="!text-right">
+              Days
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {analysis.changes.map((one) => (
+            <tr key={one.gapMin}>
+              <th scope="row">{GAP_WORDS(one.gapMin)}</th>
+              <td className="text-right">{plainNumber(one.change, 2)}</td>
+              <td className="text-right">{plainNumber(one.error, 2)}</td>
+              <td className="text-right">{Math.round(100 * one.chance)} %</td>
+              <td className="text-right">{Math.round(100 * one.bestChance)} %</td>
+              <td className="text-right">{one.days}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Figures>
+  );
+}
+
+/** Change over the gaps with its error, and the line that a change has to pass. */
+function GapPicture({
+  analysis,
+  unit,
+  most,
+}: {
+  analysis: Extract<GapAnalysis, { ok: true }>;
+  unit: string;
+  most: number;
+}) {
+  const width = 640;
+  const height = 180;
+  const last = Math.max(...analysis.changes.map((one) => one.gapMin), 1);
+  const x = (min: number) => 50 + (min / last) * (width - 70);
+  const y = (value: number) => height / 2 - (value / most) * (height / 2 - 24);
+  const path = analysis.changes
+    .map((one, i) => `${i === 0 ? "M" : "L"}${x(one.gapMin)},${y(one.smoothed)}`)
+    .join(" ");
+  return (
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      className="mt-2 w-full max-w-2xl"
+      role="img"
+      aria-label={`Change in ${unit} after each gap, with its standard error`}
+    >
+      <line x1={50} x2={width - 10} y1={y(0)} y2={y(0)} className="stroke-[var(--control)]" />
+      <line
+        x1={50}
+        x2={width - 10}
+        y1={y(analysis.worthwhile)}
+        y2={y(analysis.worthwhile)}
+        strokeDasharray="5 4"
+        className="stroke-[var(--color-secondary)]"
+      />
+      <text
+        x={width - 10}
+        y={y(analysis.worthwhile) - 5}
+        textAnchor="end"
+        className="fill-[var(--color-secondary)] text-[12px]"
+      >
+        counts from here
+      </text>
+      <text x={4} y={y(0) + 4} className="fill-[var(--muted)] text-[12px]">
+        baseline
+      </text>
+      <path d={path} fill="none" strokeWidth={2} className="stroke-[var(--color-primary)]" />
+      {analysis.changes.map((one) => (
+        <g key={one.gapMin}>
+          <line
+            x1={x(one.gapMin)}
+            x2={x(one.gapMin)}
+            y1={y(one.change - one.error)}
+            y2={y(one.change + one.error)}
+            className="stroke-current"
+          />
+          <circle cx={x(one.gapMin)} cy={y(one.change)} r={4} className="fill-current" />
+          <text
+            x={x(one.gapMin)}
+            y={height - 4}
+            textAnchor="middle"
+            className="fill-[var(--muted)] text-[12px]"
+          >
+            {GAP_WORDS(one.gapMin)}
+          </text>
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,321 @@
+import { uuidv7 } from "uuidv7";
+import {
+  type Complex,
+  checkComplex,
+  itemLoad,
+  loadInWeek,
+  needsLift,
+  type PairingAthlete,
+  simplerComplex,
+  toItemStep,
+} from "../../../core/contrast/complex";
+import type { RunEntry } from "../../../core/contrast/run";
+import { formatKg, massKg } from "../../../core/units/mass";
+import { daysBetween } from "../../../core/units/time";
+import type { BasisFacts, BasisRefusal } from "../../../core/wave/basis";
+import { dateOf, pairingWeek } from "../../../core/wave/block";
+import {
+  addRun,
+  appendRunEntries,
+  endRun,
+  ensureComplexes,
+  listComplexes,
+  listRuns,
+  runById,
+  runEntries,
+} from "../../../db/queries/contrast.server";
+import { listVariants, singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
+import { instructionsOn, newestMasses } from "../../../db/queries/person.server";
+import { listPlans } from "../../../db/queries/plans.server";
+import { profileTests } from "../../../db/queries/profiles.server";
+import { listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { localDate, now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { analyseTest } from "../athletes/analyse-test.server";
+import { readMaxes } from "../athletes/resolve-maxes.server";
+import { readPlaces } from "../athletes/today.server";
+import { ownGaps } from "../lab/gap.server";
+import { trainingYears } from "../plan/prescribe-plan.server";
+
+const NO_RUN = failed("no-run", "This pairing is not in your team any more.");
+
+/** Everything that is asked of a squad before it runs a complex. */
+async function squadFacts(tx: TeamTransaction, squadId: string, complex: Complex) {
+  const people = await listAthletes(tx, squadId);
+  const ids = people.map((one) => one.id);
+  const places = await readPlaces(tx);
+  const days = new Map(people.map((one) => [one.id, places.todayOf(one)]));
+  const todayOf = (id: string) => days.get(id) ?? localDate("UTC");
+  const variants = await listVariants(tx);
+  const maxes = await readMaxes(tx, todayOf, ids);
+  const masses = new Map((await newestMasses(tx, ids)).map((one) => [one.athleteId, one.mass]));
+  const wantsPower = complex.items.some((item) => item.load.by === "peak-power");
+  const tests = wantsPower ? await profileTests(tx, { athleteIds: ids }) : [];
+  const singles = wantsPower ? await singlesOf(tx) : [];
+  const squat = mainVariant(variants, "squat");
+  return people.map((person) => {
+    const own = maxes(person.id);
+    const mass = masses.get(person.id);
+    const bodyKg = mass && massKg(mass);
+    const maxOf = (variant: VariantRow | undefined) => {
+      const found = variant && own.of(variant.id);
+      return found && "max" in found ? found.max.kg : undefined;
+    };
+    const squatKg = maxOf(squat);
+    const factsOf = (lift: string | undefined): BasisFacts => {
+      const variant = lift === undefined ? undefined : mainVariant(variants, lift);
+      const test = tests.find(
+        (one) => one.athleteId === person.id && one.variantId === variant?.id,
+      );
+      const power =
+        test && variant
+          ? analyseTest(
+              test,
+              variant,
+              singles.filter((one) => one.athleteId === person.id),
+            ).power
+          : undefined;
+      return {
+        maxKg: maxOf(variant),
+        line: undefined,
+        peakForceMps: undefined,
+        peakPowerKg: power?.peakPower.loadKg,
+        bodyKg,
+      };
+    };
+    return {
+      person,
+      today: todayOf(person.id),
+      squatPerBody: squatKg !== undefined && bodyKg !== undefined ? squatKg / bodyKg : undefined,
+      trainingYears: trainingYears(person.trainingSince, todayOf(person.id)),
+      factsOf,
+    };
+  });
+}
+
+/** The athletes' own gaps, where a complex asks for potentiation. */
+async function gapsFor(tx: TeamTransaction, complex: Complex): Promise<Map<string, number>> {
+  return complex.aim === "potentiation" ? ownGaps(tx) : new Map();
+}
+
+/** The variant that stands for a lift: one with a max of its own, the plain bar first. */
+function mainVariant(variants: readonly VariantRow[], lift: string): VariantRow | undefined {
+  const of = variants.filter((one) => one.lift === lift);
+  return of.find((one) => one.baseKind === "own") ?? of[0];
+}
+
+/** A load that cannot be given, as short as a tablet's row wants it. */
+const SHORT_REFUSALS: Record<string, string> = {
+  "no-max": "no max: coach's load",
+  "no-peak-power": "no peak power tested: coach's load",
+  "no-body-mass": "no body mass: coach's load",
+} satisfies Partial<Record<BasisRefusal, string>>;
+
+/** The loads of a complex's items for one athlete in a week of its block, in words. */
+function loadsOf(
+  complex: Complex,
+  week: number,
+  factsOf: (lift: string | undefined) => BasisFacts,
+  unit: "kg" | "lb" | undefined,
+): string[] {
+  return complex.items.map((item) => {
+    const load = loadInWeek(complex, item, week);
+    if (needsLift(load) && item.of === undefined) return "no lift named for its share";
+    const found = itemLoad(load, factsOf(item.of), item.reps);
+    if (found.kg !== undefined)
+      return formatKg(toItemStep(found.kg, item.kind, unit ?? "kg"), unit ?? "kg", 1);
+    return SHORT_REFUSALS[found.words] ?? found.words;
+  });
+}
+
+/** What a squad brings to a complex: checks by name, and each athlete's loads. */
+export function previewPairing(
+  principal: Principal,
+  complexId: string,
+  squadId: string,
+  week: number,
+) {
+  return inTeam(principal, async (tx) => {
+    await ensureComplexes(tx);
+    const row = (await listComplexes(tx)).find((one) => one.id === complexId);
+    if (!row) return failed("gone", "This complex is not in your library any more.");
+    const people = await squadFacts(tx, squadId, row.complex);
+    const instructions = await instructionsOn(tx, localDate("UTC"));
+    const gaps = await gapsFor(tx, row.complex);
+    const asked = (one: (typeof people)[number]): PairingAthlete => ({
+      name: one.person.name,
+      squatPerBody: one.squatPerBody,
+      trainingYears: one.trainingYears,
+    });
+    return done({
+      checks: checkComplex(row.complex, people.map(asked)),
+      athletes: people.map((one) => ({
+        id: one.person.id,
+        name: one.person.name,
+        weak: checkComplex(row.complex, [asked(one)]).some(
+          (check) => check.code === "strength-first",
+        ),
+        instructions: instructions.get(one.person.id) ?? [],
+        gapS: gaps.get(one.person.id),
+        loads: loadsOf(row.complex, week, one.factsOf, one.person.unit ?? undefined),
+      })),
+    });
+  });
+}
+
+/** Puts a complex on the floor for some athletes; who is not strong enough may do less. */
+export function startPairing(
+  principal: Principal,
+  input: {
+    complexId: string;
+    squadId: string;
+    /** The complex's own week: its jumps' loads move with it. */
+    week: number;
+    present: readonly string[];
+    simpler: readonly string[];
+    /** Who keeps the complex's gap although a test found an own one. */
+    average: readonly string[];
+  },
+): Promise<Outcome<{ id: string }>> {
+  return inTeam(principal, async (tx) => {
+    const row = (await listComplexes(tx)).find((one) => one.id === input.complexId);
+    if (!row) return failed("gone", "This complex is not in your library any more.");
+    const people = (await squadFacts(tx, input.squadId, row.complex)).filter((one) =>
+      input.present.includes(one.person.id),
+    );
+    if (people.length === 0)
+      return failed("nobody", "Nobody was chosen. Tick who is here, then start again.");
+    const id = uuidv7();
+    const gaps = await gapsFor(tx, row.complex);
+    await addRun(tx, {
+      id,
+      complex: row.complex,
+      athletes: people.map((one) => {
+        const simpler = input.simpler.includes(one.person.id);
+        const complex = simpler ? simplerComplex(row.complex) : row.complex;
+        const gapS = input.average.includes(one.person.id) ? undefined : gaps.get(one.person.id);
+        return {
+          athleteId: one.person.id,
+          simpler,
+          ...(gapS === undefined ? {} : { gapS }),
+          loads: loadsOf(complex, input.week, one.factsOf, one.person.unit ?? undefined),
+        };
+      }),
+      date: people[0]?.today ?? localDate("UTC"),
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ id });
+  });
+}
+
+/** A pairing as its page needs it: what was frozen, names, and every tap so far. */
+export function readPairing(principal: Principal, id: string) {
+  return inTeam(principal, async (tx) => {
+    const run = await runById(tx, id);
+    if (!run) return NO_RUN;
+    const names = new Map((await listAthletes(tx)).map((one) => [one.id, one.name]));
+    return done({
+      id: run.id,
+      complex: run.complex,
+      date: run.date,
+      ended: run.endedAt !== null,
+      athletes: run.athletes.map((one) => ({
+        ...one,
+        name: names.get(one.athleteId) ?? "erased",
+      })),
+      entries: await runEntries(tx, id),
+    });
+  });
+}
+
+export function pairingEntries(principal: Principal, id: string, after: number) {
+  return inTeam(principal, async (tx) => {
+    if (!(await runById(tx, id))) return NO_RUN;
+    return done({ entries: await runEntries(tx, id, after) });
+  });
+}
+
+/** Stores taps; the ids that are in the log afterwards are acknowledged. */
+export function logPairing(
+  principal: Principal,
+  id: string,
+  entries: readonly RunEntry[],
+): Promise<Outcome<{ stored: string[] }>> {
+  return inTeam(principal, async (tx) => {
+    if (!(await runById(tx, id))) return NO_RUN;
+    const stored = await appendRunEntries(tx, {
+      runId: id,
+      entries,
+      by: principal.name,
+      at: now(),
+    });
+    return done({ stored });
+  });
+}
+
+export function endPairing(principal: Principal, id: string): Promise<Outcome<{ id: string }>> {
+  return inTeam(principal, async (tx) => {
+    if (!(await runById(tx, id))) return NO_RUN;
+    await endRun(tx, id, now());
+    return done({ id });
+  });
+}
+
+const PLANNED_BACK_DAYS = 3;
+const PLANNED_ON_DAYS = 7;
+
+/** The pairings that plans have about now, by date. */
+export function plannedPairings(principal: Principal) {
+  return inTeam(principal, async (tx) => {
+    const complexes = await listComplexes(tx);
+    const found = (await listPlans(tx)).flatMap((row) => {
+      const { block, squadId } = row.plan;
+      const today = localDate(row.zone);
+      return Object.entries(block.pairings ?? {}).flatMap(([id, pairing]) => {
+        const day = block.days[pairing.dayId];
+        const complex = complexes.find((one) => one.lineageId === pairing.complexId);
+        if (!day || !complex) return [];
+        return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
+          const own = pairingWeek(block, pairing, week);
+          const date = dateOf(block, week, day);
+          const away = daysBetween(today, date);
+          if (own === undefined || away < -PLANNED_BACK_DAYS || away > PLANNED_ON_DAYS) return [];
+          return [
+            {
+              key: `${row.plan.id}/${id}/${week}`,
+              planName: block.name,
+              squadId,
+              squadName: row.squadName,
+              complexId: complex.id,
+              name: complex.complex.name,
+              week: own,
+              date,
+              today: away === 0,
+            },
+          ];
+        });
+      });
+    });
+    return found.sort((a, b) => a.date.localeCompare(b.date));
+  });
+}
+
+/** The newest pairings, those that run first. */
+export function listPairings(principal: Principal) {
+  return inTeam(principal, async (tx) => {
+    const runs = await listRuns(tx, 12);
+    return runs
+      .map((run) => ({
+        id: run.id,
+        name: run.complex.name,
+        date: run.date,
+        count: run.athletes.length,
+        running: run.endedAt === null,
+      }))
+      .sort((a, b) => Number(b.running) - Number(a.running));
+  });
+}

@@ -1,0 +1,110 @@
+import { uuidv7 } from "uuidv7";
+import type { z } from "zod";
+import { OUTPUTS } from "../../../core/contrast/complex";
+import { analyseGaps, type GapAnalysis, type GapTestDay } from "../../../core/contrast/gaptest";
+import { smallestWorthwhileChange } from "../../../core/numeric/change";
+import { gapTestDays, keepGapDay } from "../../../db/queries/contrast.server";
+import { athleteById, listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { GAP_TRIALS, type GapDaySchema } from "../../forms/gap";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { readPlaces } from "../athletes/today.server";
+
+/** The days of a trial by athlete, and the smallest worthwhile change of those who did it. */
+export async function gapDays(tx: TeamTransaction, trial: string) {
+  const byAthlete = new Map<string, Array<GapTestDay & { heavySet: string }>>();
+  for (const row of await gapTestDays(tx)) {
+    if (row.trial !== trial) continue;
+    const list = byAthlete.get(row.athleteId) ?? [];
+    byAthlete.set(row.athleteId, list);
+    list.push({
+      date: row.date,
+      baseline: row.baseline,
+      trials: row.trials,
+      heavySet: row.heavySet,
+    });
+  }
+  const firsts = [...byAthlete.values()].flatMap((days) => days[0]?.baseline[0] ?? []);
+  // Two people have a spread, but no squad: three is the least.
+  const worthwhile = firsts.length >= 3 ? smallestWorthwhileChange(firsts) : undefined;
+  return { byAthlete, worthwhile, firsts: firsts.length };
+}
+
+/** An athlete's own gap, where a test has found one; s. */
+export async function ownGaps(
+  tx: TeamTransaction,
+  typedWorthwhile?: number,
+): Promise<Map<string, number>> {
+  const { byAthlete, worthwhile } = await gapDays(tx, "jump");
+  const by = typedWorthwhile ?? worthwhile;
+  const found = new Map<string, number>();
+  if (by === undefined || !(by > 0)) return found;
+  for (const [athleteId, days] of byAthlete) {
+    const analysis = analyseGaps({ days, worthwhile: by });
+    if (analysis.ok && analysis.verdict.kind === "best")
+      found.set(athleteId, Math.round(60 * analysis.verdict.gapMin));
+  }
+  return found;
+}
+
+/** The gap test of one trial: the chosen athlete's days, and everybody's answer. */
+export function readGap(
+  principal: Principal,
+  asked: { athleteId: string; trial: string; worthwhile: number | undefined },
+) {
+  return inTeam(principal, async (tx) => {
+    const trial = GAP_TRIALS.find((one) => one.id === asked.trial) ?? GAP_TRIALS[0];
+    const people = await listAthletes(tx);
+    const { byAthlete, worthwhile, firsts } = await gapDays(tx, trial?.id ?? "");
+    const by = asked.worthwhile ?? worthwhile;
+    const up = OUTPUTS[trial?.output ?? "height"].up;
+    const analyse = (days: readonly GapTestDay[]): GapAnalysis | undefined =>
+      by !== undefined && by > 0
+        ? analyseGaps({ days, worthwhile: by, up, unit: trial?.unit ?? "" })
+        : undefined;
+    const person = people.find((one) => one.id === asked.athleteId);
+    const own = person ? (byAthlete.get(person.id) ?? []) : [];
+    return {
+      athletes: people.map(({ id, name }) => ({ id, name })),
+      athlete: person && { id: person.id, name: person.name },
+      days: own,
+      squadWorthwhile: worthwhile,
+      firsts,
+      worthwhile: by,
+      squad: people.flatMap((one) => {
+        const days = byAthlete.get(one.id);
+        if (!days) return [];
+        return [{ id: one.id, name: one.name, days: days.length, analysis: analyse(days) }];
+      }),
+    };
+  });
+}
+
+/** Keeps a day of an athlete's test, dated where the athlete trains. */
+export function saveGapDay(
+  principal: Principal,
+  input: z.infer<typeof GapDaySchema>,
+): Promise<Outcome<{ date: string }>> {
+  return inTeam(principal, async (tx) => {
+    const person = await athleteById(tx, input.athleteId);
+    if (!person) return failed("no-athlete", "This athlete is not in your team any more.");
+    const date = (await readPlaces(tx)).todayOf(person);
+    const { output } = GAP_TRIALS.find((one) => one.id === input.trial) ?? { output: "height" };
+    await keepGapDay(tx, {
+      id: uuidv7(),
+      athleteId: person.id,
+      date,
+      trial: input.trial,
+      output,
+      heavySet: input.heavySet,
+      baseline: input.baseline,
+      trials: input.trials,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ date });
+  });
+}

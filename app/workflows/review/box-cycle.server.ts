@@ -1,0 +1,359 @@
+import { uuidv7 } from "uuidv7";
+import type { z } from "zod";
+import { RUNGS, standing } from "../../../core/boxsquat/ladder";
+import { PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
+import { type LifterState, reduceFloor } from "../../../core/floor/state";
+import {
+  type CycleSession,
+  type CycleSet,
+  reviewBoxCycle,
+  speedAtEqualLoad,
+  weekOf,
+} from "../../../core/review/boxcycle";
+import type { FrozenSession } from "../../../core/session/frozen";
+import { formatMass, plainNumber } from "../../../core/units/mass";
+import { formatPercent } from "../../../core/units/percent";
+import { dateOf, lastDate, markOf, slotWeek } from "../../../core/wave/block";
+import { percentOf } from "../../../core/wave/recipe";
+import { addCycleReview, cycleReviews, ladderMarks } from "../../../db/queries/box.server";
+import { recordsOf } from "../../../db/queries/maxes.server";
+import { setupsOf } from "../../../db/queries/person.server";
+import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
+import { entriesAfter, frozenOf, sessionsOfPlan } from "../../../db/queries/sessions.server";
+import { listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import type { CycleReviewForm } from "../../forms/cycle";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { boxHistory } from "../athletes/box.server";
+import { readPlaces } from "../athletes/today.server";
+import { blockRoom } from "../plan/block-athletes.server";
+
+/** Every slot on the box, of the plans that are not put away, the newest plan first. */
+function cyclesOf(rows: readonly PlanRow[]) {
+  return rows.flatMap((row) =>
+    Object.entries(row.plan.block.slots).flatMap(([slotId, slot]) => {
+      const { work } = slot;
+      const variant =
+        work.kind === "lift" ? row.variants.find((one) => one.id === work.variantId) : undefined;
+      return variant?.lift === "box-squat" ? [{ row, slotId, slot, variant }] : [];
+    }),
+  );
+}
+
+type Cycle = ReturnType<typeof cyclesOf>[number];
+
+interface Ran {
+  week: number;
+  date: string;
+  frozen: FrozenSession;
+  lifters: Map<string, LifterState>;
+}
+
+/** The sessions of a cycle as they were done, folded from their logs. */
+async function sessionsRun(tx: TeamTransaction, cycle: Cycle): Promise<Ran[]> {
+  const heads = (await sessionsOfPlan(tx, cycle.row.plan.id)).filter(
+    (one) => one.slotId === cycle.slotId,
+  );
+  const ran: Ran[] = [];
+  for (const head of heads) {
+    const found = await frozenOf(tx, head.id);
+    if (!found) continue;
+    const floor = reduceFloor(found.frozen, await entriesAfter(tx, head.id, 0));
+    ran.push({
+      week: head.week,
+      date: head.date,
+      frozen: found.frozen,
+      lifters: new Map(
+        floor.racks.flatMap((rack) => rack.lifters.map((one) => [one.lifter.athleteId, one])),
+      ),
+    });
+  }
+  return ran;
+}
+
+function setsOf(lifter: LifterState, smallestStopS: number | undefined): CycleSet[] {
+  return lifter.sets.flatMap((set) => {
+    if (set.stage !== "done") return [];
+    const counted = set.reps.filter((rep) => rep.outcome === "counted");
+    const speeds = counted.flatMap((rep) => rep.velocityMps ?? []);
+    const pausesS = counted.flatMap((rep) => rep.pauseS ?? []);
+    const { loadKg: planned, truePercent } = set.prescription;
+    const loadKg = set.loadKg ?? 0;
+    return [
+      {
+        loadKg,
+        percent:
+          truePercent === undefined || !planned ? undefined : (truePercent * loadKg) / planned,
+        bestMps: speeds.length > 0 ? Math.max(...speeds) : undefined,
+        standing: set.verdict?.standing ?? "not-measured",
+        reps: counted.length,
+        pausesS,
+        bounces:
+          smallestStopS === undefined || pausesS.length === 0
+            ? undefined
+            : pausesS.filter((one) => one < smallestStopS).length,
+        contactsMps: counted.flatMap((rep) => rep.contactMps ?? []),
+        toPeakS: counted.flatMap((rep) => rep.toPeakS ?? []),
+        faults: set.faults,
+        cut: set.cut,
+      },
+    ];
+  });
+}
+
+/** One athlete's sessions of a cycle up to today, those that were planned and not run too. */
+function cycleSessions(
+  cycle: Cycle,
+  ran: readonly Ran[],
+  athleteId: string,
+  today: string,
+  settings: Parameters<typeof slotWeek>[3],
+): CycleSession[] {
+  const { block } = cycle.row.plan;
+  const day = block.days[cycle.slot.dayId];
+  if (!day) return [];
+  const sessions: CycleSession[] = [];
+  for (let week = 1; week <= block.weeks; week++) {
+    const one = ran.find((session) => session.week === week);
+    const date = one?.date ?? dateOf(block, week, day);
+    if (date > today) break;
+    const plan = slotWeek(block, cycle.slot, week, settings);
+    if (!one && (!plan || plan.sets.length === 0)) continue;
+    const lifter = one?.lifters.get(athleteId);
+    const state = lifter && setsOf(lifter, one?.frozen.stop.smallestStopS);
+    const box = lifter?.lifter.box;
+    sessions.push({
+      week,
+      date,
+      kind: markOf(block, week)?.kind ?? "work",
+      planned: {
+        sets: lifter?.sets.length ?? plan?.sets.length ?? 0,
+        reps:
+          lifter?.sets.reduce((sum, set) => sum + set.prescription.reps, 0) ??
+          plan?.sets.reduce((sum, set) => sum + set.reps, 0) ??
+          0,
+      },
+      heightCm: box?.heightCm,
+      style: styleById(box?.styleId)?.name ?? styleById(one?.frozen.box?.styleId)?.name,
+      sets: state && state.length > 0 ? state : undefined,
+    });
+  }
+  return sessions;
+}
+
+/** A cycle on the box: everybody in a line, one athlete week by week, and its review. */
+export function readBoxCycle(
+  principal: Principal,
+  asked: { planId: string; slotId: string; athleteId: string },
+) {
+  return inTeam(principal, async (tx) => {
+    const cycles = cyclesOf(await listPlans(tx));
+    const cycle =
+      cycles.find((one) => one.row.plan.id === asked.planId && one.slotId === asked.slotId) ??
+      cycles[0];
+    const list = cycles.map((one) => ({
+      planId: one.row.plan.id,
+      slotId: one.slotId,
+      name: `${one.row.plan.block.name}, ${one.row.squadName}`,
+      starts: one.row.plan.startDate,
+    }));
+    if (!cycle) return { cycles: list, cycle: undefined, people: [], athlete: undefined };
+    const { row, slotId, slot } = cycle;
+    const { block } = row.plan;
+    const places = await readPlaces(tx);
+    const today = places.todayOf({ squadId: row.plan.squadId, roomId: row.plan.roomId });
+    const settings = (await blockRoom(tx, row))?.settings ?? {};
+    const ran = await sessionsRun(tx, cycle);
+    const reviews = await cycleReviews(tx, row.plan.id, slotId);
+    const squad = await listAthletes(tx, row.plan.squadId);
+    const slopeOf = (athleteId: string) =>
+      ran.flatMap((one) => one.lifters.get(athleteId)?.lifter.line ?? []).at(-1)?.slopeMpsPerKg;
+    const people = squad.map((person) => {
+      const weeks = cycleSessions(cycle, ran, person.id, today, settings).map(weekOf);
+      const speed = speedAtEqualLoad(weeks, slopeOf(person.id), person.unit ?? "kg");
+      const there = weeks.filter((one) => one.present);
+      const last = reviews.find((one) => one.athleteId === person.id);
+      return {
+        id: person.id,
+        name: person.name,
+        unit: person.unit ?? ("kg" as const),
+        sessions: weeks.length,
+        there: there.length,
+        fromKg: there[0]?.loadKg,
+        toKg: there.at(-1)?.loadKg,
+        speed: speed.ok ? { changeMps: speed.changeMps, verdict: speed.verdict } : undefined,
+        cut: weeks.reduce((sum, one) => sum + one.cutSets, 0),
+        faults: there.at(-1)?.faults.map((one) => one.fault) ?? [],
+        decided: last && { decision: last.decision, on: last.enteredAt.toISOString().slice(0, 10) },
+      };
+    });
+    const person =
+      squad.find((one) => one.id === asked.athleteId) ??
+      squad.find((one) => people.some((two) => two.id === one.id && two.there > 0)) ??
+      squad[0];
+    return {
+      cycles: list,
+      cycle: {
+        planId: row.plan.id,
+        slotId,
+        name: block.name,
+        squadName: row.squadName,
+        recipe: slot.recipe.name,
+        weeks: block.weeks,
+        starts: block.startDate,
+        ends: lastDate(block),
+        metric: row.plan.metric,
+        box: slot.box && {
+          purpose: PURPOSES[slot.box.purpose],
+          role: ROLES[slot.box.role],
+          style: styleById(slot.box.styleId)?.name ?? "",
+          smallestStopS: slot.box.smallestStopS,
+        },
+      },
+      people,
+      athlete:
+        person &&
+        (await oneAthlete(tx, {
+          person,
+          cycle,
+          sessions: cycleSessions(cycle, ran, person.id, today, settings),
+          slope: slopeOf(person.id),
+          today,
+          settings,
+          reviews: reviews.filter((one) => one.athleteId === person.id),
+        })),
+    };
+  });
+}
+
+export type BoxCyclePage = Awaited<ReturnType<typeof readBoxCycle>>;
+
+interface OneAthlete {
+  person: Awaited<ReturnType<typeof listAthletes>>[number];
+  cycle: Cycle;
+  sessions: CycleSession[];
+  slope: number | undefined;
+  today: string;
+  settings: Parameters<typeof slotWeek>[3];
+  reviews: Awaited<ReturnType<typeof cycleReviews>>;
+}
+
+async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
+  const { person, cycle, sessions, today } = input;
+  const { block } = cycle.row.plan;
+  const unit = person.unit ?? "kg";
+  const history = await boxHistory(tx, person.id);
+  const reached = sessions.at(-1)?.week ?? 0;
+  const review = reviewBoxCycle({
+    sessions,
+    slope: input.slope,
+    depthSets: history.depth,
+    faults: history.faults,
+    nextPercent: percentAfter(cycle, reached, input.settings),
+    today,
+    unit,
+  });
+  const marks = await ladderMarks(tx, person.id);
+  const from = block.startDate;
+  const records = (await recordsOf(tx, person.id)).filter(
+    (one) => one.variantId === cycle.variant.id || cycle.variant.baseId === one.variantId,
+  );
+  const setups = await setupsOf(tx, person.id);
+  const trial = setups.find((one) => one.variantId === cycle.variant.id);
+  const events = [
+    ...marks.map((one) => ({
+      on: one.date,
+      what: `${one.outcome === "passed" ? "Passed" : "Back to"}: ${RUNGS.find((rung) => rung.id === one.rungId)?.name ?? one.rungId}${one.note ? `. ${one.note}` : ""}`,
+    })),
+    ...records.map((one) => ({
+      on: one.date,
+      what: `${one.kind === "tested" ? "Tested" : "Record"}: ${cycle.row.variants.find((two) => two.id === one.variantId)?.name ?? "lift"} ${formatMass(one.load)}${one.note ? `. ${one.note}` : ""}`,
+    })),
+  ]
+    .filter((one) => one.on >= from && one.on <= today)
+    .sort((a, b) => a.on.localeCompare(b.on));
+  const stand = standing(marks.map((one) => ({ ...one, by: one.enteredBy })));
+  return {
+    id: person.id,
+    name: person.name,
+    unit,
+    review,
+    reached,
+    events,
+    ladder: stand.ready
+      ? "All rungs passed."
+      : marks.length === 0
+        ? "Not on the teaching ladder."
+        : `On the ladder: ${stand.rung?.name ?? ""}.`,
+    trial:
+      trial?.boxSeatCm == null || trial.boxCreaseCm == null
+        ? "No trial seat: the height is not measured."
+        : `Trial: seated at ${plainNumber(trial.boxSeatCm, 1)} cm, crease ${plainNumber(trial.boxCreaseCm, 1)} cm.`,
+    faults: history.faults.map((one) => ({
+      ...one,
+      back: one.returnsAt === undefined ? undefined : formatPercent(one.returnsAt),
+    })),
+    decisions: input.reviews.map((one) => ({
+      id: one.id,
+      week: one.week,
+      decision: one.decision,
+      note: one.note,
+      evidence: one.evidence,
+      by: one.enteredBy,
+      on: one.enteredAt.toISOString().slice(0, 10),
+    })),
+  };
+}
+
+/** The highest share of the max that the slot asks for in its next week; undefined at its end. */
+function percentAfter(cycle: Cycle, week: number, settings: Parameters<typeof slotWeek>[3]) {
+  const { block } = cycle.row.plan;
+  for (let next = week + 1; next <= block.weeks; next++) {
+    const plan = slotWeek(block, cycle.slot, next, settings);
+    const percents = (plan?.sets ?? []).flatMap((set) => percentOf(set) ?? []);
+    if (percents.length > 0) return Math.max(...percents);
+  }
+  return undefined;
+}
+
+/** Keeps a coach's word on an athlete's cycle, with what the page said then as its evidence. */
+export async function decideCycle(
+  principal: Principal,
+  input: z.output<typeof CycleReviewForm>,
+): Promise<Outcome<{ decision: string }>> {
+  const page = await readBoxCycle(principal, input);
+  const { athlete, cycle } = page;
+  if (!athlete || !cycle || athlete.id !== input.athleteId || cycle.planId !== input.planId)
+    return failed("no-cycle", "This cycle is not there any more. Choose another above.");
+  if (athlete.reached === 0)
+    return failed("not-begun", "This cycle has not begun: there is nothing to decide on.");
+  if (!agrees(athlete.review.proposal, input.decision) && input.note.length < 3)
+    return failed(
+      "no-reason",
+      "This is another way than the figures propose. Write the reason in a few words.",
+    );
+  return inTeam(principal, async (tx) => {
+    await addCycleReview(tx, {
+      id: uuidv7(),
+      athleteId: input.athleteId,
+      planId: input.planId,
+      slotId: input.slotId,
+      week: athlete.reached,
+      decision: input.decision,
+      note: input.note,
+      evidence: athlete.review.findings.map((one) => one.words),
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ decision: input.decision });
+  });
+}
+
+/** Only raising, holding and lowering are proposed; anything else is the coach's own. */
+const agrees = (proposal: string, decision: string) =>
+  proposal === "not-enough" ||
+  proposal === decision ||
+  !["raise", "hold", "lower"].includes(decision);
