@@ -8,7 +8,8 @@ const core = [
   ["velocity", ["units", "numeric"]],
   ["profile", ["units", "numeric", "maxes", "barload"]],
   ["boxsquat", ["units", "numeric", "maxes", "barload", "resistance", "velocity", "profile"]],
-  ["wave", ["units", "numeric", "maxes", "barload", "velocity", "profile"]],
+  ["wave", ["units", "numeric", "maxes", "barload", "velocity", "profile", "boxsquat"]],
+  ["contrast", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave"]],
   [
     "session",
     [
@@ -35,6 +36,7 @@ const core = [
       "profile",
       "boxsquat",
       "wave",
+      "contrast",
       "session",
     ],
   ],
@@ -52,6 +54,7 @@ const core = [
       "barload",
       "velocity",
       "profile",
+      "boxsquat",
       "wave",
       "session",
       "liverules",
@@ -136,7 +139,8 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: "node_modules" },
-    exclude: { path: "\\+types/" },
+    // The layout's test plants violations beside the check of the tree itself.
+    exclude: { path: process.env.WITHOUT_PLANTED ? "\\+types/|/planted\\." : "\\+types/" },
     tsConfig: { fileName: "tsconfig.json" },
     tsPreCompilationDeps: true,
     enhancedResolveOptions: {

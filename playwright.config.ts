@@ -1,8 +1,8 @@
 import { defineConfig } from "@playwright/test";
 
-/** Chromium's switches for a machine without a network, a monitor or a sandbox. */
+/** Debian's headless Chromium, with switches for a machine without a network or a sandbox. */
 export const CHROMIUM = {
-  executablePath: "/usr/bin/chromium",
+  executablePath: "/usr/bin/chromium-headless-shell",
   args: [
     "--no-sandbox",
     "--disable-gpu",
@@ -14,9 +14,13 @@ export const CHROMIUM = {
   ],
 };
 
+/** Parts run side by side, each with a database and files of its own. */
+const PART = process.env.BROWSER_PART ?? "all";
+
 export default defineConfig({
   testDir: "e2e",
   testMatch: "*.spec.ts",
+  outputDir: `test-results/artifacts-${PART}`,
   globalSetup: "./e2e/global-setup.ts",
   // One database for all: the tests take different squads and teams, in order.
   workers: 1,
@@ -24,7 +28,7 @@ export default defineConfig({
   timeout: 60_000,
   expect: { timeout: 8_000 },
   retries: 0,
-  reporter: [["list"], ["json", { outputFile: "test-results/browser.json" }]],
+  reporter: [["list"], ["json", { outputFile: `test-results/browser-${PART}.json` }]],
   use: {
     baseURL: process.env.BASE_URL,
     viewport: { width: 1280, height: 800 },

@@ -11,9 +11,18 @@ export default defineConfig({
       build: {
         rolldownOptions: {
           output: {
+            // Every page is sent the names of all files of all routes: short ones.
+            entryFileNames: "assets/[hash].js",
+            chunkFileNames: "assets/[hash].js",
             // A rack's tablet loads these with every screen: one file instead of ten small ones.
             codeSplitting: {
-              groups: [{ name: "units", test: /\/core\/(units|barload\/load|session\/turns)/ }],
+              groups: [
+                { name: "units", test: /\/core\/(units|barload\/load|session\/turns)/ },
+                {
+                  name: "floor",
+                  test: /\/core\/(floor|liverules|profile\/line|velocity\/stream)|\/app\/ui\/(calls|speed-strip|loaded-bar)|\/app\/workers\/sensor\.ts/,
+                },
+              ],
             },
           },
         },

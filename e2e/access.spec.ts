@@ -37,6 +37,8 @@ async function skerryIds(): Promise<Record<string, string>> {
     SELECT v.id FROM lift_variant v JOIN team t ON t.id = v.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const [recipe] = await admin`
     SELECT r.id FROM team_recipe r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+  const [run] = await admin`
+    SELECT r.id FROM complex_run r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const hash = createHash("sha256").update(FEED_TOKEN).digest("hex");
   await admin`
     INSERT INTO calendar_feed (team_id, id, plan_id, token_hash, entered_by, entered_at)
@@ -50,6 +52,7 @@ async function skerryIds(): Promise<Record<string, string>> {
     roomFile: "room.csv",
     roomId: room?.id,
     testId: test?.id,
+    runId: run?.id,
     file: "records.csv",
     sessionId: session?.id,
     rackId: session?.rack,

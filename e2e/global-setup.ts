@@ -3,11 +3,11 @@ import { chromium } from "@playwright/test";
 import { DEMO_PASSWORD } from "../db/demo/people";
 import { makeSecondTeam, SECOND_PASSWORD } from "../db/fixtures/second-team";
 import { CHROMIUM } from "../playwright.config";
-import { SECOND_TEAM_FILE, stateFile } from "./people";
+import { SECOND_TEAM_FILE, STATES, stateFile } from "./people";
 
 /** Makes the second team and signs everybody in once, through the page. */
 export default async function setup(): Promise<void> {
-  mkdirSync("test-results/states", { recursive: true });
+  mkdirSync(STATES, { recursive: true });
   const ownerUrl = process.env.OWNER_DATABASE_URL;
   const baseURL = process.env.BASE_URL;
   if (!ownerUrl || !baseURL) throw new Error("Run through scripts/with-database.mjs --serve.");

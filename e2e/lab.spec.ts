@@ -259,3 +259,28 @@ test("the side photo is marked by mouse and keyboard and never leaves the browse
   await expect(answers.getByRole("button")).not.toHaveText(before ?? "");
   expect(sent).toEqual([]);
 });
+
+test("the front photo says where the knees stand, level-corrected, and where marks are wrong", async ({
+  page,
+}) => {
+  // Straight legs, but for a knee 20 px inside on a shin of 200: 5.7° in, and the thigh 5.7° out.
+  const legs = "200+500+220+300+200+100+400+500+400+300+400+100";
+  await page.goto(`/lab?tool=front&marks=${legs}`);
+  const answers = page.getByRole("region", { name: "Answers" });
+  const left = answers.getByRole("button", { name: "11.4° inside" });
+  await left.focus();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("region", { name: "Working" })).toContainText("Bend at the knee");
+  await expect(answers.getByRole("row", { name: /^right/ })).toContainText("0° inside");
+  await expect(answers.getByRole("row", { name: /^left/ })).toContainText("5.7° in");
+  await expect(answers).toContainText("never a verdict");
+  // The camera leans by as much: to the level edge the same shin stands upright.
+  await page.goto(`/lab?tool=front&marks=${legs}+100+550+300+570`);
+  await expect(answers.getByRole("row", { name: /^left/ })).toContainText(
+    /11\.4° inside\s*0° (in|out)/,
+  );
+  await page.goto("/lab?tool=front&marks=400+500+400+300+400+100+200+500+200+300+200+100");
+  await expect(page.getByRole("alert")).toContainText("the legs are swapped");
+  await page.getByRole("button", { name: "Clear the marks" }).click();
+  await expect(page.getByText("Camera at knee height, square to the front")).toBeVisible();
+});

@@ -24,6 +24,7 @@ test("an exercise is added, changed, put away; its steps never run in a circle",
   await expect(form.getByText("Box squat, chains is a harder version of this one")).toBeVisible();
 
   await page.getByRole("link", { name: "Box squat, chains", exact: true }).click();
+  await expect(form.getByRole("heading", { name: "Box squat, chains" })).toBeVisible();
   await page.getByRole("button", { name: "Put away" }).click();
   await expect(page.getByRole("link", { name: "Box squat, chains", exact: true })).toHaveCount(0);
   await page.getByLabel("put away").check();

@@ -2,9 +2,12 @@ import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import type { SecondTeam } from "../db/fixtures/second-team";
 
-export const SECOND_TEAM_FILE = "test-results/states/second-team.json";
+/** Signed-in states belong to one application: each part of the tests has its own. */
+export const STATES = `test-results/states-${process.env.BROWSER_PART ?? "all"}`;
 
-export const stateFile = (name: string) => `test-results/states/${name}.json`;
+export const SECOND_TEAM_FILE = `${STATES}/second-team.json`;
+
+export const stateFile = (name: string) => `${STATES}/${name}.json`;
 
 export const secondTeam = (): SecondTeam => JSON.parse(readFileSync(SECOND_TEAM_FILE, "utf8"));
 

@@ -42,7 +42,37 @@ const SHOTS: Shot[] = [
     },
   },
   { name: "floor-phone", as: "coach", size: PHONE, go: openFloor },
-  { name: "day", as: "coach", size: DESK, go: (page) => page.goto("/floor").then(() => {}) },
+  {
+    name: "box-card",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await page.goto("/athletes/box");
+      await page.getByRole("link", { name: "Hanne Dorset" }).click();
+      await page.getByRole("form", { name: "Trial seat" }).waitFor();
+    },
+  },
+  {
+    name: "pairing",
+    as: "coach",
+    theme: "cellar",
+    size: TABLET,
+    go: async (page) => {
+      await page.goto("/floor/pairing");
+      await page.waitForLoadState("networkidle");
+      await page.getByRole("button", { name: "Start the pairing" }).click();
+      const starts = page.getByRole("button", { name: /^Start: / });
+      await starts.first().waitFor();
+      await page.waitForLoadState("networkidle");
+      await starts.first().click();
+      await page
+        .getByRole("button", { name: /^Done: / })
+        .first()
+        .click();
+      await starts.nth(1).click();
+      await page.getByText(/^Next: /).waitFor();
+    },
+  },
   {
     name: "plan",
     as: "coach",
@@ -99,10 +129,19 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "profiles",
+    name: "gap",
     as: "coach",
     size: DESK,
-    go: (page) => page.goto("/athletes/profiles").then(() => {}),
+    go: async (page) => {
+      await page.goto("/lab/gap");
+      await page
+        .getByRole("listitem")
+        .filter({ hasText: "best gap" })
+        .first()
+        .getByRole("link")
+        .click();
+      await page.getByRole("img", { name: /after each gap/ }).waitFor();
+    },
   },
   {
     name: "profile-test",
@@ -123,12 +162,12 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "library",
+    name: "box-cycle",
     as: "coach",
     size: DESK,
     go: async (page) => {
-      await page.goto("/library?pattern=squat");
-      await page.getByRole("link", { name: "Box squat", exact: true }).click();
+      await page.goto("/review/box");
+      await page.getByRole("img", { name: /^The cycle by week/ }).waitFor();
     },
   },
   {
@@ -199,15 +238,6 @@ const SHOTS: Shot[] = [
       await openRack(page, 2);
       await page.getByRole("button", { name: "Lift (simulated)" }).click();
       await page.getByText(/^Ended by/).waitFor({ timeout: 30_000 });
-    },
-  },
-  {
-    name: "rack-next",
-    as: "coach",
-    size: TABLET,
-    go: async (page) => {
-      await openFloor(page);
-      await openRack(page, 3);
     },
   },
 ];

@@ -127,6 +127,29 @@ test.describe("edits of a block", () => {
     );
   });
 
+  test("wait while the network is away, and are made once when it is back", async ({
+    page,
+    context,
+  }) => {
+    await openSpring(page, "Days and slots");
+    const name = page.getByRole("region", { name: "The block" }).getByLabel("Name");
+    await context.setOffline(true);
+    await name.fill("Spring block, offline");
+    await name.blur();
+    // It shows at once, the page says that it waits, and what stands on all edits waits too.
+    await expect(page.getByRole("heading", { level: 1 })).toContainText("offline");
+    await expect(page.getByRole("alert")).toContainText("Your edit waits here");
+    await expect(page.getByRole("button", { name: "Publish" })).toBeDisabled();
+    await context.setOffline(false);
+    await expect(page.getByRole("button", { name: "Publish" })).toBeEnabled();
+    await expect(page.getByRole("alert")).toHaveCount(0);
+    await page.getByRole("link", { name: "Days to time" }).click();
+    const made = page.getByRole("region", { name: "Edits" }).getByText("Spring block, offline");
+    await expect(made).toHaveCount(1);
+    await undo(page);
+    await expect(page.getByRole("heading", { level: 1 })).not.toContainText("offline");
+  });
+
   test("of two coaches at once lose nothing, and each sees the other's", async ({
     page,
     browser,
@@ -251,6 +274,19 @@ test.describe("checks by school", () => {
       "speed work",
     );
 
+    const one = page.getByRole("region", { name: "On one athlete" });
+    await page.getByLabel("Beside it, the same plan under").selectOption("Velocity-led");
+    await one.getByLabel("Athlete", { exact: true }).selectOption("Ansel Quist");
+    const speed = one.getByRole("row").filter({ hasText: "3 × 3 at 45 %" }).first();
+    await expect(speed.getByRole("cell").nth(0)).toContainText("rest 30 to 75 s · ends by fixed");
+    await expect(speed.getByRole("cell").nth(1)).toContainText("m/s");
+    await expect(speed.getByRole("cell").nth(1)).toContainText("ends at 10 % loss");
+    await speed.getByRole("cell").nth(1).getByRole("button").click();
+    await expect(page.getByRole("region", { name: "Working" })).toContainText(
+      "Max by the own line",
+    );
+    await page.getByLabel("Beside it, the same plan under").selectOption("Strength and volume");
+
     const item = own.getByRole("listitem").filter({ hasText: "The deload's factors" });
     await item.getByRole("button", { name: "Keep it, with a reason" }).click();
     await item.getByLabel("Reason").fill("By feel that week.");
@@ -311,10 +347,10 @@ test.describe("the plan's library", () => {
     await expect(form.getByText("between 0.3 and 1")).toBeVisible();
     await form.getByRole("textbox").fill("0.8");
     await form.getByRole("button", { name: "Keep" }).click();
-    await expect(page.getByText(/14 of 15 not set/)).toBeVisible();
+    await expect(page.getByText(/15 of 16 not set/)).toBeVisible();
     await form.getByRole("textbox").fill("");
     await form.getByRole("button", { name: "Keep" }).click();
-    await expect(page.getByText(/15 of 15 not set/)).toBeVisible();
+    await expect(page.getByText(/16 of 16 not set/)).toBeVisible();
   });
 
   test("schools are compared, and a second day is proposed with its reasons", async ({ page }) => {
@@ -350,4 +386,66 @@ test("an athlete sees the published block on a phone, every slot of the day", as
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(width).toBeLessThanOrEqual(390);
   await context.close();
+});
+
+test.describe("a pairing on a plan's day", () => {
+  test.use({ storageState: stateFile("coach") });
+
+  test("is put on, stands on the stave with its week's loads, and is run from the floor", async ({
+    page,
+  }) => {
+    await page.goto("/plan");
+    await page.getByRole("link", { name: "Box squat cycle", exact: true }).click();
+    await page.getByRole("link", { name: "Days and slots" }).click();
+    const pairings = page.getByRole("list", { name: /^Pairings of/ });
+    await expect(pairings.getByText("Pull, jump, throw")).toBeVisible();
+    await page.getByLabel(/^Complex for/).selectOption("Peak-power jump ladder");
+    await page.getByRole("button", { name: /^Pair it on/ }).click();
+    await expect(pairings.getByText("Peak-power jump ladder")).toBeVisible();
+
+    // Its jumps are loaded with a fifth of body mass, five points less a week.
+    await page.getByRole("link", { name: "Days to time" }).click();
+    await page.getByLabel("Week", { exact: true }).selectOption("5");
+    await expect(page.getByRole("img", { name: /^Pull, jump, throw to time/ })).toBeVisible();
+    await expect(page.getByText(/Loaded jump × 3 at 15 %/)).toBeVisible();
+    await expect(page.getByRole("img", { name: /^Peak-power jump ladder to time/ })).toBeVisible();
+    await page.getByLabel("Week", { exact: true }).selectOption("6");
+    await expect(page.getByText(/Loaded jump × 3 at 10 %/)).toBeVisible();
+
+    // The squat is not in this block, and still it is known how strong they are.
+    await page.getByRole("link", { name: /^Checks/ }).click();
+    await expect(page.getByText(/came back there with Goran Tesk/)).toBeVisible();
+    await expect(page.getByText(/No squat max over body mass/)).toHaveCount(0);
+
+    // The wall sheet has it too, with the same week's load.
+    const plan = page.url();
+    await page.getByRole("link", { name: "Print" }).click();
+    await page.waitForURL(/\/print/);
+    await page.getByLabel("Week", { exact: true }).selectOption("6");
+    await expect(page.getByRole("region", { name: "Pull, jump, throw" })).toContainText(
+      "Loaded jump × 3 at 10 %",
+    );
+    await page.goto(plan);
+
+    await page.getByRole("link", { name: "Days and slots" }).click();
+    await pairings
+      .getByRole("listitem")
+      .filter({ hasText: "Peak-power jump ladder" })
+      .getByRole("button", { name: "Take it off" })
+      .click();
+    await expect(pairings.getByText("Peak-power jump ladder")).toHaveCount(0);
+    await undo(page);
+    await expect(pairings.getByText("Peak-power jump ladder")).toBeVisible();
+
+    await page.goto("/floor/pairing");
+    const planned = page.getByRole("region", { name: "In the plans" });
+    await planned
+      .getByRole("listitem")
+      .filter({ hasText: "its week 3" })
+      .getByRole("link", { name: "Pull, jump, throw, Sprint canoe" })
+      .click();
+    await page.waitForURL(/week=3/);
+    await expect(page.getByText(/Week 3 of it: jumps go down over the block/)).toBeVisible();
+    await expect(page.getByLabel("Complex")).toHaveValue(/.+/);
+  });
 });

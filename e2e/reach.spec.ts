@@ -13,10 +13,12 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/pair": { as: "nobody", open: ["/pair"] },
   "/health": "no page",
   "/floor": { as: "coach", open: ["/floor"] },
-  "/floor/:sessionId": { as: "coach", open: ["/floor", "a[href^='/floor/']"] },
+  "/floor/:sessionId": { as: "coach", open: ["/floor", "li a[href^='/floor/']"] },
+  "/floor/pairing": { as: "coach", open: ["/floor/pairing"] },
+  "/floor/pairing/:runId": { as: "coach", open: ["/floor/pairing", "button.btn-primary"] },
   "/rack/:sessionId/:rackId": {
     as: "coach",
-    open: ["/floor", "a[href^='/floor/']", "a[href^='/rack/']"],
+    open: ["/floor", "li a[href^='/floor/']", "a[href^='/rack/']"],
   },
   "/plan": { as: "coach", open: ["/plan"] },
   "/plan/:planId": { as: "coach", open: ["/plan", "a[href^='/plan/']"] },
@@ -31,16 +33,21 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/api/bench/:athleteId/:variantId": "no page",
   "/library/recipes": { as: "coach", open: ["/library/recipes"] },
   "/library/recipes/:recipeFile": "no page",
+  "/library/complexes": { as: "coach", open: ["/library/complexes"] },
+  "/library/faults": { as: "coach", open: ["/library/faults"] },
   "/library/schools": { as: "coach", open: ["/library/schools"] },
   "/library/coach-set": { as: "coach", open: ["/library/coach-set"] },
   "/athletes": { as: "coach", open: ["/athletes"] },
   "/athletes/:athleteId": { as: "coach", open: ["/athletes", "th a[href^='/athletes/']"] },
   "/athletes/profiles": { as: "coach", open: ["/athletes/profiles"] },
+  "/athletes/box": { as: "coach", open: ["/athletes/box"] },
+  "/athletes/:athleteId/box": { as: "coach", open: ["/athletes/box", "th a[href$='/box']"] },
   "/athletes/testing-day": { as: "coach", open: ["/athletes/testing-day"] },
   "/athletes/:athleteId/profiles/:testId": {
     as: "coach",
     open: ["/athletes/profiles", "td a[href*='/profiles/']"],
   },
+  "/lab/gap": { as: "coach", open: ["/lab/gap"] },
   "/lab/profile": { as: "coach", open: ["/lab/profile"] },
   "/library": { as: "coach", open: ["/library?find=squat"] },
   "/library/lifts": { as: "coach", open: ["/library/lifts"] },
@@ -48,6 +55,7 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/data/out/:file": "no page",
   "/lab": { as: "coach", open: ["/lab?load=72.5"] },
   "/review": { as: "coach", open: ["/review"] },
+  "/review/box": { as: "coach", open: ["/review/box"] },
   "/review/:sessionId": {
     as: "coach",
     open: ["/review", "tbody tr:nth-child(4) a[href^='/review/']"],
@@ -57,6 +65,7 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/gear/:roomId/out/:roomFile": "no page",
   "/tablets": { as: "coach", open: ["/tablets"] },
   "/card": { as: "maren", open: ["/card"] },
+  "/api/pairing/:runId": "no page",
   "/api/log/:sessionId": "no page",
   "/api/live/:sessionId": "no page",
   "/api/find": "no page",
@@ -72,27 +81,31 @@ for (const [path, page] of Object.entries(PAGES)) {
     test.use({
       storageState: page.as === "nobody" ? { cookies: [], origins: [] } : stateFile(page.as),
     });
-    for (const theme of ["chalk", "cellar"]) {
-      test(`${path} in ${theme}: axe finds nothing`, async ({ page: tab, context, baseURL }) => {
-        await context.addCookies([{ name: "theme", value: theme, url: baseURL ?? "" }]);
-        const [first, ...clicks] = page.open;
-        await tab.goto(first ?? "/");
-        for (const click of clicks) {
-          await tab.locator(click).first().click();
-          await tab.waitForURL((url) => url.pathname !== new URL(first ?? "/", baseURL).pathname);
-        }
-        await tab.waitForLoadState("networkidle").catch(() => {});
-        await expect(tab.locator("html")).toHaveAttribute("data-theme", theme);
-        // The working is part of the page: open one where there are figures.
-        const figure = tab.locator("[data-figure]").first();
-        if (await figure.count()) await figure.click();
-        // The themes differ in colour alone: the second looks at what colour can break.
-        const axe = new AxeBuilder({ page: tab });
-        if (theme === "cellar") axe.withRules(["color-contrast", "link-in-text-block"]);
-        const result = await axe.analyze();
-        expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
-      });
-    }
+    test(`${path}: axe finds nothing, in both themes`, async ({ page: tab, context, baseURL }) => {
+      await context.addCookies([{ name: "theme", value: "chalk", url: baseURL ?? "" }]);
+      const [first, ...clicks] = page.open;
+      await tab.goto(first ?? "/");
+      for (const click of clicks) {
+        const before = new URL(tab.url()).pathname;
+        await tab.locator(click).first().click();
+        await tab.waitForURL((url) => url.pathname !== before);
+      }
+      await tab.waitForLoadState("networkidle").catch(() => {});
+      await expect(tab.locator("html")).toHaveAttribute("data-theme", "chalk");
+      // The working is part of the page: open one where there are figures.
+      const figure = tab.locator("[data-figure]").first();
+      if (await figure.count()) await figure.click();
+      const found = (result: Awaited<ReturnType<AxeBuilder["analyze"]>>) =>
+        result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`);
+      expect(found(await new AxeBuilder({ page: tab }).analyze())).toEqual([]);
+      // The themes differ in colour alone: the second looks at what colour can break.
+      await tab.evaluate(() => document.documentElement.setAttribute("data-theme", "cellar"));
+      const colours = new AxeBuilder({ page: tab }).withRules([
+        "color-contrast",
+        "link-in-text-block",
+      ]);
+      expect(found(await colours.analyze())).toEqual([]);
+    });
   });
 }
 
@@ -120,7 +133,7 @@ test.describe("what opens over a page", () => {
 
   test("the rack's sheets: axe finds nothing", async ({ page }) => {
     await page.goto("/floor");
-    await page.locator("a[href^='/floor/']").first().click();
+    await page.locator("li a[href^='/floor/']").first().click();
     await page.locator("a[href^='/rack/']").first().click();
     await page.getByRole("button", { name: "Fault" }).click();
     await expect(page.getByRole("dialog", { name: "Fault seen" })).toBeVisible();
@@ -270,7 +283,7 @@ test.describe("small and large", () => {
     });
     const page = await context.newPage();
     await page.goto("/floor");
-    await page.locator("a[href^='/floor/']").first().click();
+    await page.locator("li a[href^='/floor/']").first().click();
     await page.waitForURL(/\/floor\/./);
     const margin = page.getByRole("complementary", { name: "Margin" });
     await margin.getByRole("button", { name: "Decline" }).first().click();
@@ -282,7 +295,7 @@ test.describe("small and large", () => {
     const context = await browser.newContext({ baseURL, storageState: stateFile("coach") });
     const page = await context.newPage();
     await page.goto("/floor");
-    await page.locator("a[href^='/floor/']").first().click();
+    await page.locator("li a[href^='/floor/']").first().click();
     const href = await page.locator("a[href^='/rack/']").first().getAttribute("href");
     await page.goto("about:blank");
     let bytes = 0;

@@ -35,12 +35,12 @@ export function ensurePackages() {
   writeFileSync(STAMP, wanted());
 }
 
-const CHROMIUM = "/usr/bin/chromium";
+const CHROMIUM = "/usr/bin/chromium-headless-shell";
 
-/** Debian's Chromium and OpenSSL (a certificate for the test over HTTPS), for the browser tests. */
+/** Debian's headless Chromium and OpenSSL (a certificate for the test over HTTPS), for the browser tests. */
 export function ensureChromium() {
   if (!existsSync("/usr/bin/openssl")) installDebian(["openssl"], "OpenSSL");
-  if (!existsSync(CHROMIUM)) installDebian(["chromium"], "Chromium");
+  if (!existsSync(CHROMIUM)) installDebian(["chromium-headless-shell"], "Chromium");
   if (!existsSync(CHROMIUM))
     throw new SetupProblem(`Chromium was installed but is not at ${CHROMIUM}.`);
 }

@@ -13,6 +13,36 @@ export function run(name, args, env = {}, stdio = "inherit") {
   return result.status ?? 1;
 }
 
+/** Like `run`, beside other work, with what it prints as it comes. */
+export function runAlong(name, args, env = {}) {
+  const child = spawn(bin(name), args, { stdio: "inherit", env: { ...process.env, ...env } });
+  return new Promise((resolve, reject) => {
+    child.on("error", reject);
+    child.on("close", (code) => resolve(code ?? 1));
+  });
+}
+
+/** Like `run`, beside other work: what it prints comes at its end. */
+export function runBeside(name, args, env = {}) {
+  const child = spawn(bin(name), args, {
+    stdio: ["ignore", "pipe", "pipe"],
+    env: { ...process.env, ...env },
+  });
+  let text = "";
+  for (const stream of [child.stdout, child.stderr]) {
+    stream.on("data", (chunk) => {
+      text += String(chunk);
+    });
+  }
+  return new Promise((resolve, reject) => {
+    child.on("error", reject);
+    child.on("close", (code) => {
+      process.stdout.write(text);
+      resolve(code ?? 1);
+    });
+  });
+}
+
 /** Starts the built server and waits for its address. */
 export function startServer(env) {
   const child = spawn(process.execPath, ["--import", "tsx", "scripts/serve.ts"], {

@@ -9,6 +9,7 @@ import { createServer as createPlain } from "node:http";
 import { createServer as createSecure } from "node:https";
 import type { AddressInfo } from "node:net";
 import path from "node:path";
+import type { Response } from "express";
 
 process.env.NODE_ENV ??= "production";
 
@@ -41,7 +42,7 @@ for (const [name, address] of [
 }
 await closeDatabases();
 const compression = (await import("compression")).default;
-const express = (await import("express")).default;
+const { default: express } = await import("express");
 const { createRequestHandler } = await import("@react-router/express");
 const { log } = await import("../app/platform/log.server");
 
@@ -88,8 +89,33 @@ app.use((request, response, next) => {
   next();
 });
 app.use(compression());
+app.use((_request, response, next) => {
+  mayStopWaiting(response);
+  next();
+});
 app.use(express.static("build/client", { maxAge: "1h" }));
 app.all(/.*/, createRequestHandler({ build }));
+
+/**
+ * Whoever waits for room to write can stop waiting. The compression hands them to a stream of its
+ * own, where the response's `off` does not find them: a long page would leave one behind for
+ * every chunk.
+ */
+function mayStopWaiting(response: Response): void {
+  const emitter: NodeJS.EventEmitter = response;
+  const { on, removeListener } = emitter;
+  let stream: NodeJS.EventEmitter | undefined;
+  emitter.on = (type, listener) => {
+    const at = on.call(response, type, listener);
+    if (type === "drain") stream = at;
+    return response;
+  };
+  emitter.off = (type, listener) => {
+    if (type === "drain") stream?.removeListener(type, listener);
+    return removeListener.call(response, type, listener);
+  };
+  emitter.removeListener = emitter.off;
+}
 
 const secure = settings.TLS_KEY !== undefined && settings.TLS_CERT !== undefined;
 const server = secure

@@ -100,7 +100,16 @@ await orSentence(async () => {
       `/floor/${session.id}`,
     ];
     const plan = await enlargePlan(env);
-    pages.push("/plan", `/plan/${plan}`, `/plan/${plan}.data`, "/lab", "/gear", "/library/recipes");
+    pages.push(
+      "/review",
+      "/review/box",
+      "/plan",
+      `/plan/${plan}`,
+      `/plan/${plan}.data`,
+      "/lab",
+      "/gear",
+      "/library/recipes",
+    );
     for (const page of pages) {
       const own = [];
       for (let i = 0; i < 40; i++) {
@@ -218,6 +227,8 @@ async function enlargePlan(env) {
     INSERT INTO working_max_choice (team_id, id, athlete_id, variant_id, record_id, chosen_by, chosen_at)
     SELECT team_id, gen_random_uuid(), athlete_id, variant_id, id, 'soak', now()
     FROM max_record WHERE entered_by = 'soak'`;
+  // What a running database does by itself within minutes of so many new rows.
+  await sql`ANALYZE`;
   await sql.end();
   return plan.id;
 }

@@ -2,9 +2,9 @@
  * `npm test`: everything, on a fresh machine too. Types, lint, import rule, unit and database
  * tests, build, browser tests; ends with one line of totals.
  */
-import { existsSync, readFileSync, rmSync } from "node:fs";
+import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { ensureChromium, ensurePackages, orSentence } from "./install.mjs";
-import { run } from "./run.mjs";
+import { run, runAlong, runBeside } from "./run.mjs";
 import { testDatabase, testServer } from "./with-database.mjs";
 
 let passed = 0;
@@ -39,38 +39,75 @@ const playwrightTotals = (report) => ({
   failed: report.stats.unexpected + report.stats.flaky + (report.errors?.length ?? 0),
 });
 
+const IMPORT_RULE = ["--config", ".dependency-cruiser.cjs", "core", "device", "db", "app"];
+
+/**
+ * The browser tests in two parts side by side, each with an application and a cluster of its own:
+ * in a part the files run one after the other, for they share a database.
+ */
+const APART = ["box-contrast", "gear", "import", "library", "reach"];
+const BROWSER_PARTS = [
+  { part: "a", filter: APART.map((name) => `e2e/${name}.spec.ts`) },
+  {
+    part: "b",
+    filter: readdirSync("e2e").flatMap((file) =>
+      file.endsWith(".spec.ts") && !APART.includes(file.replace(".spec.ts", ""))
+        ? [`e2e/${file}`]
+        : [],
+    ),
+  },
+];
+
+async function browserPart({ part, filter }) {
+  const database = await testDatabase("sprezza_browser", part === "a" ? "apart" : "");
+  try {
+    const server = await testServer(database.env, part === "a" ? 4200 : 4100);
+    try {
+      const env = { ...database.env, BASE_URL: server.base, BROWSER_PART: part };
+      await runAlong("playwright", ["test", ...filter], env);
+    } finally {
+      await server.stop();
+    }
+  } finally {
+    database.stop();
+  }
+  count(`browser tests, part ${part}`, `test-results/browser-${part}.json`, playwrightTotals);
+}
+
+const startedAt = Date.now();
+function took(name) {
+  console.log(`${name} done after ${Math.round((Date.now() - startedAt) / 1000)} s`);
+}
+
 await orSentence(async () => {
   ensurePackages();
   ensureChromium();
   rmSync("test-results", { recursive: true, force: true });
 
   check("route types", run("react-router", ["typegen"]));
-  check("types", run("tsc", ["--noEmit"]));
-  check("lint", run("biome", ["check", "."]));
-  check(
-    "import rule",
-    run("depcruise", ["--config", ".dependency-cruiser.cjs", "core", "device", "db", "app"]),
-  );
-
-  run("vitest", ["run", "--project", "unit"], { VITEST_PART: "unit" });
+  // Two at a time, for two cores.
+  const checks = (async () => {
+    check("types", await runBeside("tsc", ["--noEmit"]));
+    check("lint", await runBeside("biome", ["check", "."]));
+    check("import rule", await runBeside("depcruise", IMPORT_RULE, { WITHOUT_PLANTED: "1" }));
+    const code = await runBeside("react-router", ["build"], { NODE_ENV: "production" });
+    check("build", code);
+    return code;
+  })();
+  await runBeside("vitest", ["run", "--project", "unit"], { VITEST_PART: "unit" });
   count("unit tests", "test-results/vitest-unit.json", vitestTotals);
-
-  const built = run("react-router", ["build"], { NODE_ENV: "production" }, "ignore");
-  check("build", built);
+  took("unit tests");
+  const built = await checks;
+  took("types, lint, import rule, build");
 
   const unit = await testDatabase("sprezza_test");
   try {
     run("vitest", ["run", "--project", "database"], { ...unit.env, VITEST_PART: "database" });
     count("database tests", "test-results/vitest-database.json", vitestTotals);
+    took("database tests");
     if (built === 0) {
-      const browser = await testDatabase("sprezza_browser");
-      const server = await testServer(browser.env);
-      try {
-        run("playwright", ["test"], { ...browser.env, BASE_URL: server.base });
-      } finally {
-        await server.stop();
-      }
-      count("browser tests", "test-results/browser.json", playwrightTotals);
+      await Promise.all(BROWSER_PARTS.map(browserPart));
+      took("browser tests");
     }
   } finally {
     unit.stop();

@@ -10,16 +10,22 @@ import { run, startServer } from "./run.mjs";
 /** A Tuesday afternoon; the demo data and the pictures are relative to it. */
 export const TEST_NOW = "2026-03-10T16:30:00Z";
 
-/** Starts the cluster and makes the test database; returns its environment and how to stop. */
-export async function testDatabase(database) {
+const PORT = 54420;
+
+/**
+ * Starts a cluster and makes the test database; returns its environment and how to stop.
+ * @param apart a name for a cluster of its own: what runs beside others may kill its database
+ */
+export async function testDatabase(database, apart = "") {
   const home = path.resolve(process.env.SPREZZA_DATA ?? ".sprezza");
-  const cluster = await startCluster(path.join(home, "test"), 54420);
+  const folder = path.join(home, apart ? `test-${apart}` : "test");
+  const cluster = await startCluster(folder, apart ? PORT + 100 : PORT);
   try {
     const env = {
       ...databaseEnvironment(cluster, database),
       ADMIN_DATABASE_URL: cluster.url("postgres", "postgres"),
       JOBS_DATABASE_URL: cluster.url("sprezza_jobs", database),
-      CLUSTER_DATA: path.join(home, "test"),
+      CLUSTER_DATA: folder,
       SPREZZA_NOW: TEST_NOW,
       SESSION_SECRET: "only-for-tests-only-for-tests-only-for-tests",
       SIGN_IN_TRIES_A_MINUTE: "20",
@@ -43,11 +49,11 @@ export async function testDatabase(database) {
 }
 
 /** The built application on the test database. */
-export async function testServer(env) {
+export async function testServer(env, wishedPort = 4100) {
   const server = startServer({
     ...env,
     NODE_ENV: "production",
-    PORT: String(await freePort(4100)),
+    PORT: String(await freePort(wishedPort)),
     HOST: "127.0.0.1",
     SPREZZA_DEMO: "1",
     SHOW_LOG: "1",
