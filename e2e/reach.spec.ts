@@ -90,6 +90,9 @@ for (const [path, page] of Object.entries(PAGES)) {
         await tab.locator(click).first().click();
         await tab.waitForURL((url) => url.pathname !== before);
       }
+      // The address changes a moment before the page does: a page loaded at its own
+      // address is the page that is looked at.
+      if (clicks.length > 0) await tab.reload();
       await tab.waitForLoadState("networkidle").catch(() => {});
       await expect(tab.locator("html")).toHaveAttribute("data-theme", "chalk");
       // The working is part of the page: open one where there are figures.
