@@ -1,4 +1,5 @@
 import { type Random, seededRandom } from "../core/numeric/random";
+import { GRAVITY } from "../core/units/velocity";
 import { CONTACT_ABOVE_M } from "../core/velocity/stream";
 import { Movement, type MovePiece, type Piece, pieceAcceleration, pieceVelocity } from "./movement";
 
@@ -26,7 +27,6 @@ export interface ReferenceSet {
   reps: TrueRep[];
 }
 
-const GRAVITY = 9.81;
 const FINE = 4000;
 
 /** The truth of one concentric piece, by fine steps over its closed form. */

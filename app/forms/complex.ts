@@ -54,6 +54,7 @@ export const ComplexSchema = z.object({
         gapS: number(0, 1800, "Gap").int("Gap: whole seconds."),
         output: z.enum(OUTPUT_KINDS as [Output, ...Output[]]),
         sides: z.boolean(),
+        seek: z.boolean().optional(),
       }),
     )
     .min(1, "Add an item.")
@@ -102,6 +103,13 @@ export const RunEntrySchema = z.discriminatedUnion("kind", [
     ...at,
   }),
   z.object({ kind: z.literal("baseline"), value: z.number().positive().max(100_000), ...at }),
+  z.object({
+    kind: z.literal("sides"),
+    left: z.number().int().min(0).max(400),
+    right: z.number().int().min(0).max(400),
+    ...at,
+  }),
+  z.object({ kind: z.literal("load"), kg: z.number().positive().max(500), ...at }),
   z.object({ kind: z.literal("stop"), reason: z.string().max(200), ...at }),
   z.object({ kind: z.literal("void"), of: z.uuid(), ...at }),
 ]);

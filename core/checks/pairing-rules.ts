@@ -1,4 +1,4 @@
-import { checkComplex } from "../contrast/complex";
+import { checkComplex } from "../contrast/complexchecks";
 import { SECTION_NAMES, slotsOf, TEMPLATE_ORDER } from "../wave/block";
 import type { CheckInput, PlanCheck } from "./input";
 

@@ -1,7 +1,5 @@
 import type { Lift } from "../profile/threshold";
-import { kgToGrains, type MassUnit, massIn, massKg } from "../units/mass";
-import { formatClock } from "../units/time";
-import { type BasisFacts, type BasisLoad, basisLoad, type LoadBasis } from "../wave/basis";
+import type { LoadBasis } from "../wave/basis";
 
 /**
  * A complex: items done one after the other with a gap between them, again for some rounds.
@@ -45,6 +43,8 @@ export interface ComplexItem {
   output: Output;
   /** Done left and right: reps are a side. */
   sides: boolean;
+  /** Its load is found by raising it from round to round while output rises. */
+  seek?: boolean;
 }
 
 export const COMPLEX_AIMS = ["complex", "potentiation"] as const;
@@ -146,203 +146,6 @@ export function complexStave(complex: Complex): StaveBlock[] {
   return blocks;
 }
 
-/** An item's load in a week of a block: the light item moves by the complex's direction. */
-export function loadInWeek(complex: Complex, item: ComplexItem, week: number): ItemLoad {
-  const sign = complex.direction === "load" ? 1 : complex.direction === "speed" ? -1 : 0;
-  const by = sign * complex.weekStep * (week - 1);
-  if (item.kind !== "jump" || by === 0) return item.load;
-  switch (item.load.by) {
-    case "percent":
-    case "body":
-    case "peak-power":
-      return { ...item.load, percent: Math.max(0, item.load.percent + by) };
-    case "fixed":
-      return { ...item.load, kg: Math.max(0, item.load.kg + by) };
-    default:
-      return item.load;
-  }
-}
-
-/** Bases that are of a lift's max, line or power. */
-export const needsLift = (load: ItemLoad): boolean =>
-  ["percent", "peak-power", "speed", "peak-force", "reserve"].includes(load.by);
-
-export type ItemKg = { kg: undefined; words: string } | { kg: number; load: BasisLoad };
-
-/**
- * Steps in which an item is loaded, in the reader's unit: a bar by the smallest pair of plates that
- * every room has, what is held or thrown by the scale it comes in.
- */
-export const ITEM_STEPS = {
-  kg: { bar: 2.5, held: 0.5 },
-  lb: { bar: 5, held: 1 },
-} as const;
-
-/** An item's load to the nearest step, kg. */
-export function toItemStep(kg: number, kind: ItemKind, unit: MassUnit): number {
-  const step = ITEM_STEPS[unit][kind === "lift" ? "bar" : "held"];
-  return massKg({ amount: step * Math.round(massIn(kgToGrains(kg), unit) / step), unit });
-}
-
-/** An item's load for an athlete, kg before rounding; words where there is none. */
-export function itemLoad(load: ItemLoad, facts: BasisFacts, reps: number): ItemKg {
-  if (load.by === "none") return { kg: undefined, words: "body weight" };
-  if (load.by === "eye") return { kg: undefined, words: "by eye" };
-  const found = basisLoad(load, facts, reps);
-  return found.ok ? { kg: found.kg, load: found } : { kg: undefined, words: found.reason };
-}
-
-/** Defaults of the checks; a school or a team may set its own. */
-export const COMPLEX_DEFAULTS = {
-  /** Dense gaps, s. */
-  complexGapS: { least: 10, most: 30 },
-  /** Under this much gap little potentiation is seen (Seitz & Haff 2016), s. */
-  potentiationLeastS: 240,
-  /** A light jump is at most this share of body mass, or of a max, %. */
-  lightJumpBodyPercent: 40,
-  lightJumpMaxPercent: 40,
-  /** Strength asked for first. */
-  squatPerBody: 1.5,
-  trainingYears: 1,
-  /** Rest between rounds that keeps output, s. */
-  leastRoundRestS: 90,
-  /** Power reps a set at most. */
-  powerReps: 5,
-};
-
-export interface ComplexCheck {
-  code: string;
-  level: "warning" | "note";
-  text: string;
-}
-
-export interface PairingAthlete {
-  name: string;
-  squatPerBody: number | undefined;
-  trainingYears: number | undefined;
-}
-
-/** What stands against a complex, and for whom a simpler one is offered. */
-export function checkComplex(
-  complex: Complex,
-  athletes: readonly PairingAthlete[] = [],
-  /** Whether the day's template puts power before the heavy work. */
-  powerFirst = true,
-): ComplexCheck[] {
-  const found: ComplexCheck[] = [];
-  const say = (code: string, level: ComplexCheck["level"], text: string) =>
-    found.push({ code, level, text });
-  const { items } = complex;
-  for (const item of items) {
-    if (needsLift(item.load) && item.of === undefined)
-      say(
-        "no-base",
-        "warning",
-        `${item.name}: a share needs the lift that it is of. Name it, or set the load otherwise.`,
-      );
-  }
-  if (items.length < 2) say("one-item", "warning", "A pairing has at least two items.");
-  const patterns = new Set(items.map((item) => family(item.pattern)));
-  if (patterns.size > 1 && complex.patternReason.trim() === "") {
-    say(
-      "pattern",
-      "warning",
-      "Its items do not share a movement pattern. Choose a matching one, or write the reason.",
-    );
-  }
-  if (powerFirst && !complex.beforeMain)
-    say("order", "warning", "It stands after the main heavy work; this template puts power first.");
-  for (const item of items) {
-    const light = COMPLEX_DEFAULTS;
-    if (
-      item.kind === "jump" &&
-      item.load.by === "body" &&
-      item.load.percent > light.lightJumpBodyPercent
-    )
-      say(
-        "not-light",
-        "warning",
-        `${item.name}: ${item.load.percent} % of body mass is not light; over ${light.lightJumpBodyPercent} % the jump is a lift.`,
-      );
-    if (
-      item.kind === "jump" &&
-      item.load.by === "percent" &&
-      item.load.percent > light.lightJumpMaxPercent
-    )
-      say(
-        "not-light",
-        "warning",
-        `${item.name}: ${item.load.percent} % of the max is not light; over ${light.lightJumpMaxPercent} % the jump is a lift.`,
-      );
-    if ((item.kind === "jump" || item.kind === "throw") && item.reps > light.powerReps)
-      say(
-        "many-reps",
-        "note",
-        `${item.name}: ${item.reps} reps; beyond ${light.powerReps} it is no longer power work.`,
-      );
-    if (item.kind === "throw" && !item.sides && /one-hand|rotation|side|scoop/i.test(item.name))
-      say(
-        "one-side",
-        "note",
-        `${item.name}: thrown to one side only. Throw on both sides, or keep the ledger.`,
-      );
-  }
-  items.slice(0, -1).forEach((item) => {
-    const { least, most } = COMPLEX_DEFAULTS.complexGapS;
-    if (complex.aim === "complex" && (item.gapS < least || item.gapS > most))
-      say(
-        "gap",
-        "note",
-        `After ${item.name}: ${item.gapS} s; dense work goes by ${least} to ${most} s.`,
-      );
-    if (
-      complex.aim === "potentiation" &&
-      item.kind === "lift" &&
-      item.gapS < COMPLEX_DEFAULTS.potentiationLeastS
-    )
-      say(
-        "gap",
-        "note",
-        `After ${item.name}: ${formatClock(item.gapS)}; under ${formatClock(COMPLEX_DEFAULTS.potentiationLeastS)} little is gained on average. The athlete's own gap comes before the average.`,
-      );
-  });
-  if (complex.rounds > 1 && complex.restS < COMPLEX_DEFAULTS.leastRoundRestS)
-    say(
-      "rest",
-      "note",
-      `${complex.restS} s between rounds: power is judged by output. Watch whether it holds.`,
-    );
-  const weak = athletes.filter(
-    (one) =>
-      (one.squatPerBody !== undefined && one.squatPerBody < COMPLEX_DEFAULTS.squatPerBody) ||
-      (one.trainingYears !== undefined && one.trainingYears < COMPLEX_DEFAULTS.trainingYears),
-  );
-  if (weak.length > 0)
-    say(
-      "strength-first",
-      "warning",
-      `Strength first for ${weak.map((one) => one.name).join(", ")} (squat ${COMPLEX_DEFAULTS.squatPerBody} × body mass and a year of training). Offer the simpler version.`,
-    );
-  const unknown = athletes.filter((one) => one.squatPerBody === undefined);
-  if (unknown.length > 0)
-    say(
-      "strength-unknown",
-      "note",
-      `No squat max over body mass is known for ${unknown.map((one) => one.name).join(", ")}.`,
-    );
-  return found;
-}
-
-/** Patterns that belong together in a pairing: legs, pushes, pulls, the rest by themselves. */
-function family(pattern: string): string {
-  if (["squat", "hinge", "single-leg", "jump", "sprint", "olympic-pull"].includes(pattern))
-    return "legs";
-  if (["horizontal-push", "vertical-push"].includes(pattern)) return "push";
-  if (["horizontal-pull", "vertical-pull"].includes(pattern)) return "pull";
-  // A two-hand throw is driven by the legs and ends in a push: it goes with both.
-  return pattern === "throw" ? "legs" : pattern;
-}
-
 /** The version for who is not yet strong enough: body weight, one item fewer, longer rest. */
 export function simplerComplex(complex: Complex): Complex {
   const lifts = complex.items.filter((item) => item.kind !== "lift");
@@ -370,17 +173,4 @@ export function withOwnGap(complex: Complex, gapS: number | undefined): Complex 
       item.kind === "lift" && i < complex.items.length - 1 ? { ...item, gapS } : item,
     ),
   };
-}
-
-/** Throws and jumps by side, and how far apart the two sides are. */
-export function sideLedger(
-  done: ReadonlyArray<{ item: string; side: "left" | "right"; reps: number }>,
-): Array<{ item: string; left: number; right: number; apart: number }> {
-  const by = new Map<string, { left: number; right: number }>();
-  for (const one of done) {
-    const row = by.get(one.item) ?? { left: 0, right: 0 };
-    row[one.side] += one.reps;
-    by.set(one.item, row);
-  }
-  return [...by].map(([item, row]) => ({ item, ...row, apart: row.left - row.right }));
 }

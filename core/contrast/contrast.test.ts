@@ -1,18 +1,20 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import type { LoadingGear } from "../barload/gear";
+import type { Mass } from "../units/mass";
+import type { BasisFacts } from "../wave/basis";
 import {
   type Complex,
   type ComplexItem,
-  checkComplex,
   complexStave,
   complexTotals,
-  itemLoad,
-  loadInWeek,
-  sideLedger,
   simplerComplex,
-  toItemStep,
 } from "./complex";
-import { dueIn, earlyStart, foldRun, type RunEntry } from "./run";
+import { checkComplex } from "./complexchecks";
+import { itemLoad, itemNumber, itemNumberOf, loadInWeek, numberSet, toItemStep } from "./itemload";
+import { dueIn, earlyStart, foldRun, loadSet, type RunEntry } from "./run";
+import { type SeekRound, seekLoad, seekRounds } from "./seek";
+import { sideLedger, sideWords } from "./sides";
 
 const item = (over: Partial<ComplexItem>): ComplexItem => ({
   id: over.name ?? "i",
@@ -131,7 +133,7 @@ describe("a complex", () => {
     expect(itemLoad({ by: "none" }, facts, 3)).toEqual({ kg: undefined, words: "body weight" });
     expect(itemLoad({ by: "percent", percent: 50 }, { ...facts, maxKg: undefined }, 3)).toEqual({
       kg: undefined,
-      words: "no-max",
+      words: "no max: coach's load",
     });
   });
 
@@ -217,13 +219,187 @@ describe("a complex", () => {
   });
 
   it("keeps left and right apart", () => {
-    expect(
-      sideLedger([
-        { item: "Throw", side: "left", reps: 6 },
-        { item: "Throw", side: "right", reps: 9 },
-        { item: "Throw", side: "left", reps: 2 },
-      ]),
-    ).toEqual([{ item: "Throw", left: 8, right: 9, apart: -1 }]);
+    const rows = sideLedger([
+      { item: "Throw", left: 6, right: 9 },
+      { item: "Turn", left: 3, right: 3 },
+      { item: "Throw", left: 2, right: 0 },
+    ]);
+    expect(rows).toEqual([
+      { item: "Throw", left: 8, right: 9, apart: -1 },
+      { item: "Turn", left: 3, right: 3, apart: 0 },
+    ]);
+    expect(rows.map(sideWords)).toEqual(["1 more left", "even"]);
+    expect(sideWords({ apart: 4 })).toBe("4 more right");
+  });
+});
+
+describe("an item's number for one athlete", () => {
+  const kg = (amount: number): Mass => ({ amount, unit: "kg" });
+  const gear: LoadingGear = {
+    bar: { id: "bar", name: "Bar", mass: kg(20), rated: kg(180), sleeveMm: 400 },
+    collar: kg(0),
+    plates: [20, 10, 5, 2.5].map((amount) => ({ mass: kg(amount), pairs: 2, thicknessMm: 30 })),
+  };
+  const facts: BasisFacts = {
+    maxKg: 101,
+    line: undefined,
+    peakForceMps: undefined,
+    peakPowerKg: 18,
+    bodyKg: 81,
+  };
+  const of = (item: ComplexItem, over: Partial<Parameters<typeof itemNumber>[0]> = {}) =>
+    itemNumber({ complex: shape, item, week: 1, facts, gear, ...over });
+  const pull = shape.items[0] as ComplexItem;
+  const jump = shape.items[1] as ComplexItem;
+
+  it("puts a share of a lift on the room's bar, with the working down to the plates", () => {
+    // 70 % of 101 kg are 70.7 kg; this room builds 70 and 75.
+    const number = of(pull);
+    expect(number).toMatchObject({ words: "70 kg", kg: 70, side: "20 · 5" });
+    expect(number.steps).toEqual([55, 60, 65, 70, 75, 80, 85, 90, 95, 100, 105, 110]);
+    expect(number.working?.lines.map((one) => one.value)).toEqual([
+      "101 kg",
+      "70.7 kg",
+      "70.7 kg",
+      expect.stringMatching(/^70 kg · 69\.3 %/),
+      "20 + 20 · 5",
+    ]);
+    expect(number.working?.lines.filter((one) => one.emphasis === "answer")).toHaveLength(1);
+  });
+
+  it("rounds a novice's load down", () => {
+    const item76 = { ...pull, load: { by: "percent" as const, percent: 74 } };
+    expect(of(item76).kg).toBe(75);
+    expect(of(item76, { mode: "down" }).kg).toBe(70);
+  });
+
+  it("goes by the scale for what is held, worn or thrown, and moves with its week", () => {
+    expect(of(jump)).toMatchObject({ words: "16 kg", kg: 16 });
+    expect(of(jump).side).toBeUndefined();
+    const third = of(jump, { week: 3 });
+    // Down five points a week: 10 % of 81 kg.
+    expect(third.kg).toBe(8);
+    expect(third.working?.lines[0]).toMatchObject({
+      label: "Week 3 of the pairing",
+      value: "10 % of body mass",
+    });
+  });
+
+  it("says what cannot be built, and holds a jump that is lighter than the bar", () => {
+    const heavy = { ...pull, load: { by: "percent" as const, percent: 120 } };
+    const weak = { ...gear, bar: { ...gear.bar, rated: kg(110) } };
+    expect(of(heavy, { gear: weak }).words).toBe("over what the bar here holds: coach's load");
+    const light = { ...pull, load: { by: "percent" as const, percent: 15 } };
+    expect(of(light).words).toBe("under the empty bar of 20 kg: coach's load");
+    expect(of(light).kg).toBeUndefined();
+    const power = {
+      ...jump,
+      load: { by: "peak-power" as const, percent: 100 },
+      of: "squat" as const,
+    };
+    expect(of(power)).toMatchObject({ words: "18 kg", kg: 18 });
+    const { of: _, ...nameless } = pull;
+    expect(of(nameless)).toEqual({ words: "no lift named for its share" });
+    expect(of(pull, { gear: undefined })).toMatchObject({ kg: 70 });
+  });
+
+  it("is never further from what was asked than half a step of this room", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 20, max: 85 }), (percent) => {
+        const number = of({ ...pull, load: { by: "percent", percent } });
+        if (number.kg === undefined) return;
+        expect(Math.abs(number.kg - (101 * percent) / 100)).toBeLessThanOrEqual(2.5 + 1e-9);
+        expect(number.steps).toContain(number.kg);
+      }),
+    );
+  });
+
+  it("keeps what was planned when another load is set at the rack", () => {
+    const planned = of(pull);
+    expect(numberSet(planned, undefined)).toBe(planned);
+    const set = numberSet(planned, { round: 2, kg: 75 });
+    expect(set).toMatchObject({ words: "75 kg", kg: 75 });
+    expect(set.side).toBeUndefined();
+    const last = set.working?.lines[set.working.lines.length - 1];
+    expect(last).toEqual({ label: "Set here from round 2", value: "75 kg", emphasis: "answer" });
+    expect(set.working?.lines.filter((one) => one.emphasis === "answer")).toHaveLength(1);
+    // Runs of old hold words alone.
+    expect(itemNumberOf("62.5 kg")).toEqual({ words: "62.5 kg" });
+    expect(numberSet({ words: "by eye" }, { round: 1, kg: 40 }).working?.lines[0]).toEqual({
+      label: "Planned",
+      value: "by eye",
+    });
+  });
+});
+
+describe("a load that is looked for", () => {
+  const steps = [60, 65, 70, 75];
+  const seek = (rounds: SeekRound[], over: Partial<Parameters<typeof seekLoad>[0]> = {}) =>
+    seekLoad({ rounds, measure: { up: true, unit: "cm", name: "jump" }, steps, ...over });
+  const round = (n: number, loadKg: number, output: number): SeekRound => ({
+    round: n,
+    loadKg,
+    output,
+  });
+
+  it.each<[what: string, rounds: SeekRound[], answer: object]>([
+    ["nothing measured", [], { kind: "begin" }],
+    ["one round", [round(1, 60, 40)], { kind: "raise", toKg: 65 }],
+    ["it rose", [round(1, 60, 40), round(2, 65, 42)], { kind: "raise", toKg: 70 }],
+    ["it stayed the same", [round(1, 60, 40), round(2, 65, 41)], { kind: "found", kg: 60 }],
+    [
+      "it rose, then fell",
+      [round(1, 60, 40), round(2, 65, 42), round(3, 70, 41)],
+      { kind: "found", kg: 65 },
+    ],
+    [
+      "what comes after the search changes nothing",
+      [round(1, 60, 40), round(2, 65, 40), round(3, 60, 50)],
+      { kind: "found", kg: 60 },
+    ],
+    ["nothing heavier here", [round(1, 75, 40)], { kind: "top", kg: 75 }],
+    ["rounds in any order", [round(2, 65, 42), round(1, 60, 40)], { kind: "raise", toKg: 70 }],
+  ])("%s", (_, rounds, answer) => {
+    expect(seek(rounds)).toMatchObject(answer);
+  });
+
+  it("takes a sprint's time the other way round", () => {
+    const time = { measure: { up: false, unit: "s", name: "sprint" } };
+    expect(seek([round(1, 60, 3), round(2, 65, 2.8)], time).kind).toBe("raise");
+    expect(seek([round(1, 60, 3), round(2, 65, 3.2)], time)).toMatchObject({
+      kind: "found",
+      kg: 60,
+    });
+  });
+
+  it("says which rounds it read, and which was the best", () => {
+    const found = seek([round(1, 60, 40), round(2, 65, 42), round(3, 70, 42)]);
+    expect("working" in found && found.working.lines).toEqual([
+      { label: "Round 1, 60 kg", value: "40 cm" },
+      { label: "Round 2, 65 kg", value: "42 cm", detail: "best so far" },
+      { label: "Round 3, 70 kg", value: "42 cm" },
+      expect.objectContaining({ label: "Found", value: "65 kg", emphasis: "answer" }),
+    ]);
+  });
+
+  it("never proposes what cannot be built, nor less than was lifted", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(fc.constantFrom(...steps), fc.integer({ min: 20, max: 60 })), {
+          minLength: 1,
+          maxLength: 6,
+        }),
+        (pairs) => {
+          const rounds = pairs.map(([kg, output], i) => round(i + 1, kg, output));
+          const answer = seek(rounds);
+          if (answer.kind === "raise") {
+            expect(steps).toContain(answer.toKg);
+            expect(answer.toKg).toBeGreaterThan(rounds[rounds.length - 1]?.loadKg ?? 0);
+          }
+          if (answer.kind === "found") expect(steps).toContain(answer.kg);
+        },
+      ),
+    );
   });
 });
 
@@ -341,6 +517,97 @@ describe("running it", () => {
     expect(run.outputs[0]?.value).toBe(2.9);
     expect(run.outputs[1]).toMatchObject({ verdict: "fading" });
     expect(run.endProposed?.lossPercent).toBeCloseTo(13.79, 2);
+  });
+
+  it("keeps output by side, and ends by the side that lost", () => {
+    const turn = {
+      ...shape,
+      items: [item({ name: "Turn", kind: "throw", output: "distance", sides: true, reps: 3 })],
+    };
+    const out = (round: number, side: "left" | "right", value: number): RunEntry => ({
+      ...jump(round, value),
+      kind: "output",
+      item: 0,
+      side,
+      value,
+    });
+    const run = foldRun(turn, "ann", [
+      out(1, "left", 10),
+      out(1, "right", 8),
+      out(2, "left", 10),
+      out(2, "right", 7),
+    ]);
+    expect(run.outputs.map((one) => [one.round, one.side, one.value, one.verdict])).toEqual([
+      [1, "left", 10, "same"],
+      [1, "right", 8, "same"],
+      [2, "left", 10, "same"],
+      [2, "right", 7, "fading"],
+    ]);
+    expect(run.endProposed).toEqual({ item: 0, lossPercent: expect.closeTo(12.5, 9) });
+  });
+
+  it("counts both sides as done unless one tap says otherwise, and fills nothing in", () => {
+    const turn = { ...shape, items: [item({ name: "Turn", kind: "throw", sides: true, reps: 3 })] };
+    const both = foldRun(turn, "ann", [tap("start", 1, 0, 0), tap("done", 1, 0, 9)]);
+    expect(both.sides).toEqual([{ round: 1, item: 0, left: 3, right: 3 }]);
+    const left: RunEntry = {
+      id: "l",
+      athleteId: "ann",
+      kind: "sides",
+      round: 1,
+      item: 0,
+      left: 3,
+      right: 0,
+      atMs: 0,
+    };
+    const one = foldRun(turn, "ann", [tap("start", 1, 0, 0), tap("done", 1, 0, 9), left]);
+    expect(one.sides).toEqual([{ round: 1, item: 0, left: 3, right: 0 }]);
+    // Not finished: nothing counts. Not by sides: nothing is told.
+    expect(foldRun(turn, "ann", [left]).sides).toEqual([]);
+    expect(foldRun(shape, "ann", [tap("done", 1, 2, 9)]).sides).toEqual([]);
+  });
+
+  it("holds a load that was set at the rack from its round on", () => {
+    const set = (round: number, kg: number): RunEntry => ({
+      id: `l${round}`,
+      athleteId: "ann",
+      kind: "load",
+      round,
+      item: 0,
+      kg,
+      atMs: 0,
+    });
+    const run = foldRun(shape, "ann", [set(3, 80), set(2, 75), jump(1, 40), jump(2, 42)]);
+    expect([1, 2, 3, 5].map((round) => loadSet(run, 0, round)?.kg)).toEqual([
+      undefined,
+      75,
+      80,
+      80,
+    ]);
+    expect(loadSet(run, 1, 5)).toBeUndefined();
+    // The pull is not measured itself: the jump after it tells.
+    expect(seekRounds(shape, run, 0, 70)).toEqual({
+      measure: { up: true, unit: "cm", name: "Jump: jump height" },
+      rounds: [
+        { round: 1, loadKg: 70, output: 40 },
+        { round: 2, loadKg: 75, output: 42 },
+      ],
+    });
+    expect(seekRounds(shape, run, 2, 70)).toEqual({ measure: undefined, rounds: [] });
+    // Its own speed falls with every kilogram: then power tells.
+    const press = { ...shape, items: [item({ name: "Press", output: "speed" as const })] };
+    const fast = (round: number, value: number): RunEntry => ({ ...jump(round, value), item: 0 });
+    const pressed = foldRun(press, "ann", [set(2, 75), fast(1, 0.9), fast(2, 0.88)]);
+    expect(seekRounds(press, pressed, 0, 70)).toMatchObject({
+      measure: { unit: "W" },
+      rounds: [
+        { output: expect.closeTo(70 * 9.81 * 0.9, 6) },
+        { output: expect.closeTo(75 * 9.81 * 0.88, 6) },
+      ],
+    });
+    expect(seekRounds(shape, run, 0, undefined).rounds).toEqual([
+      { round: 2, loadKg: 75, output: 42 },
+    ]);
   });
 
   it("undoes a tap, stops by hand, and sets aside what does not fit", () => {

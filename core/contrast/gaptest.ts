@@ -1,6 +1,7 @@
 import { seededRandom } from "../numeric/random";
 import { studentCdf } from "../numeric/studentt";
 import { plainNumber } from "../units/mass";
+import { formatClock } from "../units/time";
 import type { Working } from "../units/working";
 
 /**
@@ -327,4 +328,20 @@ function drawBest(
     best[at] = (best[at] ?? 0) + 1 / DRAWS;
   }
   return best;
+}
+
+/** A gap in minutes as a clock reads it: "6:00". */
+export const gapWords = (min: number): string => formatClock(Math.round(60 * min));
+
+/** What the days of a test say, in a few words. */
+export function gapVerdictWords(analysis: GapAnalysis, unit: string): string {
+  if (!analysis.ok)
+    return analysis.reason === "few-days"
+      ? `${analysis.moreDays} more day${analysis.moreDays === 1 ? "" : "s"} needed`
+      : "too few trials";
+  const { verdict } = analysis;
+  if (verdict.kind === "best")
+    return `best gap ${gapWords(verdict.gapMin)}${verdict.fromMin === verdict.toMin ? "" : ` (${gapWords(verdict.fromMin)} to ${gapWords(verdict.toMin)})`}, +${plainNumber(verdict.gain, 2)} ${unit}`;
+  if (verdict.kind === "none") return "no benefit seen";
+  return `unclear; about ${verdict.moreDays} more day${verdict.moreDays === 1 ? "" : "s"}`;
 }

@@ -1,4 +1,5 @@
 import { type Complex, type ComplexItem, OUTPUTS } from "./complex";
+import type { Sides } from "./sides";
 
 /** Taken under this share of the planned rest, a start says so. */
 export const EARLY_UNDER_SHARE = 0.8;
@@ -8,6 +9,8 @@ export const WARN_BEFORE_S = 10;
 export const END_AT_LOSS_PERCENT = 10;
 /** Within this change output is the same, %. */
 export const SAME_WITHIN_PERCENT = 3;
+
+export type Side = "left" | "right";
 
 /** One tap. Times are ms on the clock of the device that is named. */
 export type RunEntry = {
@@ -21,9 +24,13 @@ export type RunEntry = {
   | { kind: "start"; atMs: number }
   | { kind: "done"; atMs: number }
   /** A jump, a throw, a sprint, a bar speed; the best of an item counts. */
-  | { kind: "output"; value: number; side?: "left" | "right"; atMs: number }
+  | { kind: "output"; value: number; side?: Side; atMs: number }
   /** The athlete's own baseline of the item before the work. */
   | { kind: "baseline"; value: number; atMs: number }
+  /** Reps that were done to each side, where it was not what was planned. */
+  | { kind: "sides"; left: number; right: number; atMs: number }
+  /** Another load of the item, from this round on. */
+  | { kind: "load"; kg: number; atMs: number }
   | { kind: "stop"; reason: string; atMs: number }
   | { kind: "void"; of: string; atMs: number }
 );
@@ -41,6 +48,8 @@ export interface RestTaken {
 export interface RoundOutput {
   round: number;
   item: number;
+  /** Of an item done left and right. */
+  side?: Side;
   value: number;
   /** Against round 1 and against the baseline, %; up is better. */
   againstFirst: number | undefined;
@@ -69,6 +78,10 @@ export interface AthleteRun {
   baseline: Partial<Record<number, number>>;
   /** The 10 % rule speaks: which item lost how much. */
   endProposed: { item: number; lossPercent: number } | undefined;
+  /** Loads that were set at the rack, by item: from which round, kg. */
+  loads: Array<{ round: number; item: number; kg: number }>;
+  /** Reps of what is done by sides, a line a round that was finished. */
+  sides: Array<{ round: number; item: number } & Sides>;
   /** Entries that do not fit (a start of a round not reached); set aside, never in the way. */
   aside: number;
 }
@@ -104,6 +117,8 @@ export function foldRun(
   const starts = new Map<string, Tapped>();
   const ends = new Map<string, Tapped>();
   const values = new Map<string, number>();
+  const loads = new Map<string, AthleteRun["loads"][number]>();
+  const sidesDone = new Map<string, Sides>();
   const baseline: Partial<Record<number, number>> = {};
   let stopped = false;
   let aside = 0;
@@ -117,8 +132,13 @@ export function foldRun(
     if (entry.kind === "start") starts.set(key, entry);
     else if (entry.kind === "done") ends.set(key, entry);
     else if (entry.kind === "output") {
-      const before = values.get(key);
-      values.set(key, before === undefined ? entry.value : bestOf(item, before, entry.value));
+      const of = `${key}/${entry.side ?? ""}`;
+      const before = values.get(of);
+      values.set(of, before === undefined ? entry.value : bestOf(item, before, entry.value));
+    } else if (entry.kind === "load") {
+      loads.set(key, { round: entry.round, item: entry.item, kg: entry.kg });
+    } else if (entry.kind === "sides") {
+      sidesDone.set(key, { left: entry.left, right: entry.right });
     } else if (entry.kind === "baseline") {
       const before = baseline[entry.item];
       baseline[entry.item] = before === undefined ? entry.value : bestOf(item, before, entry.value);
@@ -171,36 +191,64 @@ export function foldRun(
   let endProposed: AthleteRun["endProposed"];
   complex.items.forEach((item, i) => {
     if (item.output === "none") return;
-    const first = values.get(place(1, i));
-    for (let round = 1; round <= complex.rounds; round++) {
-      const value = values.get(place(round, i));
-      if (value === undefined) continue;
-      const againstFirst = round === 1 ? undefined : changePercent(item, first, value);
-      const againstBaseline = changePercent(item, baseline[i], value);
-      const reference = againstFirst ?? againstBaseline ?? 0;
-      outputs.push({
-        round,
-        item: i,
-        value,
-        againstFirst,
-        againstBaseline,
-        verdict:
-          reference > SAME_WITHIN_PERCENT
-            ? "better"
-            : reference < -SAME_WITHIN_PERCENT
-              ? "fading"
-              : "same",
-      });
-      const loss = againstFirst === undefined ? 0 : -againstFirst;
-      if (loss >= END_AT_LOSS_PERCENT - 1e-9) endProposed = { item: i, lossPercent: loss };
-      else if (endProposed?.item === i) endProposed = undefined;
+    for (const side of [undefined, "left", "right"] as const) {
+      const first = values.get(`${place(1, i)}/${side ?? ""}`);
+      for (let round = 1; round <= complex.rounds; round++) {
+        const value = values.get(`${place(round, i)}/${side ?? ""}`);
+        if (value === undefined) continue;
+        const againstFirst = round === 1 ? undefined : changePercent(item, first, value);
+        const againstBaseline = changePercent(item, baseline[i], value);
+        const reference = againstFirst ?? againstBaseline ?? 0;
+        outputs.push({
+          round,
+          item: i,
+          ...(side === undefined ? {} : { side }),
+          value,
+          againstFirst,
+          againstBaseline,
+          verdict:
+            reference > SAME_WITHIN_PERCENT
+              ? "better"
+              : reference < -SAME_WITHIN_PERCENT
+                ? "fading"
+                : "same",
+        });
+        const loss = againstFirst === undefined ? 0 : -againstFirst;
+        if (loss >= END_AT_LOSS_PERCENT - 1e-9) endProposed = { item: i, lossPercent: loss };
+        else if (endProposed?.item === i) endProposed = undefined;
+      }
     }
   });
   outputs.sort((a, b) => a.round - b.round || a.item - b.item);
-  return { athleteId, stage, rests, outputs, baseline, endProposed, aside };
+  const sides = [...ends.keys()].flatMap((key) => {
+    const [round = 0, at = 0] = key.split("/").map(Number);
+    const item = complex.items[at];
+    const told = sidesDone.get(key);
+    // A side that is not told of one-sided work stays untold: nothing is filled in.
+    if (!item || (!told && !item.sides)) return [];
+    return [{ round, item: at, ...(told ?? { left: item.reps, right: item.reps }) }];
+  });
+  sides.sort((a, b) => a.round - b.round || a.item - b.item);
+  return {
+    athleteId,
+    stage,
+    rests,
+    outputs,
+    baseline,
+    endProposed,
+    loads: [...loads.values()].sort((a, b) => a.round - b.round || a.item - b.item),
+    sides,
+    aside,
+  };
 }
 
-function bestOf(item: ComplexItem, a: number, b: number): number {
+/** The newest load of an item that was set at the rack for a round or one before it. */
+export function loadSet(run: Pick<AthleteRun, "loads">, item: number, round: number) {
+  return run.loads.filter((one) => one.item === item && one.round <= round).pop();
+}
+
+/** The better of two values of an item. */
+export function bestOf(item: ComplexItem, a: number, b: number): number {
   return OUTPUTS[item.output].up ? Math.max(a, b) : Math.min(a, b);
 }
 

@@ -1,10 +1,8 @@
 import { formatKg, plainNumber } from "../units/mass";
-import { formatVelocity } from "../units/velocity";
+import { formatVelocity, GRAVITY } from "../units/velocity";
 import type { Working } from "../units/working";
 import type { ProfileRep } from "./analysis";
 import { type LoadVelocityLine, velocityAt } from "./line";
-
-const GRAVITY = 9.81;
 
 /** Power by the line at a load, W: (load + c)·g·v, an estimate. */
 export function estimatedPowerW(line: LoadVelocityLine, addedKg: number, loadKg: number): number {

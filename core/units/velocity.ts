@@ -7,6 +7,9 @@ export type VelocityMetric = "MCV" | "MPV" | "PV";
 /** Where a velocity came from; kept with every stored value. */
 export type VelocitySource = "sensor" | "simulated" | "typed" | "eye" | "video";
 
+/** Acceleration of gravity that force and power are worked out with, m/s². */
+export const GRAVITY = 9.81;
+
 /** Two decimals shown, three kept. */
 export function formatVelocity(mps: number): string {
   return mps.toFixed(2);

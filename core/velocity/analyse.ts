@@ -1,6 +1,7 @@
 import { derivative, smoothZeroLag } from "../numeric/butterworth";
 import { type EvenRun, resampleEvenly } from "../numeric/resample";
 import { median } from "../numeric/statistics";
+import { GRAVITY } from "../units/velocity";
 import { findEdge } from "./edges";
 import {
   CONTACT_ABOVE_M,
@@ -23,7 +24,6 @@ const TOP_TOLERANCE_SHARE = 0.15;
 const TOP_TOLERANCE_M = 0.06;
 /** A bottom higher than the usual one by this share of the usual range makes a short rep. */
 const SHORT_SHARE = 0.25;
-const GRAVITY = 9.81;
 
 /**
  * Finds the reps in a displacement stream and measures each.

@@ -1,7 +1,7 @@
+import { GRAVITY } from "../units/velocity";
 import type { MeasuredRep } from "./stream";
 
 /** Standard gravity as used throughout, m/s². */
-const GRAVITY = 9.81;
 
 /**
  * Share of body mass that rises with the bar in squats and jumps: all but the shanks and feet

@@ -10,16 +10,10 @@ import {
   addLadderMarks,
   confirmCard,
 } from "../queries/box.server";
-import {
-  addRun,
-  appendRunEntries,
-  endRun,
-  ensureComplexes,
-  keepGapDay,
-  listComplexes,
-} from "../queries/contrast.server";
+import { ensureComplexes, keepGapDay } from "../queries/contrast.server";
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { loadPairings } from "./pairings.server";
 import { uuidFrom } from "./uuid";
 
 const SEED = 60606;
@@ -111,7 +105,7 @@ export async function loadBoxAndContrast(
   });
   await confirmCard(tx, { id: uuid(), cardId, userId: "demo-coach", ...entered });
 
-  await loadPairing(tx, uuid, judoka.slice(0, 4), now, today);
+  await loadPairings(tx, uuid, judoka.slice(0, 4), now, today);
 
   // Two days each of four paddlers: one with a clear gap, one without, two in between.
   const kayak = squads.find((one) => one.name === "Sprint kayak");
@@ -147,60 +141,4 @@ export async function loadBoxAndContrast(
       });
     }
   }
-}
-
-/** A pairing of last week: three rounds of four athletes, the last round of one fading. */
-async function loadPairing(
-  tx: TeamTransaction,
-  uuid: () => string,
-  people: ReadonlyArray<{ id: string }>,
-  now: Date,
-  today: string,
-): Promise<void> {
-  const row = (await listComplexes(tx)).find((one) => one.complex.name === "First pairing");
-  if (!row) return;
-  const { complex } = row;
-  const runId = uuid();
-  const startMs = now.getTime() - 6 * 86_400_000;
-  await addRun(tx, {
-    id: runId,
-    complex,
-    athletes: people.map((one) => ({
-      athleteId: one.id,
-      simpler: false,
-      loads: ["12 kg", "body weight"],
-    })),
-    date: addDays(today, -6),
-    enteredBy: COACH,
-    enteredAt: new Date(startMs),
-  });
-  const entries = people.flatMap((person, who) => {
-    let atMs = startMs + 15_000 * who;
-    return Array.from({ length: complex.rounds }, (_, r) => r + 1).flatMap((round) =>
-      complex.items.flatMap((item, i) => {
-        const at = { athleteId: person.id, round, item: i };
-        const begun = atMs;
-        const over = begun + 12_000;
-        atMs = over + 1000 * (i === complex.items.length - 1 ? complex.restS : item.gapS);
-        const fade = who === 1 && round === 3 ? 0.88 : 1;
-        return [
-          { id: uuid(), kind: "start" as const, ...at, atMs: begun },
-          { id: uuid(), kind: "done" as const, ...at, atMs: over },
-          ...(item.output === "none"
-            ? []
-            : [
-                {
-                  id: uuid(),
-                  kind: "output" as const,
-                  ...at,
-                  value: Math.round(10 * (34 + 2 * who) * fade) / 10,
-                  atMs: over,
-                },
-              ]),
-        ];
-      }),
-    );
-  });
-  await appendRunEntries(tx, { runId, entries, by: COACH, at: new Date(startMs) });
-  await endRun(tx, runId, new Date(startMs + 900_000));
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { checkComplex, complexTotals } from "../../core/contrast/complex";
+import { complexTotals } from "../../core/contrast/complex";
+import { checkComplex } from "../../core/contrast/complexchecks";
 import { SHIPPED_COMPLEXES } from "./complexes";
 import { SHIPPED_SCHOOLS } from "./schools";
 

@@ -33,6 +33,7 @@ export const SHIPPED_COMPLEXES: readonly Complex[] = [
         pattern: "olympic-pull",
         load: { by: "percent", percent: 60 },
         of: "deadlift",
+        seek: true,
       }),
       item("jump", {
         name: "Loaded jump",

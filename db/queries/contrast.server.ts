@@ -96,7 +96,17 @@ export async function runEntries(
     .orderBy(asc(complexEntry.seq));
 }
 
-/** Runs with all their taps, for an athlete's history. */
+/** The newest pairings that an athlete took part in. */
+export function runsOfAthlete(tx: TeamTransaction, athleteId: string, most = 60) {
+  return tx
+    .select()
+    .from(complexRun)
+    .where(sql`${complexRun.athletes} @> ${JSON.stringify([{ athleteId }])}::jsonb`)
+    .orderBy(desc(complexRun.date), desc(complexRun.enteredAt))
+    .limit(most);
+}
+
+/** The taps of some runs, for an athlete's history. */
 export async function entriesOfRuns(tx: TeamTransaction, runIds: readonly string[]) {
   if (runIds.length === 0) return [];
   return tx

@@ -13,6 +13,7 @@ import {
 } from "drizzle-orm/pg-core";
 import type { Complex, Output } from "../../core/contrast/complex";
 import type { GapTestDay } from "../../core/contrast/gaptest";
+import type { ItemNumber } from "../../core/contrast/itemload";
 import type { RunEntry } from "../../core/contrast/run";
 import { entered, teamKey } from "./keys";
 import { athlete } from "./team";
@@ -37,8 +38,8 @@ export interface RunAthlete {
   simpler: boolean;
   /** The athlete's own gap after the lift, s, where a test found one and it is used. */
   gapS?: number;
-  /** Loads by item, in words, as they were worked out when it was started. */
-  loads: string[];
+  /** Loads by item with their working, as they were when it was started; words alone in old runs. */
+  loads: Array<ItemNumber | string>;
 }
 
 /** A pairing on the floor: what is run and by whom is frozen when it starts. */

@@ -42,6 +42,7 @@ import {
 import { chooseMax, saveRecord } from "../../workflows/athletes/save-max.server";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import type { Route } from "./+types/athlete";
+import { BoxSection, ContrastSection } from "./box-contrast-section";
 import { FactsSection } from "./facts-section";
 import { LiftSection } from "./lift-section";
 import { LimitsSection, type Reasons } from "./limits-section";
@@ -125,6 +126,7 @@ const ANCHORS = [
   ["limits", "Limits"],
   ["lifts", "Maxes and profiles"],
   ["box", "Box card"],
+  ["contrast", "Contrast"],
   ["tests", "Tests"],
   ["history", "History"],
 ] as const;
@@ -212,15 +214,8 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
             </p>
           ) : null}
         </section>
-        <section id="box" aria-labelledby="box-title" className="mb-6 scroll-mt-24">
-          <h2 id="box-title" className="border-b border-rule pb-1">
-            Box card
-          </h2>
-          <p className="py-2 text-muted">
-            No box squat set up for this athlete. Until a height is measured, no box height is
-            assumed.
-          </p>
-        </section>
+        <BoxSection athleteId={person.id} box={loaderData.box} />
+        <ContrastSection athleteId={person.id} contrast={loaderData.contrast} />
         <TestsSection data={loaderData} resultFor={resultFor} />
         <History data={loaderData} />
       </Figures>

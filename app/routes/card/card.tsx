@@ -2,6 +2,7 @@ import { Form } from "react-router";
 import { describeSide } from "../../../core/barload/load";
 import { REASON_KIND_NAMES } from "../../../core/maxes/limits";
 import { formatKg } from "../../../core/units/mass";
+import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
@@ -65,6 +66,9 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
           {next.slots.map((slot) => (
             <SlotOnCard key={slot.id} slot={slot} unit={next.unit} />
           ))}
+          {next.pairings.map((pairing) => (
+            <PairingOnCard key={pairing.id} pairing={pairing} />
+          ))}
         </>
       ) : (
         <Empty>Nothing is planned for you from today on. Your coach puts the next wave here.</Empty>
@@ -73,7 +77,56 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
   );
 }
 
-type CardSlot = NonNullable<Route.ComponentProps["loaderData"]["next"]>["slots"][number];
+type Next = NonNullable<Route.ComponentProps["loaderData"]["next"]>;
+
+/** A pairing of the day: its items in order, each on the athlete's own load, with the gaps. */
+function PairingOnCard({ pairing }: { pairing: Next["pairings"][number] }) {
+  return (
+    <section aria-label={pairing.name} className="mt-4">
+      <h3 className="font-bold">
+        {pairing.name}
+        <span className="font-normal text-muted">
+          {" "}
+          · {pairing.rounds} rounds, {formatClock(pairing.restS)} between
+        </span>
+      </h3>
+      <Figures label={`My loads, ${pairing.name}`}>
+        <ol className="border-t border-rule">
+          {pairing.items.map((item, i) => (
+            <li
+              key={item.id}
+              className="grid grid-cols-[1.6rem_5.8rem_1fr] items-baseline gap-x-2 border-b border-faint py-1.5"
+            >
+              <span className="text-muted">{i + 1}</span>
+              <span className={item.number.kg === undefined ? "" : "text-xl font-bold"}>
+                <Figure
+                  id={`${pairing.id}/${item.id}`}
+                  working={item.number.working}
+                  label={`${item.name}, ${item.number.words}`}
+                >
+                  {item.number.words}
+                </Figure>
+              </span>
+              <span>
+                {item.name} × {item.reps}
+                {item.kind === "sprint" ? " m" : item.sides ? " a side" : ""}
+                <span className="block text-sm text-muted">
+                  {item.number.side ? `side ${item.number.side} · ` : ""}
+                  {item.gapS === undefined ? "then the rest" : `then ${formatClock(item.gapS)}`}
+                </span>
+              </span>
+            </li>
+          ))}
+        </ol>
+      </Figures>
+      <p className="mt-1 text-sm text-muted">
+        Clear floor for throws and jumps. Pain or dizziness: stop, and tell your coach.
+      </p>
+    </section>
+  );
+}
+
+type CardSlot = Next["slots"][number];
 
 function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
   const { free } = slot;

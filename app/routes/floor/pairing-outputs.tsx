@@ -1,9 +1,10 @@
 import { useState } from "react";
 import { type Complex, OUTPUTS } from "../../../core/contrast/complex";
-import type { AthleteRun } from "../../../core/contrast/run";
+import type { AthleteRun, Side } from "../../../core/contrast/run";
 import { plainNumber } from "../../../core/units/mass";
 import type { Tap } from "../../offline/pairing-outbox";
 
+const SIDES: Side[] = ["left", "right"];
 const VERDICTS = { better: "better ▲", same: "same", fading: "fading ▼" } as const;
 
 /** The item whose output is wanted now: of the work going on, or of the last that was done. */
@@ -24,6 +25,74 @@ function wantedNow(complex: Complex, run: AthleteRun): Array<{ item: number; rou
   return measured(last.item) ? [last] : [];
 }
 
+/** The newest finished work that is done by sides, of the round that goes on or the last one. */
+function sidedLast(complex: Complex, run: AthleteRun) {
+  const { stage } = run;
+  return [...run.sides]
+    .reverse()
+    .find(
+      (one) =>
+        complex.items[one.item]?.sides && (stage.kind === "over" || one.round >= stage.round - 1),
+    );
+}
+
+/** Both sides are taken as done; where they were not, one tap says which was. */
+export function SidesDone({
+  complex,
+  run,
+  tap,
+  name,
+}: {
+  complex: Complex;
+  run: AthleteRun;
+  tap: (entry: Tap) => string;
+  name: string;
+}) {
+  const last = sidedLast(complex, run);
+  const item = last && complex.items[last.item];
+  if (!last || !item) return null;
+  const { reps } = item;
+  const choices = [
+    { word: "both sides", left: reps, right: reps },
+    { word: "left only", left: reps, right: 0 },
+    { word: "right only", left: 0, right: reps },
+  ];
+  return (
+    <fieldset className="mt-1 flex flex-wrap items-center gap-1">
+      <legend className="sr-only">
+        {name}: {item.name}, round {last.round}, done on
+      </legend>
+      <span className="text-muted" aria-hidden>
+        {item.name}, round {last.round}:
+      </span>
+      {choices.map(({ word, left, right }) => {
+        const pressed = last.left === left && last.right === right;
+        return (
+          <button
+            key={word}
+            type="button"
+            aria-pressed={pressed}
+            className={`btn min-h-11 ${pressed ? "btn-active font-bold" : ""}`}
+            onClick={() =>
+              tap({
+                kind: "sides",
+                athleteId: run.athleteId,
+                round: last.round,
+                item: last.item,
+                left,
+                right,
+                atMs: Date.now(),
+              })
+            }
+          >
+            {word}
+          </button>
+        );
+      })}
+    </fieldset>
+  );
+}
+
 /** The field for what was just done, and below it what each round gave. */
 export function Outputs({
   complex,
@@ -39,26 +108,32 @@ export function Outputs({
   name: string;
 }) {
   const { athleteId } = run;
-  const keep = (item: number, round: number) => (value: number) => {
+  const keep = (item: number, round: number, side: Side | undefined) => (value: number) => {
     const at = { athleteId, round: Math.max(1, round), item, value, atMs: Date.now() };
-    tap(round < 1 ? { kind: "baseline", ...at } : { kind: "output", ...at });
+    tap(
+      round < 1
+        ? { kind: "baseline", ...at }
+        : { kind: "output", ...at, ...(side === undefined ? {} : { side }) },
+    );
   };
   return (
     <>
       {closed ? null : (
         <div className="mt-1 flex flex-wrap gap-x-3 gap-y-1">
-          {wantedNow(complex, run).map(({ item, round }) => {
+          {wantedNow(complex, run).flatMap(({ item, round }) => {
             const of = complex.items[item];
             const output = OUTPUTS[of?.output ?? "none"];
             const when = round < 1 ? "baseline" : `round ${round}`;
-            return (
+            // Each side has its own field; a baseline is of the better one.
+            const sides = of?.sides && round > 0 ? SIDES : [undefined];
+            return sides.map((side) => (
               <OutputField
-                key={`${item}/${round}`}
-                label={`${name}: ${output.name}, ${output.unit}, ${when}`}
-                hint={`${when}: ${output.name}, ${output.unit}`}
-                onValue={keep(item, round)}
+                key={`${item}/${round}/${side}`}
+                label={`${name}: ${output.name}, ${output.unit}, ${when}${side ? `, ${side}` : ""}`}
+                hint={`${side ?? when}: ${output.name}, ${output.unit}`}
+                onValue={keep(item, round, side)}
               />
-            );
+            ));
           })}
         </div>
       )}
@@ -72,8 +147,9 @@ export function Outputs({
               {item.name}
               {baseline === undefined ? "" : `, baseline ${plainNumber(baseline, 2)}`}
               {own.map((one) => (
-                <span key={one.round}>
+                <span key={`${one.round}/${one.side}`}>
                   {" · "}
+                  {one.side ? `${one.side} ` : ""}
                   <span className="text-base-content">{plainNumber(one.value, 2)}</span>
                   {one.againstFirst === undefined ? "" : ` ${VERDICTS[one.verdict]}`}
                 </span>

@@ -8,6 +8,7 @@ import { Select } from "../../ui/field";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { useAddress } from "../../ui/use-address";
+import { Figure, Figures } from "../../ui/working";
 import {
   listPairings,
   plannedPairings,
@@ -177,7 +178,7 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
               Week {week} of it: jumps go {DIRECTION_NAMES[chosen.complex.direction]}.
             </p>
           ) : null}
-          <div className="my-3 overflow-x-auto">
+          <Figures label="Loads" className="my-3 overflow-x-auto">
             <table className="ledger">
               <thead>
                 <tr>
@@ -212,7 +213,18 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
                       ))}
                     </td>
                     {one.loads.map((load, i) => (
-                      <td key={chosen.complex.items[i]?.id}>{load}</td>
+                      <td key={chosen.complex.items[i]?.id}>
+                        <Figure
+                          id={`pairing/${one.id}/${i}`}
+                          working={load.working}
+                          label={`${one.name}, ${chosen.complex.items[i]?.name}, ${load.words}`}
+                        >
+                          {load.words}
+                        </Figure>
+                        {load.side ? (
+                          <span className="block text-sm text-muted">side {load.side}</span>
+                        ) : null}
+                      </td>
                     ))}
                     {chosen.complex.aim === "potentiation" ? (
                       <td>
@@ -251,7 +263,7 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
                 ))}
               </tbody>
             </table>
-          </div>
+          </Figures>
           <p className="mb-3 text-sm text-muted">
             Clear the floor for throws and jumps. Pain, dizziness, a new injury: stop and refer.
             Local rules come first.

@@ -4,9 +4,10 @@ import {
   DEFAULT_GAPS_MIN,
   daysNeeded,
   type GapAnalysis,
+  gapVerdictWords,
+  gapWords,
 } from "../../../core/contrast/gaptest";
 import { plainNumber } from "../../../core/units/mass";
-import { formatClock } from "../../../core/units/time";
 import { formObject } from "../../forms/athlete";
 import { GAP_TRIALS, GapDaySchema, gapsFrom } from "../../forms/gap";
 import { principalOf } from "../../platform/guard.server";
@@ -96,7 +97,7 @@ export default function Gap({ loaderData, actionData }: Route.ComponentProps) {
                 <span className="text-muted">
                   {one.days} {one.days === 1 ? "day" : "days"} ·
                 </span>{" "}
-                {one.analysis ? verdictWords(one.analysis, unit) : "no smallest change set"}
+                {one.analysis ? gapVerdictWords(one.analysis, unit) : "no smallest change set"}
               </li>
             ))}
           </ul>
@@ -191,20 +192,6 @@ export default function Gap({ loaderData, actionData }: Route.ComponentProps) {
   );
 }
 
-const GAP_WORDS = (min: number) => formatClock(Math.round(60 * min));
-
-function verdictWords(analysis: GapAnalysis, unit: string): string {
-  if (!analysis.ok)
-    return analysis.reason === "few-days"
-      ? `${analysis.moreDays} more day${analysis.moreDays === 1 ? "" : "s"} needed`
-      : "too few trials";
-  const { verdict } = analysis;
-  if (verdict.kind === "best")
-    return `best gap ${GAP_WORDS(verdict.gapMin)}${verdict.fromMin === verdict.toMin ? "" : ` (${GAP_WORDS(verdict.fromMin)} to ${GAP_WORDS(verdict.toMin)})`}, +${plainNumber(verdict.gain, 2)} ${unit}`;
-  if (verdict.kind === "none") return "no benefit seen";
-  return `unclear; about ${verdict.moreDays} more day${verdict.moreDays === 1 ? "" : "s"}`;
-}
-
 function Answer({
   analysis,
   unit,
@@ -231,7 +218,7 @@ function Answer({
     <Figures label="The athlete's own gap" className="overflow-x-auto">
       <p className="my-1 text-[1.15rem] font-bold">
         <Figure id="gap/verdict" working={analysis.working}>
-          {verdictWords(analysis, unit)}
+          {gapVerdictWords(analysis, unit)}
         </Figure>
       </p>
       <p className="text-muted">
@@ -266,7 +253,7 @@ function Answer({
         <tbody>
           {analysis.changes.map((one) => (
             <tr key={one.gapMin}>
-              <th scope="row">{GAP_WORDS(one.gapMin)}</th>
+              <th scope="row">{gapWords(one.gapMin)}</th>
               <td className="text-right">{plainNumber(one.change, 2)}</td>
               <td className="text-right">{plainNumber(one.error, 2)}</td>
               <td className="text-right">{Math.round(100 * one.chance)} %</td>
@@ -342,7 +329,7 @@ function GapPicture({
             textAnchor="middle"
             className="fill-[var(--muted)] text-[12px]"
           >
-            {GAP_WORDS(one.gapMin)}
+            {gapWords(one.gapMin)}
           </text>
         </g>
       ))}

@@ -5,10 +5,10 @@ import {
   ITEM_KIND_NAMES,
   ITEM_KINDS,
   type ItemLoad,
-  needsLift,
   OUTPUT_KINDS,
   OUTPUTS,
 } from "../../../core/contrast/complex";
+import { needsLift } from "../../../core/contrast/itemload";
 import { LIFT_NAMES, LIFTS, type Lift } from "../../../core/profile/threshold";
 import { PATTERN_NAMES, PATTERNS } from "../../../core/session/exercise";
 import { ITEM_LOAD_NAMES, ITEM_LOADS } from "../../forms/complex";
@@ -154,6 +154,18 @@ export function ComplexItems({
                       }
                     />
                   ) : null}
+                  {item.load.by === "none" || item.load.by === "eye" ? null : (
+                    <label className="mt-1 block text-sm text-muted">
+                      <input
+                        type="checkbox"
+                        className="mr-1"
+                        aria-label={name("Raise while output rises, load")}
+                        checked={item.seek === true}
+                        onChange={(e) => set(i, { seek: e.target.checked })}
+                      />
+                      raise while output rises
+                    </label>
+                  )}
                   {needsLift(item.load) ? (
                     <select
                       className={`${cell} mt-1 block w-48`}

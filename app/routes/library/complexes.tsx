@@ -4,11 +4,11 @@ import {
   COMPLEX_AIM_NAMES,
   COMPLEX_AIMS,
   type Complex,
-  checkComplex,
   complexTotals,
   DIRECTION_NAMES,
   DIRECTIONS,
 } from "../../../core/contrast/complex";
+import { checkComplex } from "../../../core/contrast/complexchecks";
 import { formatClock } from "../../../core/units/time";
 import { formObject } from "../../forms/athlete";
 import { complexFromJson } from "../../forms/complex";

@@ -4,8 +4,8 @@ import {
   type ComplexItem,
   complexTotals,
   DIRECTION_NAMES,
-  loadInWeek,
 } from "../../../core/contrast/complex";
+import { loadInWeek } from "../../../core/contrast/itemload";
 import { formatClock } from "../../../core/units/time";
 import { describeBasis } from "../../../core/wave/basis";
 import { type Block, pairingsOf, pairingWeek } from "../../../core/wave/block";

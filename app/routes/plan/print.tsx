@@ -13,6 +13,7 @@ import { keepForm } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
 import { useAddress } from "../../ui/use-address";
 import { endFeed, listFeeds, makeFeed } from "../../workflows/plan/export-plan.server";
+import { planPairingNumbers } from "../../workflows/plan/pairing-numbers.server";
 import { type PlanPage, readPlan } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/print";
 import { itemsWords, pairingsIn, pairingsS } from "./day-pairing";
@@ -22,12 +23,19 @@ export function meta() {
   return [{ title: "Print · Sprezza" }];
 }
 
-export async function loader({ context, params }: Route.LoaderArgs) {
+export async function loader({ request, context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const found = await readPlan(principal, params.planId);
   if (!found.ok) throw notThere(found);
+  const asked = new URL(request.url).searchParams;
+  const pairings = await planPairingNumbers(principal, {
+    planId: params.planId,
+    dayId: asked.get("day"),
+    week: weekFrom(asked.get("week"), found.value.block.weeks),
+  });
   return {
     data: found.value,
+    pairingNumbers: pairings.ok ? pairings.value : {},
     feeds: await listFeeds(principal, params.planId),
     mayEdit: mayWrite(principal, "/plan/:planId/print"),
   };
@@ -47,13 +55,17 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
   return keepForm(serverAction);
 }
 
+/** A week of the block from an address; the first where it names none. */
+const weekFrom = (text: string | null, weeks: number): number =>
+  Math.min(weeks, Math.max(1, Math.trunc(Number(text)) || 1));
+
 /** The wall sheet of a day and the athletes' cards, as they leave the printer. */
 export default function Print({ loaderData, actionData }: Route.ComponentProps) {
-  const { data, feeds, mayEdit } = loaderData;
+  const { data, feeds, mayEdit, pairingNumbers } = loaderData;
   const { block } = data;
   const address = useAddress();
   const days = daysOf(block);
-  const week = Math.min(block.weeks, Math.max(1, Number(address.get("week")) || 1));
+  const week = weekFrom(address.get("week"), block.weeks);
   const day = days.find((one) => one.id === address.get("day")) ?? days[0];
   const what = address.get("what") === "cards" ? "cards" : "wall";
   const result = actionData as { ok: boolean; address?: string; message?: string } | undefined;
@@ -150,9 +162,9 @@ export default function Print({ loaderData, actionData }: Route.ComponentProps) 
     >
       {day ? (
         what === "wall" ? (
-          <WallSheet data={data} dayId={day.id} week={week} />
+          <WallSheet data={data} dayId={day.id} week={week} pairingNumbers={pairingNumbers} />
         ) : (
-          <Cards data={data} dayId={day.id} week={week} />
+          <Cards data={data} dayId={day.id} week={week} pairingNumbers={pairingNumbers} />
         )
       ) : (
         <p>No day yet.</p>
@@ -179,7 +191,15 @@ function daySlots(data: PlanPage, dayId: string, week: number) {
   });
 }
 
-function WallSheet({ data, dayId, week }: { data: PlanPage; dayId: string; week: number }) {
+interface Sheet {
+  data: PlanPage;
+  dayId: string;
+  week: number;
+  /** By pairing, then by athlete: the load of each item in words. */
+  pairingNumbers: Record<string, Record<string, string[]>>;
+}
+
+function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
   const { block, athletes } = data;
   const day = block.days[dayId];
   if (!day) return null;
@@ -205,6 +225,14 @@ function WallSheet({ data, dayId, week }: { data: PlanPage; dayId: string; week:
             </span>
           </h3>
           <p>{itemsWords(complex, own)}</p>
+          <ul className="grid grid-cols-2 gap-x-8 md:grid-cols-3">
+            {athletes.map((athlete) => (
+              <li key={athlete.id} className="flex justify-between gap-3 border-b border-faint">
+                <span>{athlete.name}</span>
+                <b className="text-right">{(pairingNumbers[id]?.[athlete.id] ?? []).join(" · ")}</b>
+              </li>
+            ))}
+          </ul>
         </section>
       ))}
       {slots.map(({ slot, wave, name, byAthlete }) => (
@@ -265,11 +293,12 @@ function restText({ leastS, mostS }: { leastS: number; mostS: number }): string 
   return leastS === mostS ? `rest ${leastS} s` : `rest ${leastS} to ${mostS} s`;
 }
 
-function Cards({ data, dayId, week }: { data: PlanPage; dayId: string; week: number }) {
+function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
   const { block, athletes } = data;
   const day = block.days[dayId];
   if (!day) return null;
   const slots = daySlots(data, dayId, week);
+  const pairings = pairingsIn(data, block, dayId, week);
   return (
     <div className="grid gap-x-8 gap-y-4 md:grid-cols-2 print:grid-cols-2">
       {athletes.map((athlete, i) => (
@@ -299,6 +328,20 @@ function Cards({ data, dayId, week }: { data: PlanPage; dayId: string; week: num
                 <span className="block">
                   {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
                   <span className="text-muted"> · {restText(slot.recipe.rest)}</span>
+                </span>
+              </li>
+            ))}
+            {pairings.map(({ id, complex }) => (
+              <li key={id} className="border-b border-faint py-0.5">
+                <b>{complex.name}</b> {complex.rounds} rounds
+                <span className="block">
+                  {complex.items
+                    .map((item, at) => {
+                      const words = pairingNumbers[id]?.[athlete.id]?.[at];
+                      return `${item.name} × ${item.reps}${words ? ` ${words}` : ""}`;
+                    })
+                    .join(" · ")}
+                  <span className="text-muted"> · {formatClock(complex.restS)} between rounds</span>
                 </span>
               </li>
             ))}

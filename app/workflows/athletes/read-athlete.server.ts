@@ -27,6 +27,8 @@ import { mayWrite, type Principal } from "../../platform/rights";
 import { readAnswers } from "../lab/send-answer.server";
 import { trainingYears } from "../plan/prescribe-plan.server";
 import { analyseTest } from "./analyse-test.server";
+import { readBoxSummary } from "./box-summary.server";
+import { readContrast } from "./contrast.server";
 import { readChanges } from "./read-changes.server";
 import { athleteMaxes } from "./resolve-maxes.server";
 import { readPlaces } from "./today.server";
@@ -176,6 +178,8 @@ export function readAthlete(principal: Principal, athleteId: string) {
         liftName: limit.lift,
       })),
       lifts,
+      box: await readBoxSummary(tx, athleteId, room?.id, variants),
+      contrast: await readContrast(tx, athleteId, today),
       answers: await readAnswers(tx, { athleteId }),
       changes: await readChanges(tx, athleteId),
       decisions: decisions.slice(0, 5).map((one) => ({

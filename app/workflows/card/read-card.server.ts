@@ -6,10 +6,13 @@ import {
   daysOf,
   exerciseIn,
   isIn,
+  pairingsOf,
+  pairingWeek,
   type Slot,
   slotsOf,
   slotWeek,
 } from "../../../core/wave/block";
+import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { instructionsOn } from "../../../db/queries/person.server";
 import { listPlans, newestVersion, type PlanRow } from "../../../db/queries/plans.server";
@@ -19,6 +22,7 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { loadsOf, pairingFacts } from "../floor/pairing-loads.server";
 import { blockAthletes, blockRoom } from "../plan/block-athletes.server";
 import { prescribeSlot, sessionPlan } from "../plan/prescribe-plan.server";
 
@@ -44,7 +48,12 @@ export function readCard(principal: Principal) {
           const slots = slotsOf(block, day.id).filter(
             (slot) => (slotWeek(block, slot, week)?.sets.length ?? 0) > 0,
           );
-          if (slots.length > 0) days.push({ row, block, day, week, date, slots, version });
+          const pairings = pairingsOf(block, day.id).flatMap((one) => {
+            const own = pairingWeek(block, one, week);
+            return own === undefined ? [] : [{ ...one, week: own }];
+          });
+          if (slots.length + pairings.length > 0)
+            days.push({ row, block, day, week, date, slots, pairings, version });
         }
       }
     }
@@ -69,8 +78,47 @@ export function readCard(principal: Principal) {
         roomName: next.row.roomName,
         unit: person.unit ?? ("kg" as const),
         slots,
+        pairings: await pairingsOnCard(tx, next.pairings, person),
       },
     });
+  });
+}
+
+/** The pairings of a day with the athlete's own loads, each in the pairing's own week. */
+async function pairingsOnCard(
+  tx: TeamTransaction,
+  pairings: ReadonlyArray<{ id: string; complexId: string; week: number }>,
+  person: { id: string; squadId: string },
+) {
+  if (pairings.length === 0) return [];
+  const complexes = await listComplexes(tx);
+  const found = pairings.flatMap((one) => {
+    const row = complexes.find((two) => two.lineageId === one.complexId);
+    return row ? [{ id: one.id, week: one.week, complex: row.complex }] : [];
+  });
+  const [facts] = await pairingFacts(
+    tx,
+    person.squadId,
+    found.map((one) => one.complex),
+    person.id,
+  );
+  return found.map(({ id, week, complex }) => {
+    const numbers = facts ? loadsOf(complex, week, facts) : [];
+    return {
+      id,
+      name: complex.name,
+      rounds: complex.rounds,
+      restS: complex.restS,
+      items: complex.items.map((item, i) => ({
+        id: item.id,
+        name: item.name,
+        reps: item.reps,
+        kind: item.kind,
+        sides: item.sides,
+        gapS: i < complex.items.length - 1 ? item.gapS : undefined,
+        number: numbers[i] ?? { words: "" },
+      })),
+    };
   });
 }
 

@@ -1,18 +1,9 @@
 import { uuidv7 } from "uuidv7";
-import {
-  type Complex,
-  checkComplex,
-  itemLoad,
-  loadInWeek,
-  needsLift,
-  type PairingAthlete,
-  simplerComplex,
-  toItemStep,
-} from "../../../core/contrast/complex";
+import { type Complex, simplerComplex } from "../../../core/contrast/complex";
+import { checkComplex, type PairingAthlete } from "../../../core/contrast/complexchecks";
+import { itemNumberOf } from "../../../core/contrast/itemload";
 import type { RunEntry } from "../../../core/contrast/run";
-import { formatKg, massKg } from "../../../core/units/mass";
 import { daysBetween } from "../../../core/units/time";
-import type { BasisFacts, BasisRefusal } from "../../../core/wave/basis";
 import { dateOf, pairingWeek } from "../../../core/wave/block";
 import {
   addRun,
@@ -24,111 +15,22 @@ import {
   runById,
   runEntries,
 } from "../../../db/queries/contrast.server";
-import { listVariants, singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
-import { instructionsOn, newestMasses } from "../../../db/queries/person.server";
+import { instructionsOn } from "../../../db/queries/person.server";
 import { listPlans } from "../../../db/queries/plans.server";
-import { profileTests } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "../athletes/analyse-test.server";
-import { readMaxes } from "../athletes/resolve-maxes.server";
-import { readPlaces } from "../athletes/today.server";
 import { ownGaps } from "../lab/gap.server";
-import { trainingYears } from "../plan/prescribe-plan.server";
+import { loadsOf, pairingFacts } from "./pairing-loads.server";
 
 const NO_RUN = failed("no-run", "This pairing is not in your team any more.");
-
-/** Everything that is asked of a squad before it runs a complex. */
-async function squadFacts(tx: TeamTransaction, squadId: string, complex: Complex) {
-  const people = await listAthletes(tx, squadId);
-  const ids = people.map((one) => one.id);
-  const places = await readPlaces(tx);
-  const days = new Map(people.map((one) => [one.id, places.todayOf(one)]));
-  const todayOf = (id: string) => days.get(id) ?? localDate("UTC");
-  const variants = await listVariants(tx);
-  const maxes = await readMaxes(tx, todayOf, ids);
-  const masses = new Map((await newestMasses(tx, ids)).map((one) => [one.athleteId, one.mass]));
-  const wantsPower = complex.items.some((item) => item.load.by === "peak-power");
-  const tests = wantsPower ? await profileTests(tx, { athleteIds: ids }) : [];
-  const singles = wantsPower ? await singlesOf(tx) : [];
-  const squat = mainVariant(variants, "squat");
-  return people.map((person) => {
-    const own = maxes(person.id);
-    const mass = masses.get(person.id);
-    const bodyKg = mass && massKg(mass);
-    const maxOf = (variant: VariantRow | undefined) => {
-      const found = variant && own.of(variant.id);
-      return found && "max" in found ? found.max.kg : undefined;
-    };
-    const squatKg = maxOf(squat);
-    const factsOf = (lift: string | undefined): BasisFacts => {
-      const variant = lift === undefined ? undefined : mainVariant(variants, lift);
-      const test = tests.find(
-        (one) => one.athleteId === person.id && one.variantId === variant?.id,
-      );
-      const power =
-        test && variant
-          ? analyseTest(
-              test,
-              variant,
-              singles.filter((one) => one.athleteId === person.id),
-            ).power
-          : undefined;
-      return {
-        maxKg: maxOf(variant),
-        line: undefined,
-        peakForceMps: undefined,
-        peakPowerKg: power?.peakPower.loadKg,
-        bodyKg,
-      };
-    };
-    return {
-      person,
-      today: todayOf(person.id),
-      squatPerBody: squatKg !== undefined && bodyKg !== undefined ? squatKg / bodyKg : undefined,
-      trainingYears: trainingYears(person.trainingSince, todayOf(person.id)),
-      factsOf,
-    };
-  });
-}
 
 /** The athletes' own gaps, where a complex asks for potentiation. */
 async function gapsFor(tx: TeamTransaction, complex: Complex): Promise<Map<string, number>> {
   return complex.aim === "potentiation" ? ownGaps(tx) : new Map();
-}
-
-/** The variant that stands for a lift: one with a max of its own, the plain bar first. */
-function mainVariant(variants: readonly VariantRow[], lift: string): VariantRow | undefined {
-  const of = variants.filter((one) => one.lift === lift);
-  return of.find((one) => one.baseKind === "own") ?? of[0];
-}
-
-/** A load that cannot be given, as short as a tablet's row wants it. */
-const SHORT_REFUSALS: Record<string, string> = {
-  "no-max": "no max: coach's load",
-  "no-peak-power": "no peak power tested: coach's load",
-  "no-body-mass": "no body mass: coach's load",
-} satisfies Partial<Record<BasisRefusal, string>>;
-
-/** The loads of a complex's items for one athlete in a week of its block, in words. */
-function loadsOf(
-  complex: Complex,
-  week: number,
-  factsOf: (lift: string | undefined) => BasisFacts,
-  unit: "kg" | "lb" | undefined,
-): string[] {
-  return complex.items.map((item) => {
-    const load = loadInWeek(complex, item, week);
-    if (needsLift(load) && item.of === undefined) return "no lift named for its share";
-    const found = itemLoad(load, factsOf(item.of), item.reps);
-    if (found.kg !== undefined)
-      return formatKg(toItemStep(found.kg, item.kind, unit ?? "kg"), unit ?? "kg", 1);
-    return SHORT_REFUSALS[found.words] ?? found.words;
-  });
 }
 
 /** What a squad brings to a complex: checks by name, and each athlete's loads. */
@@ -142,7 +44,7 @@ export function previewPairing(
     await ensureComplexes(tx);
     const row = (await listComplexes(tx)).find((one) => one.id === complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
-    const people = await squadFacts(tx, squadId, row.complex);
+    const people = await pairingFacts(tx, squadId, [row.complex]);
     const instructions = await instructionsOn(tx, localDate("UTC"));
     const gaps = await gapsFor(tx, row.complex);
     const asked = (one: (typeof people)[number]): PairingAthlete => ({
@@ -160,7 +62,7 @@ export function previewPairing(
         ),
         instructions: instructions.get(one.person.id) ?? [],
         gapS: gaps.get(one.person.id),
-        loads: loadsOf(row.complex, week, one.factsOf, one.person.unit ?? undefined),
+        loads: loadsOf(row.complex, week, one),
       })),
     });
   });
@@ -183,7 +85,7 @@ export function startPairing(
   return inTeam(principal, async (tx) => {
     const row = (await listComplexes(tx)).find((one) => one.id === input.complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
-    const people = (await squadFacts(tx, input.squadId, row.complex)).filter((one) =>
+    const people = (await pairingFacts(tx, input.squadId, [row.complex])).filter((one) =>
       input.present.includes(one.person.id),
     );
     if (people.length === 0)
@@ -201,7 +103,7 @@ export function startPairing(
           athleteId: one.person.id,
           simpler,
           ...(gapS === undefined ? {} : { gapS }),
-          loads: loadsOf(complex, input.week, one.factsOf, one.person.unit ?? undefined),
+          loads: loadsOf(complex, input.week, one),
         };
       }),
       date: people[0]?.today ?? localDate("UTC"),
@@ -217,7 +119,7 @@ export function readPairing(principal: Principal, id: string) {
   return inTeam(principal, async (tx) => {
     const run = await runById(tx, id);
     if (!run) return NO_RUN;
-    const names = new Map((await listAthletes(tx)).map((one) => [one.id, one.name]));
+    const people = new Map((await listAthletes(tx)).map((one) => [one.id, one]));
     return done({
       id: run.id,
       complex: run.complex,
@@ -225,7 +127,9 @@ export function readPairing(principal: Principal, id: string) {
       ended: run.endedAt !== null,
       athletes: run.athletes.map((one) => ({
         ...one,
-        name: names.get(one.athleteId) ?? "erased",
+        loads: one.loads.map(itemNumberOf),
+        name: people.get(one.athleteId)?.name ?? "erased",
+        unit: people.get(one.athleteId)?.unit ?? ("kg" as const),
       })),
       entries: await runEntries(tx, id),
     });

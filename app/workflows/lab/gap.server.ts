@@ -13,10 +13,17 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readPlaces } from "../athletes/today.server";
 
-/** The days of a trial by athlete, and the smallest worthwhile change of those who did it. */
-export async function gapDays(tx: TeamTransaction, trial: string) {
+/**
+ * The days of a trial by athlete, and the smallest worthwhile change of those who did it.
+ * @param rows every day of the team, where they were read already
+ */
+export async function gapDays(
+  tx: TeamTransaction,
+  trial: string,
+  rows?: Awaited<ReturnType<typeof gapTestDays>>,
+) {
   const byAthlete = new Map<string, Array<GapTestDay & { heavySet: string }>>();
-  for (const row of await gapTestDays(tx)) {
+  for (const row of rows ?? (await gapTestDays(tx))) {
     if (row.trial !== trial) continue;
     const list = byAthlete.get(row.athleteId) ?? [];
     byAthlete.set(row.athleteId, list);

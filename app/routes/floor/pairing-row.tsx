@@ -1,0 +1,311 @@
+import { Minus, Plus, Undo2 } from "lucide-react";
+import type { Complex } from "../../../core/contrast/complex";
+import { type ItemNumber, numberSet } from "../../../core/contrast/itemload";
+import {
+  type AthleteRun,
+  dueIn,
+  earlyStart,
+  loadSet,
+  type RunEntry,
+} from "../../../core/contrast/run";
+import { type SeekAnswer, seekLoad, seekRounds } from "../../../core/contrast/seek";
+import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
+import { formatClock } from "../../../core/units/time";
+import type { Tap } from "../../offline/pairing-outbox";
+import { Figure } from "../../ui/working";
+import { Outputs, SidesDone } from "./pairing-outputs";
+
+/** The rests of a run that is over: how many, how many early, how many by two clocks. */
+function restsWords(rests: AthleteRun["rests"]): string {
+  const early = rests.filter((one) => one.early).length;
+  const estimated = rests.filter((one) => one.estimated).length;
+  const sum = (pick: (one: (typeof rests)[number]) => number) =>
+    formatClock(Math.round(rests.reduce((total, one) => total + pick(one), 0)));
+  return [
+    `rested ${sum((one) => one.takenS)} of ${sum((one) => one.plannedS)}`,
+    early > 0 ? `${early} of ${rests.length} started early` : "",
+    estimated > 0 ? `${estimated} estimated, by two tablets' clocks` : "",
+  ]
+    .filter(Boolean)
+    .join(" · ");
+}
+
+/** One athlete of a pairing: the clock, what comes now and on what load, and one tap. */
+export function PairingRow({
+  name,
+  unit,
+  numbers,
+  complex,
+  run,
+  entries,
+  nowMs,
+  tap,
+  closed,
+}: {
+  name: string;
+  unit: MassUnit;
+  numbers: ItemNumber[];
+  complex: Complex;
+  run: AthleteRun;
+  entries: readonly RunEntry[];
+  nowMs: number | undefined;
+  tap: (entry: Tap) => string;
+  closed: boolean;
+}) {
+  const { stage, athleteId } = run;
+  const item = stage.kind === "over" ? undefined : complex.items[stage.item];
+  const due = nowMs === undefined ? undefined : dueIn(stage, nowMs);
+  const at =
+    stage.kind === "over" ? undefined : { athleteId, round: stage.round, item: stage.item };
+  const planned = at && numbers[at.item];
+  const number = at && planned && numberSet(planned, loadSet(run, at.item, at.round), unit);
+  const last = [...entries]
+    .reverse()
+    .find(
+      (one) =>
+        one.athleteId === athleteId &&
+        one.kind !== "void" &&
+        !entries.some((two) => two.kind === "void" && two.of === one.id),
+    );
+  const lastRest = run.rests[run.rests.length - 1];
+  const early = lastRest?.early && stage.kind === "working" ? lastRest : undefined;
+  const soon = nowMs === undefined ? undefined : earlyStart(stage, nowMs);
+  const ran = due !== undefined && due.leftS <= 0;
+  return (
+    <li
+      aria-label={name}
+      className="grid items-center gap-x-4 gap-y-2 border-b border-rule py-2 sm:grid-cols-[9rem_5.5rem_1fr_auto]"
+    >
+      <div>
+        <p className="text-[1.25rem] font-bold">{name}</p>
+        <p className="text-muted">
+          {stage.kind === "over" ? (
+            stage.why === "done" ? (
+              "all rounds done"
+            ) : (
+              "stopped"
+            )
+          ) : (
+            <>
+              round {stage.round} of {complex.rounds}
+            </>
+          )}
+        </p>
+      </div>
+      <p
+        className={`text-[2rem] leading-none font-bold tabular-nums ${ran ? "rest-over text-accent" : due?.warn ? "text-secondary" : ""}`}
+      >
+        {due ? (
+          <>
+            <span className="sr-only">rest: </span>
+            {due.leftS > 0
+              ? formatClock(Math.ceil(due.leftS))
+              : `+${formatClock(Math.floor(-due.leftS))}`}
+          </>
+        ) : stage.kind === "working" && nowMs !== undefined ? (
+          <span className="text-muted">
+            <span className="sr-only">at work: </span>
+            {formatClock(Math.max(0, Math.floor((nowMs - stage.sinceMs) / 1000)))}
+          </span>
+        ) : (
+          <span className="text-muted">–</span>
+        )}
+      </p>
+      <div className="min-w-0">
+        {item && stage.kind !== "over" ? (
+          <p className="text-[1.15rem]">
+            <b>{item.name}</b> × {item.reps}
+            {item.kind === "sprint" ? " m" : item.sides ? " a side" : ""}
+            {number ? (
+              <>
+                {", "}
+                <Figure
+                  id={`pairing/${athleteId}/${stage.item}`}
+                  working={number.working}
+                  label={`${name}, ${item.name}, ${number.words}`}
+                >
+                  {number.words}
+                </Figure>
+                {number.side ? <span className="text-muted"> · side {number.side}</span> : null}
+              </>
+            ) : null}
+            {due?.warn && !ran ? <span className="text-secondary"> · get ready</span> : null}
+          </p>
+        ) : null}
+        {at && planned?.steps && !closed && stage.kind !== "working" ? (
+          <LoadSteps
+            key={`${at.round}/${at.item}`}
+            name={name}
+            item={item?.name ?? ""}
+            kg={number?.kg}
+            steps={planned.steps}
+            unit={unit}
+            sought={item?.seek ? seekOf(complex, run, at.item, planned, unit) : undefined}
+            onLoad={(kg) => tap({ kind: "load", ...at, kg, atMs: Date.now() })}
+          />
+        ) : null}
+        {early ? (
+          <p className="text-accent">
+            Started early: {formatClock(Math.round(early.takenS))} of {formatClock(early.plannedS)}{" "}
+            rest.
+          </p>
+        ) : lastRest && stage.kind === "working" ? (
+          <p className="text-muted">
+            Rest before it {formatClock(Math.round(lastRest.takenS))} of{" "}
+            {formatClock(lastRest.plannedS)}
+            {lastRest.estimated ? ", estimated: two tablets" : ""}
+          </p>
+        ) : null}
+        {stage.kind === "over" && run.rests.length > 0 ? (
+          <p className="text-muted">{restsWords(run.rests)}</p>
+        ) : null}
+        {run.endProposed ? (
+          <p className="text-accent">
+            {complex.items[run.endProposed.item]?.name} is{" "}
+            {plainNumber(run.endProposed.lossPercent, 0)} % under round 1: enough done.{" "}
+            {stage.kind !== "over" && at && !closed ? (
+              <button
+                type="button"
+                className="min-h-11 underline"
+                onClick={() =>
+                  tap({
+                    kind: "stop",
+                    ...at,
+                    reason: "Output 10 % under round 1",
+                    atMs: Date.now(),
+                  })
+                }
+              >
+                End it for {name}
+              </button>
+            ) : null}
+          </p>
+        ) : null}
+        {closed ? null : <SidesDone complex={complex} run={run} tap={tap} name={name} />}
+        <Outputs complex={complex} run={run} tap={tap} closed={closed} name={name} />
+      </div>
+      <div className="flex items-center gap-2">
+        {at && !closed ? (
+          stage.kind === "working" ? (
+            <button
+              type="button"
+              className="btn btn-primary min-h-16 min-w-28 text-[1.2rem]"
+              aria-label={`Done: ${name}`}
+              onClick={() => tap({ kind: "done", ...at, atMs: Date.now() })}
+            >
+              Done
+            </button>
+          ) : (
+            <button
+              type="button"
+              className={`btn min-h-16 min-w-28 text-[1.2rem] ${soon ? "" : "btn-primary"}`}
+              aria-label={`Start: ${name}`}
+              onClick={() => tap({ kind: "start", ...at, atMs: Date.now() })}
+            >
+              {soon ? "Start early" : "Start"}
+            </button>
+          )
+        ) : null}
+        {last && !closed ? (
+          <button
+            type="button"
+            className="btn min-h-16 min-w-12"
+            aria-label={`Undo: ${name}`}
+            title="Take the last tap back"
+            onClick={() =>
+              tap({
+                kind: "void",
+                of: last.id,
+                athleteId,
+                round: last.round,
+                item: last.item,
+                atMs: Date.now(),
+              })
+            }
+          >
+            <Undo2 className="size-5" aria-hidden />
+          </button>
+        ) : null}
+      </div>
+    </li>
+  );
+}
+
+/** What the search for an item's load says after the rounds so far. */
+function seekOf(
+  complex: Complex,
+  run: AthleteRun,
+  item: number,
+  planned: ItemNumber,
+  unit: MassUnit,
+): SeekAnswer | undefined {
+  const { measure, rounds } = seekRounds(complex, run, item, planned.kg);
+  return measure && seekLoad({ rounds, measure, steps: planned.steps ?? [], unit });
+}
+
+/** Another load before the next start: a step down, a step up, and what output says. */
+function LoadSteps({
+  name,
+  item,
+  kg,
+  steps,
+  unit,
+  sought,
+  onLoad,
+}: {
+  name: string;
+  item: string;
+  kg: number | undefined;
+  steps: readonly number[];
+  unit: MassUnit;
+  sought: SeekAnswer | undefined;
+  onLoad: (kg: number) => void;
+}) {
+  const now = kg ?? steps[0] ?? 0;
+  const lower = [...steps].reverse().find((one) => one < now - 1e-9);
+  const higher = steps.find((one) => one > now + 1e-9);
+  const to =
+    sought?.kind === "raise" ? sought.toKg : sought?.kind === "found" ? sought.kg : undefined;
+  const words = (load: number) => formatKg(load, unit, 1);
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {(
+        [
+          [lower, "Lighter", Minus],
+          [higher, "Heavier", Plus],
+        ] as const
+      ).map(([load, what, Icon]) => (
+        <button
+          key={what}
+          type="button"
+          className="btn min-h-11 min-w-11"
+          aria-label={`${what}: ${name}, ${item}${load === undefined ? "" : `, ${words(load)}`}`}
+          disabled={load === undefined}
+          onClick={() => load !== undefined && onLoad(load)}
+        >
+          <Icon className="size-4" aria-hidden />
+        </button>
+      ))}
+      {sought && sought.kind !== "begin" ? (
+        <p>
+          <Figure
+            id={`pairing/seek/${name}/${item}`}
+            working={sought.working}
+            label={`${name}: what output says of the load`}
+          >
+            {sought.kind === "raise"
+              ? `output rose: ${words(sought.toKg)} next`
+              : sought.kind === "found"
+                ? `output rose no more: ${words(sought.kg)} is the load`
+                : `output rose, and ${words(sought.kg)} is the heaviest here`}
+          </Figure>{" "}
+          {to !== undefined && Math.abs(to - now) > 1e-9 ? (
+            <button type="button" className="btn min-h-11" onClick={() => onLoad(to)}>
+              Take {words(to)}
+            </button>
+          ) : null}
+        </p>
+      ) : null}
+    </div>
+  );
+}

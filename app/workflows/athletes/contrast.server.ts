@@ -1,0 +1,93 @@
+import { OUTPUTS, simplerComplex, withOwnGap } from "../../../core/contrast/complex";
+import { analyseGaps } from "../../../core/contrast/gaptest";
+import { foldRun, loadSet } from "../../../core/contrast/run";
+import { sideLedger } from "../../../core/contrast/sides";
+import { daysBetween } from "../../../core/units/time";
+import { entriesOfRuns, gapTestDays, runsOfAthlete } from "../../../db/queries/contrast.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { GAP_TRIALS } from "../../forms/gap";
+import { gapDays } from "../lab/gap.server";
+
+/** Newest pairings that an athlete's page shows. */
+const RUNS_SHOWN = 5;
+/** The ledger of sides looks back this far, days. */
+export const LEDGER_DAYS = 28;
+
+/** How an athlete answers to contrast work: own gaps, the newest pairings, left against right. */
+export async function readContrast(tx: TeamTransaction, athleteId: string, today: string) {
+  const gaps = [];
+  const days = await gapTestDays(tx);
+  for (const trial of GAP_TRIALS) {
+    const { byAthlete, worthwhile } = await gapDays(tx, trial.id, days);
+    const own = byAthlete.get(athleteId);
+    if (!own) continue;
+    const { up } = OUTPUTS[trial.output];
+    gaps.push({
+      trial: trial.id,
+      name: trial.name,
+      unit: trial.unit,
+      days: own.length,
+      analysis:
+        worthwhile === undefined || !(worthwhile > 0)
+          ? undefined
+          : analyseGaps({ days: own, worthwhile, up, unit: trial.unit }),
+    });
+  }
+  const rows = await runsOfAthlete(tx, athleteId);
+  const recent = rows.filter(
+    (row, i) => i < RUNS_SHOWN || daysBetween(row.date, today) <= LEDGER_DAYS,
+  );
+  const entries = await entriesOfRuns(
+    tx,
+    recent.map((row) => row.id),
+  );
+  const folded = recent.flatMap((row) => {
+    const own = row.athletes.find((one) => one.athleteId === athleteId);
+    if (!own) return [];
+    const complex = withOwnGap(own.simpler ? simplerComplex(row.complex) : row.complex, own.gapS);
+    const taps = entries.flatMap((one) => (one.runId === row.id ? [one.body] : []));
+    return [{ row, complex, run: foldRun(complex, athleteId, taps) }];
+  });
+  return {
+    gaps,
+    runs: folded.slice(0, RUNS_SHOWN).map(({ row, complex, run }) => ({
+      id: row.id,
+      date: row.date,
+      name: complex.name,
+      early: run.rests.filter((one) => one.early).length,
+      rests: run.rests.length,
+      items: complex.items.flatMap((item, i) => {
+        const rounds = run.outputs.filter((one) => one.item === i);
+        if (rounds.length === 0) return [];
+        return [
+          {
+            id: item.id,
+            name: item.name,
+            unit: OUTPUTS[item.output].unit,
+            baseline: run.baseline[i],
+            rounds: rounds.map(({ round, side, value, verdict }) => ({
+              round,
+              side,
+              value,
+              verdict,
+              kg: loadSet(run, i, round)?.kg,
+            })),
+          },
+        ];
+      }),
+    })),
+    sides: sideLedger(
+      folded
+        .filter(({ row }) => daysBetween(row.date, today) <= LEDGER_DAYS)
+        .flatMap(({ complex, run }) =>
+          run.sides.map(({ item, left, right }) => ({
+            item: complex.items[item]?.name ?? "",
+            left,
+            right,
+          })),
+        ),
+    ),
+  };
+}
+
+export type AthleteContrast = Awaited<ReturnType<typeof readContrast>>;
