@@ -194,6 +194,155 @@ test("a pairing for four athletes over five rounds, with an early start", async 
   await expect(page.getByText("all rounds done")).toHaveCount(4);
 });
 
+test("a load stands on the room's bar, is found by output, and can be set at the rack", async ({
+  page,
+}) => {
+  await open(page, "/floor/pairing");
+  await page.getByLabel("Complex").selectOption("Pull, jump, throw");
+  await page.getByLabel("Squad").selectOption("Sprint canoe");
+  // One of the squad has no pull to take a share of.
+  await expect(page.getByRole("row", { name: /Wim Ostrova/ })).toContainText(
+    "no max: coach's load",
+  );
+  const bela = page.getByRole("row", { name: /Bela Sandor-Wynn/ });
+  await bela.getByRole("button", { name: /Explosive pull, 100 kg/ }).click();
+  const margin = page.getByRole("complementary", { name: "Margin" });
+  await expect(margin).toContainText("Explosive pull, by percent, deadlift");
+  await expect(margin).toContainText("neighbours 97.5 kg and 102.5 kg");
+  await expect(margin).toContainText("20 + 25 · 15");
+  const others = page.locator("input[name=present]");
+  for (const one of await others.all()) await one.uncheck();
+  await bela.locator("input[name=present]").check();
+  await page
+    .getByRole("row", { name: /Wim Ostrova/ })
+    .locator("input[name=present]")
+    .check();
+  await bela.locator("input[name=simpler]").uncheck();
+  await page.getByRole("button", { name: "Start the pairing" }).click();
+  await page.waitForURL(/\/floor\/pairing\/[0-9a-f-]{36}/);
+  const name = "Bela Sandor-Wynn";
+  const row = page.locator(`main li[aria-label="${name}"]`);
+  await expect(row).toContainText("side 25 · 15");
+  const round = async (number: number, height: string) => {
+    for (const item of ["Explosive pull", "Loaded jump", "Two-hand ball throw"]) {
+      await expect(row.locator("b").first()).toContainText(item);
+      await row.getByRole("button", { name: /^Start/ }).click();
+      await row.getByRole("button", { name: /^Done/ }).click();
+      if (item !== "Loaded jump") continue;
+      const field = row.getByRole("textbox", { name: `${name}: jump height, cm, round ${number}` });
+      await field.fill(height);
+      await field.press("Enter");
+    }
+  };
+  await round(1, "40");
+  await expect(row).toContainText("one round so far");
+  await row.getByRole("button", { name: "Take 102.5 kg" }).click();
+  await expect(row.getByRole("button", { name: /Explosive pull, 102.5 kg$/ })).toBeVisible();
+  await round(2, "42");
+  await row.getByRole("button", { name: /what output says of the load/ }).click();
+  await expect(margin).toContainText("Round 1, 100 kg");
+  await expect(margin).toContainText("Output rose: next");
+  await row.getByRole("button", { name: "Take 105 kg" }).click();
+  await round(3, "41.5");
+  await expect(row).toContainText("found: 102.5 kg");
+  await row.getByRole("button", { name: `Lighter: ${name}, Explosive pull, 102.5 kg` }).click();
+  await row.getByRole("button", { name: /Explosive pull, 102.5 kg$/ }).click();
+  await expect(margin).toContainText("Set here from round 4");
+  // Who has no number gets the coach's.
+  const wim = page.locator('main li[aria-label="Wim Ostrova"]');
+  await wim.getByRole("textbox", { name: /load of Explosive pull/ }).fill("90");
+  await wim.getByRole("button", { name: /^Keep Wim Ostrova: load/ }).click();
+  await expect(wim).toContainText("90 kg");
+  await page.getByRole("button", { name: "End the pairing" }).click();
+  await expect(page.getByText("ended", { exact: true })).toBeVisible();
+});
+
+test("a side that was left out stands in the ledger, at the rack and on the athlete's page", async ({
+  page,
+}) => {
+  await open(page, "/floor/pairing");
+  await page.getByLabel("Complex").selectOption("Rotation both ways");
+  await page.getByLabel("Squad").selectOption("Judo");
+  const person = page.getByRole("row", { name: /Brita Lauder/ });
+  await expect(person).toBeVisible();
+  for (const one of await page.locator("input[name=present]").all()) await one.uncheck();
+  await person.locator("input[name=present]").check();
+  await person.locator("input[name=simpler]").uncheck();
+  await page.getByRole("button", { name: "Start the pairing" }).click();
+  await page.waitForURL(/\/floor\/pairing\/[0-9a-f-]{36}/);
+  const row = page.locator('main li[aria-label="Brita Lauder"]');
+  for (const item of ["Belt-height pull", "Rotation throw"]) {
+    await expect(row.locator("b").first()).toContainText(item);
+    await row.getByRole("button", { name: /^Start/ }).click();
+    await row.getByRole("button", { name: /^Done/ }).click();
+  }
+  const ledger = page.getByRole("region", { name: "Left and right" });
+  await expect(ledger).toContainText("even");
+  await row.getByRole("button", { name: "left only" }).click();
+  await expect(ledger).toContainText("3 more right");
+  for (const [side, value] of [
+    ["left", "8.4"],
+    ["right", "7.9"],
+  ] as const) {
+    const field = row.getByRole("textbox", { name: `Brita Lauder: throw, m, round 1, ${side}` });
+    await field.fill(value);
+    await field.press("Enter");
+    await expect(row).toContainText(`Rotation throw, ${side} · ${value}`);
+  }
+  await expect(page.getByText(/waits? for the server/)).toHaveCount(0);
+  await page.getByRole("button", { name: "End the pairing" }).click();
+  await expect(page.getByText("ended", { exact: true })).toBeVisible();
+
+  // Four weeks together: last week's pairing left the right side out as well.
+  await page.goto("/athletes");
+  await page.getByRole("link", { name: "Brita Lauder" }).click();
+  const contrast = page.getByRole("region", { name: "Contrast" });
+  await expect(contrast.getByRole("row", { name: /Rotation throw/ })).toContainText("15");
+  await expect(contrast.getByRole("row", { name: /Rotation throw/ })).toContainText("6 more right");
+  await expect(contrast).toContainText("Rotation throw, right: 7.9 m");
+  await expect(page.getByRole("region", { name: "Box card" })).toContainText("Ladder:");
+});
+
+test("a pairing of a plan's day stands on the athlete's card and on the sheet, with loads", async ({
+  page,
+  browser,
+}) => {
+  await open(page, "/plan");
+  const now = page.getByRole("region", { name: "Running now" });
+  await now
+    .getByRole("row", { name: /Sprint kayak/ })
+    .getByRole("link", { name: "Rising ladder, speed bench" })
+    .click();
+  await page.getByRole("link", { name: "Days and slots" }).click();
+  await page.getByLabel("Complex for Day 1").selectOption("Bench and chest throw");
+  await page.getByRole("button", { name: "Pair it on Day 1" }).click();
+  await expect(page.getByRole("list", { name: "Pairings of Day 1" })).toContainText(
+    "Bench and chest throw",
+  );
+  await expect(page.getByText(/edits? waits?/)).toHaveCount(0);
+  const plan = new URL(page.url()).pathname;
+  await open(page, `${plan}/print`);
+  const sheet = page.getByRole("article", { name: "Wall sheet" });
+  const pairing = sheet.getByRole("region", { name: "Bench and chest throw" });
+  await expect(pairing.getByRole("listitem").filter({ hasText: "Maren Solhaug" })).toContainText(
+    /\d+(\.5)? kg · 5 kg/,
+  );
+  await page.getByLabel("What", { exact: true }).selectOption("a card for each athlete");
+  await expect(page.getByRole("article", { name: "Maren Solhaug" })).toContainText(
+    /Speed bench press × 3 \d+(\.5)? kg/,
+  );
+
+  const own = await browser.newContext({ storageState: stateFile("maren") });
+  const phone = await own.newPage();
+  await phone.setViewportSize({ width: 390, height: 844 });
+  await phone.goto("/card");
+  const on = phone.getByRole("region", { name: "Bench and chest throw", exact: true });
+  await expect(on).toContainText("5 rounds, 2:00 between");
+  await on.getByRole("button", { name: /^Speed bench press, / }).click();
+  await expect(phone.getByText("Nearest here")).toBeVisible();
+  await own.close();
+});
+
 test("taps wait in the browser while the network is away, and none is lost", async ({
   page,
   context,

@@ -344,8 +344,8 @@ describe("a load that is looked for", () => {
 
   it.each<[what: string, rounds: SeekRound[], answer: object]>([
     ["nothing measured", [], { kind: "begin" }],
-    ["one round", [round(1, 60, 40)], { kind: "raise", toKg: 65 }],
-    ["it rose", [round(1, 60, 40), round(2, 65, 42)], { kind: "raise", toKg: 70 }],
+    ["one round", [round(1, 60, 40)], { kind: "raise", toKg: 65, rose: false }],
+    ["it rose", [round(1, 60, 40), round(2, 65, 42)], { kind: "raise", toKg: 70, rose: true }],
     ["it stayed the same", [round(1, 60, 40), round(2, 65, 41)], { kind: "found", kg: 60 }],
     [
       "it rose, then fell",

@@ -1,5 +1,6 @@
 import type { LoadingGear, RoundingMode } from "../barload/gear";
 import { describeRefusal, describeSide, loadBar, loadingWorking, stepFrom } from "../barload/load";
+import { LIFT_NAMES } from "../profile/threshold";
 import {
   formatKg,
   formatMass,
@@ -133,11 +134,16 @@ export function itemNumber(input: {
             detail: `${plainNumber(complex.weekStep)} points a week, ${DIRECTION_NAMES[complex.direction]}`,
           },
         ];
-  const title = `${item.name}, ${found.load.working.title.toLowerCase()}`;
+  const title = `${item.name}, ${found.load.working.title.toLowerCase()}${
+    item.of && needsLift(load) ? `, ${LIFT_NAMES[item.of].toLowerCase()}` : ""
+  }`;
   const lines = [...moved, ...found.load.working.lines.map(({ emphasis: _, ...line }) => line)];
   const rest = {
     ...(found.load.working.sources ? { sources: found.load.working.sources } : {}),
-    changes: [...(found.load.working.changes ?? []), "Another room's plates."],
+    changes: [
+      ...(found.load.working.changes ?? []),
+      ...(needsLift(load) ? ["Another room's plates."] : []),
+    ],
   };
   if (gear && needsLift(load)) {
     const onBar = loadBar(gear, found.kg, input.mode ?? "nearest");

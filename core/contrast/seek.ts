@@ -57,8 +57,8 @@ export function seekRounds(
 export type SeekAnswer =
   /** Nothing is measured yet: do the first round. */
   | { kind: "begin" }
-  /** Output rose (or there is one round only): go up to the next load that can be built. */
-  | { kind: "raise"; toKg: number; working: Working }
+  /** Output rose, or there is one round only: go up to the next load that can be built. */
+  | { kind: "raise"; toKg: number; rose: boolean; working: Working }
   /** Output rose, and nothing heavier can be built. */
   | { kind: "top"; kg: number; working: Working }
   /** Output rose no more: the load of the best round is the one. */
@@ -117,5 +117,10 @@ export function seekLoad(input: {
   const next = input.steps.find((one) => one > last.loadKg + 1e-9);
   return next === undefined
     ? { kind: "top", kg: last.loadKg, working: working(mass(last.loadKg), "Heaviest here") }
-    : { kind: "raise", toKg: next, working: working(mass(next), "Output rose: next") };
+    : {
+        kind: "raise",
+        toKg: next,
+        rose: later.length > 0,
+        working: working(mass(next), later.length > 0 ? "Output rose: next" : "Next, to compare"),
+      };
 }

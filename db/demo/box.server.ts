@@ -13,7 +13,7 @@ import {
 import { ensureComplexes, keepGapDay } from "../queries/contrast.server";
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { loadPairings } from "./pairings.server";
+import { loadPairings, loadPulls } from "./pairings.server";
 import { uuidFrom } from "./uuid";
 
 const SEED = 60606;
@@ -105,6 +105,8 @@ export async function loadBoxAndContrast(
   });
   await confirmCard(tx, { id: uuid(), cardId, userId: "demo-coach", ...entered });
 
+  const canoe = squads.find((one) => one.name === "Sprint canoe");
+  await loadPulls(tx, uuid, [judo.id, ...(canoe ? [canoe.id] : [])], now, today);
   await loadPairings(tx, uuid, judoka.slice(0, 4), now, today);
 
   // Two days each of four paddlers: one with a clear gap, one without, two in between.

@@ -2,6 +2,7 @@ import type { ItemNumber } from "../../core/contrast/itemload";
 import type { RunEntry, Side } from "../../core/contrast/run";
 import { addDays } from "../../core/units/time";
 import { addRun, appendRunEntries, endRun, listComplexes } from "../queries/contrast.server";
+import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
 
 const COACH = "Callum Reyk";
@@ -36,6 +37,57 @@ const PAIRINGS: readonly DemoPairing[] = [
     leftOnly: (who, round) => who === 0 && round === 4,
   },
 ];
+
+/** Of the squat, to the nearest 2.5 kg: what the demo's athletes pull. */
+const PULL_TO_SQUAT = 1.12;
+
+/** Tested pulls of some squads, one of each squad untested: a share needs a max. */
+export async function loadPulls(
+  tx: TeamTransaction,
+  uuid: () => string,
+  squadIds: readonly string[],
+  now: Date,
+  today: string,
+): Promise<void> {
+  const variants = await tx.select().from(schema.liftVariant);
+  const squat = variants.find((one) => one.lift === "squat" && one.baseKind === "own");
+  const pull = variants.find((one) => one.lift === "deadlift");
+  if (!squat || !pull) throw new Error("The demo has no squat or no deadlift.");
+  const records = (await tx.select().from(schema.maxRecord)).filter(
+    (one) => one.variantId === squat.id,
+  );
+  for (const squadId of squadIds) {
+    const people = (await tx.select().from(schema.athlete))
+      .filter((one) => one.squadId === squadId)
+      .sort((a, b) => a.name.localeCompare(b.name));
+    for (const person of people.slice(0, -1)) {
+      const of = records.find((one) => one.athleteId === person.id);
+      if (!of) continue;
+      const recordId = uuid();
+      await tx.insert(schema.maxRecord).values({
+        teamId: tx.teamId,
+        id: recordId,
+        athleteId: person.id,
+        variantId: pull.id,
+        load: { amount: 2.5 * Math.round((PULL_TO_SQUAT * of.load.amount) / 2.5), unit: "kg" },
+        date: addDays(today, -27),
+        kind: "tested",
+        note: "Single from the floor",
+        enteredBy: COACH,
+        enteredAt: now,
+      });
+      await tx.insert(schema.workingMaxChoice).values({
+        teamId: tx.teamId,
+        id: uuid(),
+        athleteId: person.id,
+        variantId: pull.id,
+        recordId,
+        chosenBy: COACH,
+        chosenAt: now,
+      });
+    }
+  }
+}
 
 /** Pairings of the last days, run to their end by some athletes. */
 export async function loadPairings(

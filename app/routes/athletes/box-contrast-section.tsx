@@ -123,28 +123,7 @@ export function ContrastSection({
                   {run.early > 0 ? ` · ${run.early} of ${run.rests} rests cut short` : ""}
                 </span>
                 {run.items.map((item) => (
-                  <span key={item.id} className="block">
-                    {item.name}
-                    {item.baseline === undefined
-                      ? ""
-                      : `, baseline ${plainNumber(item.baseline, 2)}`}
-                    :{" "}
-                    {item.rounds.map((one, i) => (
-                      <span key={`${one.round}/${one.side}`}>
-                        {i > 0 ? " · " : ""}
-                        {one.side ? `${one.side} ` : ""}
-                        {one.kg === undefined ? "" : `${plainNumber(one.kg, 1)} kg: `}
-                        {plainNumber(one.value, 2)}
-                        {one.round > 1 && one.verdict !== "same" ? (
-                          <>
-                            <span aria-hidden> {VERDICTS[one.verdict]}</span>
-                            <span className="sr-only"> {VERDICT_WORDS[one.verdict]}</span>
-                          </>
-                        ) : null}
-                      </span>
-                    ))}{" "}
-                    <span className="text-muted">{item.unit}</span>
-                  </span>
+                  <OutputLine key={`${item.id}/${item.side}`} item={item} />
                 ))}
               </li>
             ))}
@@ -185,5 +164,30 @@ export function ContrastSection({
         ) : null}
       </div>
     </section>
+  );
+}
+
+/** What each round of an item gave, of one side where it is done by sides. */
+function OutputLine({ item }: { item: AthleteContrast["runs"][number]["items"][number] }) {
+  return (
+    <span className="block">
+      {item.name}
+      {item.side ? `, ${item.side}` : ""}
+      {item.baseline === undefined ? "" : `, baseline ${plainNumber(item.baseline, 2)}`}:{" "}
+      {item.rounds.map((one, i) => (
+        <span key={one.round}>
+          {i > 0 ? " · " : ""}
+          {one.kg === undefined ? "" : `${plainNumber(one.kg, 1)} kg: `}
+          {plainNumber(one.value, 2)}
+          {one.round > 1 && one.verdict !== "same" ? (
+            <>
+              <span aria-hidden> {VERDICTS[one.verdict]}</span>
+              <span className="sr-only"> {VERDICT_WORDS[one.verdict]}</span>
+            </>
+          ) : null}
+        </span>
+      ))}{" "}
+      <span className="text-muted">{item.unit}</span>
+    </span>
   );
 }

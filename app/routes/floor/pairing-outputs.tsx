@@ -138,31 +138,34 @@ export function Outputs({
         </div>
       )}
       <ul className="text-muted">
-        {complex.items.map((item, i) => {
-          const own = run.outputs.filter((one) => one.item === i);
-          const baseline = run.baseline[i];
-          if (item.output === "none" || (own.length === 0 && baseline === undefined)) return null;
-          return (
-            <li key={item.id}>
-              {item.name}
-              {baseline === undefined ? "" : `, baseline ${plainNumber(baseline, 2)}`}
-              {own.map((one) => (
-                <span key={`${one.round}/${one.side}`}>
-                  {" · "}
-                  {one.side ? `${one.side} ` : ""}
-                  <span className="text-base-content">{plainNumber(one.value, 2)}</span>
-                  {one.againstFirst === undefined ? "" : ` ${VERDICTS[one.verdict]}`}
-                </span>
-              ))}
-            </li>
-          );
-        })}
+        {complex.items.flatMap((item, i) =>
+          [undefined, ...SIDES].map((side) => {
+            const own = run.outputs.filter((one) => one.item === i && one.side === side);
+            const baseline = side === undefined ? run.baseline[i] : undefined;
+            if (item.output === "none" || (own.length === 0 && baseline === undefined)) return null;
+            return (
+              <li key={`${item.id}/${side}`}>
+                {item.name}
+                {side ? `, ${side}` : ""}
+                {baseline === undefined ? "" : `, baseline ${plainNumber(baseline, 2)}`}
+                {own.map((one) => (
+                  <span key={one.round}>
+                    {" · "}
+                    <span className="text-base-content">{plainNumber(one.value, 2)}</span>
+                    {one.againstFirst === undefined ? "" : ` ${VERDICTS[one.verdict]}`}
+                  </span>
+                ))}
+              </li>
+            );
+          }),
+        )}
       </ul>
     </>
   );
 }
 
-function OutputField({
+/** One number to write down, with its button. */
+export function OutputField({
   label,
   hint,
   onValue,
@@ -185,7 +188,7 @@ function OutputField({
       }}
     >
       <input
-        className="field w-52"
+        className="field w-44"
         inputMode="decimal"
         aria-label={label}
         aria-invalid={wrong || undefined}

@@ -9,11 +9,11 @@ import {
   type RunEntry,
 } from "../../../core/contrast/run";
 import { type SeekAnswer, seekLoad, seekRounds } from "../../../core/contrast/seek";
-import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
+import { formatKg, type MassUnit, massKg, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import type { Tap } from "../../offline/pairing-outbox";
 import { Figure } from "../../ui/working";
-import { Outputs, SidesDone } from "./pairing-outputs";
+import { OutputField, Outputs, SidesDone } from "./pairing-outputs";
 
 /** The rests of a run that is over: how many, how many early, how many by two clocks. */
 function restsWords(rests: AthleteRun["rests"]): string {
@@ -126,11 +126,22 @@ export function PairingRow({
                 >
                   {number.words}
                 </Figure>
-                {number.side ? <span className="text-muted"> · side {number.side}</span> : null}
+                {number.side ? (
+                  <span className="block text-base text-muted">side {number.side}</span>
+                ) : null}
               </>
             ) : null}
             {due?.warn && !ran ? <span className="text-secondary"> · get ready</span> : null}
           </p>
+        ) : null}
+        {at && item && item.load.by !== "none" && planned?.kg === undefined && !closed ? (
+          <OutputField
+            label={`${name}: load of ${item.name}, ${unit}`}
+            hint={`coach's load, ${unit}`}
+            onValue={(amount) =>
+              tap({ kind: "load", ...at, kg: massKg({ amount, unit }), atMs: Date.now() })
+            }
+          />
         ) : null}
         {at && planned?.steps && !closed && stage.kind !== "working" ? (
           <LoadSteps
@@ -268,7 +279,7 @@ function LoadSteps({
     sought?.kind === "raise" ? sought.toKg : sought?.kind === "found" ? sought.kg : undefined;
   const words = (load: number) => formatKg(load, unit, 1);
   return (
-    <div className="flex flex-wrap items-center gap-2">
+    <div className="mt-1 flex flex-wrap items-center gap-1.5">
       {(
         [
           [lower, "Lighter", Minus],
@@ -286,25 +297,25 @@ function LoadSteps({
           <Icon className="size-4" aria-hidden />
         </button>
       ))}
+      {to !== undefined && Math.abs(to - now) > 1e-9 ? (
+        <button type="button" className="btn min-h-11" onClick={() => onLoad(to)}>
+          Take {words(to)}
+        </button>
+      ) : null}
       {sought && sought.kind !== "begin" ? (
-        <p>
-          <Figure
-            id={`pairing/seek/${name}/${item}`}
-            working={sought.working}
-            label={`${name}: what output says of the load`}
-          >
-            {sought.kind === "raise"
-              ? `output rose: ${words(sought.toKg)} next`
-              : sought.kind === "found"
-                ? `output rose no more: ${words(sought.kg)} is the load`
-                : `output rose, and ${words(sought.kg)} is the heaviest here`}
-          </Figure>{" "}
-          {to !== undefined && Math.abs(to - now) > 1e-9 ? (
-            <button type="button" className="btn min-h-11" onClick={() => onLoad(to)}>
-              Take {words(to)}
-            </button>
-          ) : null}
-        </p>
+        <Figure
+          id={`pairing/seek/${name}/${item}`}
+          working={sought.working}
+          label={`${name}: what output says of the load`}
+        >
+          {sought.kind === "raise"
+            ? sought.rose
+              ? "output rose"
+              : "one round so far"
+            : sought.kind === "found"
+              ? `found: ${words(sought.kg)}`
+              : `heaviest here: ${words(sought.kg)}`}
+        </Figure>
       ) : null}
     </div>
   );

@@ -56,25 +56,27 @@ export async function readContrast(tx: TeamTransaction, athleteId: string, today
       name: complex.name,
       early: run.rests.filter((one) => one.early).length,
       rests: run.rests.length,
-      items: complex.items.flatMap((item, i) => {
-        const rounds = run.outputs.filter((one) => one.item === i);
-        if (rounds.length === 0) return [];
-        return [
-          {
-            id: item.id,
-            name: item.name,
-            unit: OUTPUTS[item.output].unit,
-            baseline: run.baseline[i],
-            rounds: rounds.map(({ round, side, value, verdict }) => ({
-              round,
+      items: complex.items.flatMap((item, i) =>
+        ([undefined, "left", "right"] as const).flatMap((side) => {
+          const rounds = run.outputs.filter((one) => one.item === i && one.side === side);
+          if (rounds.length === 0) return [];
+          return [
+            {
+              id: item.id,
+              name: item.name,
               side,
-              value,
-              verdict,
-              kg: loadSet(run, i, round)?.kg,
-            })),
-          },
-        ];
-      }),
+              unit: OUTPUTS[item.output].unit,
+              baseline: run.baseline[i],
+              rounds: rounds.map(({ round, value, verdict }) => ({
+                round,
+                value,
+                verdict,
+                kg: loadSet(run, i, round)?.kg,
+              })),
+            },
+          ];
+        }),
+      ),
     })),
     sides: sideLedger(
       folded
