@@ -329,7 +329,7 @@ test("a pairing of a plan's day stands on the athlete's card and on the sheet, w
   );
   await page.getByLabel("What", { exact: true }).selectOption("a card for each athlete");
   await expect(page.getByRole("article", { name: "Maren Solhaug" })).toContainText(
-    /Speed bench press × 3 \d+(\.5)? kg/,
+    /Speed bench press × 3, \d+(\.5)? kg/,
   );
 
   const own = await browser.newContext({ storageState: stateFile("maren") });

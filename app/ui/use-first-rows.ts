@@ -1,7 +1,7 @@
 import { startTransition, useEffect, useState } from "react";
 
 /** A long list's rows that stand in the page as it arrives: more than a screen holds. */
-export const FIRST_ROWS = 32;
+export const FIRST_ROWS = 26;
 
 /**
  * How many of `count` rows to draw: the first screen as the page arrives, all of them as soon as

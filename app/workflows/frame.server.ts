@@ -1,17 +1,15 @@
 import type { MassUnit } from "../../core/units/mass";
-import { keepUnit, unitOf } from "../../db/queries/people.server";
-import { readTeam } from "../../db/queries/squads.server";
+import { frameOf, keepUnit } from "../../db/queries/people.server";
 import { inTeam } from "../platform/database.server";
 import type { Principal, Role } from "../platform/rights";
 
 /** What every page of the frame shows: the team, the person, the role. */
 export function readFrame(principal: Principal) {
   return inTeam(principal, async (tx) => {
-    const team = await readTeam(tx);
+    const frame = await frameOf(tx, principal.kind === "person" ? principal.userId : undefined);
     return {
-      team: team?.name ?? "",
+      ...frame,
       person: principal.name,
-      unit: await unitOf(tx, principal.kind === "person" ? principal.userId : undefined),
       role: (principal.kind === "person" ? principal.role : "assistant") as Role,
     };
   });

@@ -25,6 +25,9 @@ interface PlateKind {
 }
 
 const tables = new WeakMap<LoadingGear, LoadableTable>();
+/** The same by what the gear is: a room is read anew for every page, and changes once a year. */
+const byContent = new Map<string, LoadableTable>();
+const MOST_KEPT = 200;
 
 /**
  * All totals that this gear can build, in exact whole numbers. Each plate kind is used at most
@@ -33,7 +36,10 @@ const tables = new WeakMap<LoadingGear, LoadableTable>();
 export function loadableTable(gear: LoadingGear): LoadableTable {
   const known = tables.get(gear);
   if (known) return known;
-  const table = buildTable(gear);
+  const key = JSON.stringify([gear.bar, gear.collar, gear.plates]);
+  const table = byContent.get(key) ?? buildTable(gear);
+  if (byContent.size >= MOST_KEPT) byContent.clear();
+  byContent.set(key, table);
   tables.set(gear, table);
   return table;
 }
@@ -73,17 +79,22 @@ function buildTable(gear: LoadingGear): LoadableTable {
     .filter((total) => total <= grains(gear.bar.rated))
     .sort((a, b) => a - b);
 
+  const sides = new Map<Grains, SideLoading>();
   return {
     emptyGrains,
     totals,
     sideFor(total) {
+      const known = sides.get(total);
+      if (known) return known;
       const sideGrains = (total - emptyGrains) / 2;
       const way = ways.get(sideGrains);
       if (way === undefined) return undefined;
       const plates = way.counts.flatMap((count, i) =>
         Array.from({ length: count }, () => (kinds[i] as PlateKind).mass),
       );
-      return { plates, sideGrains };
+      const side = { plates, sideGrains };
+      sides.set(total, side);
+      return side;
     },
   };
 }

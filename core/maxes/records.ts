@@ -82,7 +82,13 @@ export function workingMax(input: {
     ageDays,
     stale,
   };
-  return { ...max, working: maxWorking(max, liftName) };
+  // The working is written when it is read: a squad's plan asks for hundreds of maxes.
+  return {
+    ...max,
+    get working() {
+      return maxWorking(max, liftName);
+    },
+  };
 }
 
 /** A working max without its working: written again from its record where somebody asks. */

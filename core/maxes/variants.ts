@@ -59,7 +59,15 @@ export function resolveMax(input: {
     const own = known.get(at.id);
     if (own) {
       const kg = own.kg * factor;
-      if (chain.length === 1) return { ok: true, kg, chain, working: own.working };
+      if (chain.length === 1)
+        return {
+          ok: true,
+          kg,
+          chain,
+          get working() {
+            return own.working;
+          },
+        };
       return {
         ok: true,
         kg,

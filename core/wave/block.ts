@@ -267,6 +267,36 @@ export function slotWeek(
   week: number,
   settings: RecipeSettings = NO_SETTINGS,
 ): WaveWeek | undefined {
+  // Recipes, marks and settings are never changed in place, an edit makes new ones: so weeks are
+  // kept with them. Checks and tables ask for the same week again and again.
+  const bySettings = slotWeeks.get(slot.recipe) ?? new WeakMap();
+  slotWeeks.set(slot.recipe, bySettings);
+  let kept = bySettings.get(settings);
+  if (kept?.marks !== block.marks || kept.weeks !== block.weeks) {
+    kept = { marks: block.marks, weeks: block.weeks, found: new Map() };
+    bySettings.set(settings, kept);
+  }
+  const key = `${week}/${slot.fromWeek}/${slot.repeat}/${slot.session}`;
+  if (kept.found.has(key)) return kept.found.get(key);
+  const found = slotWeekAnew(block, slot, week, settings);
+  kept.found.set(key, found);
+  return found;
+}
+
+const slotWeeks = new WeakMap<
+  Recipe,
+  WeakMap<
+    RecipeSettings,
+    { marks: Block["marks"]; weeks: number; found: Map<string, WaveWeek | undefined> }
+  >
+>();
+
+function slotWeekAnew(
+  block: Block,
+  slot: Slot,
+  week: number,
+  settings: RecipeSettings,
+): WaveWeek | undefined {
   const mark = markOf(block, week);
   if (mark && mark.kind !== "deload") return undefined;
   const place = mark ? placeBefore(block, slot, week) : cyclePlace(block, slot, week);

@@ -28,17 +28,16 @@ export async function membershipOf(signIn: Database, userId: string): Promise<Me
   };
 }
 
-/** The unit in which a person reads loads: their own, else the team's. */
-export async function unitOf(tx: TeamTransaction, userId: string | undefined): Promise<MassUnit> {
-  const [own] = userId
-    ? await tx
-        .select({ unit: membership.unit })
-        .from(membership)
-        .where(and(eq(membership.teamId, tx.teamId), eq(membership.userId, userId)))
-    : [];
-  if (own?.unit) return own.unit;
-  const [row] = await tx.select({ unit: team.unit }).from(team);
-  return row?.unit ?? "kg";
+/** The team's name, and the unit in which a person reads loads: their own, else the team's. */
+export async function frameOf(
+  tx: TeamTransaction,
+  userId: string | undefined,
+): Promise<{ team: string; unit: MassUnit }> {
+  const [row] = await tx
+    .select({ team: team.name, ofTeam: team.unit, own: membership.unit })
+    .from(team)
+    .leftJoin(membership, and(eq(membership.teamId, team.id), eq(membership.userId, userId ?? "")));
+  return { team: row?.team ?? "", unit: row?.own ?? row?.ofTeam ?? "kg" };
 }
 
 export async function keepUnit(tx: TeamTransaction, userId: string, unit: MassUnit) {

@@ -259,7 +259,9 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
               {athletes.map((athlete, i) => (
                 <li key={athlete.id} className="flex justify-between gap-3 border-b border-faint">
                   <span>{athlete.name}</span>
-                  <b>{runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}</b>
+                  <b className="whitespace-nowrap">
+                    {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
+                  </b>
                 </li>
               ))}
             </ul>
@@ -338,7 +340,7 @@ function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
                   {complex.items
                     .map((item, at) => {
                       const words = pairingNumbers[id]?.[athlete.id]?.[at];
-                      return `${item.name} × ${item.reps}${words ? ` ${words}` : ""}`;
+                      return `${item.name} × ${item.reps}${words ? `, ${words}` : ""}`;
                     })
                     .join(" · ")}
                   <span className="text-muted"> · {formatClock(complex.restS)} between rounds</span>

@@ -62,10 +62,8 @@ export function athleteMaxes(input: {
       if (!found.ok) return found;
       const base = own.get(found.chain[found.chain.length - 1] ?? "");
       if (!base) return { ok: false, reason: "no-max", at: "" };
-      return {
-        max: { ...base, kg: found.kg, working: found.working },
-        viaBase: found.chain.length > 1,
-      };
+      if (found.chain.length === 1) return { max: base, viaBase: false };
+      return { max: { ...base, kg: found.kg, working: found.working }, viaBase: true };
     },
   };
 }

@@ -98,8 +98,8 @@ function plainMax({ max, viaBase }: { max: WorkingMax; viaBase: boolean }): Plai
   const { id, load, date, kind, note } = max.record;
   const record = { id, load, date, kind, note };
   if (viaBase) return { ...max, record };
-  const { working: _, ...plain } = max;
-  return { ...plain, record };
+  const { kg, factor, factorIsDefault, ageDays, stale } = max;
+  return { kg, record, factor, factorIsDefault, ageDays, stale };
 }
 
 /** Peak force and power of the newest tests, read only where a recipe asks for them. */
