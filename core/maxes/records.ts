@@ -1,6 +1,6 @@
 import { formatKg, type Mass, massKg, plainNumber } from "../units/mass";
 import { daysBetween, type LocalDate } from "../units/time";
-import type { Working } from "../units/working";
+import type { Working, WorkingLine } from "../units/working";
 
 /** How a max came to be known. */
 export const MAX_KINDS = [
@@ -47,6 +47,25 @@ export interface MaxRecord {
   note: string;
 }
 
+/** A step from a base towards the variant whose max is asked for. */
+export type MaxStep =
+  | { by: "shares"; name: string; of: string }
+  /** @property pairs of own records that the ratio was learnt from; absent where a coach set it */
+  | { by: "ratio"; name: string; of: string; ratio: number; pairs?: number };
+
+function stepLine(step: MaxStep): WorkingLine {
+  if (step.by === "shares") return { label: `${step.name} shares the max of`, value: step.of };
+  const { pairs } = step;
+  return {
+    label: `${step.name}, of ${step.of}`,
+    value: `× ${plainNumber(step.ratio, 3)}`,
+    detail:
+      pairs === undefined
+        ? "ratio set by a coach"
+        : `learnt from ${pairs} ${pairs === 1 ? "pair" : "pairs"} of own records`,
+  };
+}
+
 export interface WorkingMax {
   kg: number;
   record: MaxRecord;
@@ -55,6 +74,8 @@ export interface WorkingMax {
   /** Days since the record; over 56 is stale. */
   ageDays: number;
   stale: boolean;
+  /** From the base's max to this one, base first; absent where the record is the variant's own. */
+  steps?: MaxStep[];
   working: Working;
 }
 
@@ -82,22 +103,53 @@ export function workingMax(input: {
     ageDays,
     stale,
   };
-  // The working is written when it is read: a squad's plan asks for hundreds of maxes.
-  return {
-    ...max,
-    get working() {
-      return maxWorking(max, liftName);
-    },
-  };
+  return withWorking(max, liftName);
 }
 
-/** A working max without its working: written again from its record where somebody asks. */
-export type PlainMax = Omit<WorkingMax, "working"> & { working?: Working | undefined };
+/** The working is written when it is read: a squad's plan asks for hundreds of maxes. */
+const withWorking = (max: PlainMax, liftName: string): WorkingMax => ({
+  ...max,
+  get working() {
+    return maxWorking(max, liftName);
+  },
+});
 
-/** The working of a max that was chosen by itself; one that came through a base brings its own. */
+/** The max of a variant that goes through a base: the base's record, with the steps from it. */
+export function basedMax(
+  base: PlainMax,
+  found: { kg: number; steps: MaxStep[] },
+  liftName: string,
+): WorkingMax {
+  return withWorking({ ...plainMax(base), ...found }, liftName);
+}
+
+/** A working max without its working: what is sent of hundreds. */
+export type PlainMax = Omit<WorkingMax, "working">;
+
+export function plainMax(max: PlainMax): PlainMax {
+  const { kg, factor, factorIsDefault, ageDays, stale, steps } = max;
+  const { id, load, date, kind, note } = max.record;
+  const record = { id, load, date, kind, note };
+  return { kg, record, factor, factorIsDefault, ageDays, stale, ...(steps ? { steps } : {}) };
+}
+
+/** The working of a max: its record and factor, then the steps from its base. */
 export function maxWorking(max: PlainMax, liftName: string): Working {
-  if (max.working) return max.working;
-  const { record, factor, kg, ageDays, stale } = max;
+  const { record, factor, kg, ageDays, stale, steps } = max;
+  if (steps && steps.length > 0) {
+    const { steps: _, ...plain } = max;
+    const base = maxWorking({ ...plain, kg: massKg(record.load) * factor }, "");
+    return {
+      title: `Working max, ${liftName}`,
+      lines: [
+        ...base.lines.map(({ emphasis: _e, ...line }) => line),
+        ...steps.map(stepLine),
+        { label: `Working max, ${liftName}`, value: formatKg(kg, "kg", 1), emphasis: "answer" },
+      ],
+      sources: base.sources ?? [],
+      changes: ["An own record of this variant, another ratio, or another record of its base."],
+    };
+  }
   return {
     title: `Working max, ${liftName}`,
     lines: [

@@ -1,6 +1,15 @@
 import { describe, expect, it } from "vitest";
 import { GUARDED, limitHolds, refusals } from "./limits";
-import { isFirstTime, lifetimeBestKg, type MaxRecord } from "./records";
+import {
+  basedMax,
+  isFirstTime,
+  lifetimeBestKg,
+  type MaxRecord,
+  maxWorking,
+  plainMax,
+  type WorkingMax,
+  workingMax,
+} from "./records";
 import { competitionMark, describeMark } from "./season";
 import { learnRatio, resolveMax, type VariantBase } from "./variants";
 
@@ -19,7 +28,7 @@ const record = (kg: number, date: string, kind: MaxRecord["kind"] = "tested"): M
   kind,
   note: "",
 });
-const known = new Map([["squat", { kg: 150, working: { title: "Squat", lines: [] } }]]);
+const known = new Map([["squat", { kg: 150 }]]);
 
 describe("where a variant's max comes from", () => {
   const box = variant("box", { baseKind: "ratio", baseId: "squat", ratio: 0.7 });
@@ -28,15 +37,37 @@ describe("where a variant's max comes from", () => {
   it("goes through shares and ratios to the record, and shows each step", () => {
     const max = resolveMax({ variantId: "wide", variants: [variant("squat"), box, wide], known });
     expect(max).toMatchObject({ ok: true, kg: 105, chain: ["wide", "box", "squat"] });
-    const labels = max.ok ? max.working.lines.map((line) => line.label) : [];
-    expect(labels).toEqual(["box, of squat", "wide shares the max of", "Working max, wide"]);
+    expect(max.ok && max.steps).toEqual([
+      { by: "ratio", name: "box", of: "squat", ratio: 0.7 },
+      { by: "shares", name: "wide", of: "box" },
+    ]);
+    const squat = workingMax({
+      liftName: "squat",
+      record: record(150, "2026-03-01"),
+      factor: undefined,
+      today: "2026-03-10",
+    });
+    const based = max.ok ? basedMax(squat, max, "wide") : undefined;
+    expect(based).toMatchObject({ kg: 105, record: squat.record });
+    expect(based?.working.lines.map((line) => [line.label, line.value])).toEqual([
+      ["Tested in training, 2026-03-01", "150 kg"],
+      ["Factor", "× 1"],
+      ["Working max", "150 kg"],
+      ["Age", "9 days"],
+      ["box, of squat", "× 0.7"],
+      ["wide shares the max of", "box"],
+      ["Working max, wide", "105 kg"],
+    ]);
+    expect(based?.working.lines.filter((line) => line.emphasis)).toHaveLength(1);
+    // What is sent of hundreds writes the same working where it is read.
+    expect(maxWorking(plainMax(based as WorkingMax), "wide")).toEqual(based?.working);
   });
 
   it("takes an own record before any base", () => {
     const max = resolveMax({
       variantId: "box",
       variants: [variant("squat"), box],
-      known: new Map([...known, ["box", { kg: 99, working: { title: "", lines: [] } }]]),
+      known: new Map([...known, ["box", { kg: 99 }]]),
     });
     expect(max).toMatchObject({ ok: true, kg: 99, chain: ["box"] });
   });

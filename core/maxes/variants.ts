@@ -1,8 +1,7 @@
 import { median } from "../numeric/statistics";
-import { formatKg, massKg, plainNumber } from "../units/mass";
+import { massKg } from "../units/mass";
 import { daysBetween } from "../units/time";
-import type { Working } from "../units/working";
-import type { MaxRecord } from "./records";
+import type { MaxRecord, MaxStep } from "./records";
 
 /**
  * Where a lift variant's max comes from: its own records, a ratio to another variant's max, or
@@ -24,9 +23,11 @@ export interface VariantBase {
 export type VariantMax =
   | {
       ok: true;
-      kg: number /** Variants passed on the way, own one first. */;
+      kg: number;
+      /** Variants passed on the way, own one first. */
       chain: string[];
-      working: Working;
+      /** From the base to the variant, base first; none where the record is its own. */
+      steps: MaxStep[];
     }
   | {
       ok: false;
@@ -38,56 +39,26 @@ export type VariantMax =
 /**
  * The working max that percentages of a variant stand on, through ratios and shares to a variant
  * that has a chosen record.
- * @param known working maxes in kg with their workings, by variant id
+ * @param known working maxes in kg, by variant id
  * @param ratios ratios learnt from this athlete's records, by variant id; a coach's own comes first
  */
 export function resolveMax(input: {
   variantId: string;
   variants: readonly VariantBase[];
-  known: ReadonlyMap<string, { kg: number; working: Working }>;
+  known: ReadonlyMap<string, { kg: number }>;
   ratios?: ReadonlyMap<string, LearntRatio>;
 }): VariantMax {
   const { known, ratios } = input;
   const chain: string[] = [];
-  const lines: Working["lines"] = [];
+  const steps: MaxStep[] = [];
   let factor = 1;
   let at = input.variants.find((one) => one.id === input.variantId);
-  const first = at;
+  const first = at?.name ?? "";
   while (at) {
     if (chain.includes(at.id)) return { ok: false, reason: "circle", at: at.name };
     chain.push(at.id);
     const own = known.get(at.id);
-    if (own) {
-      const kg = own.kg * factor;
-      if (chain.length === 1)
-        return {
-          ok: true,
-          kg,
-          chain,
-          get working() {
-            return own.working;
-          },
-        };
-      return {
-        ok: true,
-        kg,
-        chain,
-        working: {
-          title: `Working max, ${first?.name}`,
-          lines: [
-            ...own.working.lines.map((line) => ({ ...line, emphasis: undefined })),
-            ...lines.reverse(),
-            {
-              label: `Working max, ${first?.name}`,
-              value: formatKg(kg, "kg", 1),
-              emphasis: "answer",
-            },
-          ],
-          sources: own.working.sources,
-          changes: ["An own record of this variant, another ratio, or another record of its base."],
-        },
-      };
-    }
+    if (own) return { ok: true, kg: own.kg * factor, chain, steps: steps.reverse() };
     const { baseKind, baseId, name }: VariantBase = at;
     if (baseKind === "own" || baseId === undefined)
       return { ok: false, reason: "no-max", at: name };
@@ -97,20 +68,19 @@ export function resolveMax(input: {
       const ratio = at.ratio ?? learnt?.ratio;
       if (ratio === undefined) return { ok: false, reason: "no-ratio", at: name };
       factor *= ratio;
-      lines.push({
-        label: `${name}, of ${base?.name ?? "its base"}`,
-        value: `× ${plainNumber(ratio, 3)}`,
-        detail:
-          at.ratio !== undefined
-            ? "ratio set by a coach"
-            : `learnt from ${learnt?.n} ${learnt?.n === 1 ? "pair" : "pairs"} of own records`,
+      steps.push({
+        by: "ratio",
+        name,
+        of: base?.name ?? "its base",
+        ratio,
+        ...(at.ratio === undefined && learnt ? { pairs: learnt.n } : {}),
       });
     } else {
-      lines.push({ label: `${name} shares the max of`, value: base?.name ?? "" });
+      steps.push({ by: "shares", name, of: base?.name ?? "" });
     }
     at = base;
   }
-  return { ok: false, reason: "no-max", at: first?.name ?? "" };
+  return { ok: false, reason: "no-max", at: first };
 }
 
 /** Records this far apart may be set against each other for a ratio, days. */

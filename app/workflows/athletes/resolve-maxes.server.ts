@@ -1,4 +1,4 @@
-import { type WorkingMax, workingMax } from "../../../core/maxes/records";
+import { basedMax, type WorkingMax, workingMax } from "../../../core/maxes/records";
 import {
   type LearntRatio,
   learnRatio,
@@ -63,7 +63,8 @@ export function athleteMaxes(input: {
       const base = own.get(found.chain[found.chain.length - 1] ?? "");
       if (!base) return { ok: false, reason: "no-max", at: "" };
       if (found.chain.length === 1) return { max: base, viaBase: false };
-      return { max: { ...base, kg: found.kg, working: found.working }, viaBase: true };
+      const liftName = variants.find((one) => one.id === variantId)?.name ?? "";
+      return { max: basedMax(base, found, liftName), viaBase: true };
     },
   };
 }

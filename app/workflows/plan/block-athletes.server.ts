@@ -1,4 +1,4 @@
-import type { PlainMax, WorkingMax } from "../../../core/maxes/records";
+import { plainMax } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import type { BlockAthlete, BlockRoom, LiftFacts } from "../../../core/session/blocknumbers";
 import { massKg } from "../../../core/units/mass";
@@ -75,7 +75,7 @@ export async function blockAthletes(
           return [
             variantId,
             {
-              workingMax: "max" in found ? plainMax(found) : undefined,
+              workingMax: "max" in found ? plainMax(found.max) : undefined,
               profile: profile && {
                 line: profile.line,
                 variantId,
@@ -88,18 +88,6 @@ export async function blockAthletes(
       ),
     };
   });
-}
-
-/**
- * A max that was chosen by itself is sent without its working: the page writes it when asked.
- * Of the record only what the working reads.
- */
-function plainMax({ max, viaBase }: { max: WorkingMax; viaBase: boolean }): PlainMax {
-  const { id, load, date, kind, note } = max.record;
-  const record = { id, load, date, kind, note };
-  if (viaBase) return { ...max, record };
-  const { kg, factor, factorIsDefault, ageDays, stale } = max;
-  return { kg, record, factor, factorIsDefault, ageDays, stale };
 }
 
 /** Peak force and power of the newest tests, read only where a recipe asks for them. */
