@@ -56,6 +56,7 @@ const core = [
       "profile",
       "boxsquat",
       "wave",
+      "contrast",
       "session",
       "liverules",
       "floor",

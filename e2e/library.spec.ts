@@ -63,3 +63,31 @@ test("a lift's max by ratio reaches the athlete's page, with the chain in the ma
   await form.getByRole("button", { name: "Keep the change" }).click();
   await expect(form.getByText("The base of this lift leads back to it.")).toBeVisible();
 });
+
+test("a usual number is the team's to change, shows what it decides, and comes back", async ({
+  page,
+}) => {
+  await page.goto("/library/coach-set");
+  await page.waitForLoadState("networkidle");
+  await expect(page.getByText("All stand as shipped.")).toBeVisible();
+  const share = page.getByRole("form", { name: /^Share of a group that opens the gate/ });
+  await expect(page.getByText(/Usual: 80 %, coaching practice/).first()).toBeVisible();
+  await share.getByLabel("%").fill("180");
+  await share.getByRole("button", { name: "Keep" }).click();
+  await expect(share.getByText(/between 1 and 100 %/)).toBeVisible();
+  await share.getByLabel("%").fill("50");
+  await share.getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByText("Your own: 1.")).toBeVisible();
+
+  await page.goto("/athletes/box");
+  await page.waitForLoadState("networkidle");
+  await page.getByLabel("Squad").selectOption("Judo");
+  const gate = page.getByRole("region", { name: "The gate to heavy work" });
+  await expect(gate).toContainText("4 needed (50 %, rounded up) and 2 weeks");
+
+  await page.goto("/library/coach-set");
+  await page.waitForLoadState("networkidle");
+  await share.getByLabel("%").fill("");
+  await share.getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByText("All stand as shipped.")).toBeVisible();
+});

@@ -28,13 +28,16 @@ export function boxLoad(input: {
   base: BoxBase;
   styleName: string;
   learnt: LearntRatio | undefined;
+  /** The practice's share of the free squat, %. */
+  share?: { least: number; most: number };
   unit?: MassUnit;
 }): BoxLoad {
   const { baseKg, learnt } = input;
   const unit = input.unit ?? "kg";
-  const least = learnt?.ratio ?? FREE_SHARE_PERCENT.least / 100;
-  const most = learnt?.ratio ?? FREE_SHARE_PERCENT.most / 100;
-  const kg = (share: number) => formatKg(baseKg * share, unit, 1);
+  const share = input.share ?? FREE_SHARE_PERCENT;
+  const least = learnt?.ratio ?? share.least / 100;
+  const most = learnt?.ratio ?? share.most / 100;
+  const kg = (ratio: number) => formatKg(baseKg * ratio, unit, 1);
   return {
     leastKg: baseKg * least,
     mostKg: baseKg * most,
@@ -51,7 +54,7 @@ export function boxLoad(input: {
             }
           : {
               label: "Share without the rebound",
-              value: `${FREE_SHARE_PERCENT.least} to ${FREE_SHARE_PERCENT.most} %`,
+              value: `${share.least} to ${share.most} %`,
               detail: "coaching practice, no study; own records take its place",
             },
         {

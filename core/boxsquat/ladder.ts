@@ -104,6 +104,8 @@ export const GATE_SHARE_PERCENT = 80;
 export const GATE_WEEKS = 2;
 
 export interface Gate {
+  /** Of the group, rounded up to whole athletes, %. */
+  sharePercent: number;
   total: number;
   ready: number;
   /** The share asked for, rounded up to whole athletes. */
@@ -142,6 +144,7 @@ export function gate(input: {
   ].filter(Boolean);
   return {
     total: athletes.length,
+    sharePercent: share,
     ready,
     needed,
     missing: athletes.filter((one) => !one.ready).map((one) => one.name),
@@ -183,21 +186,21 @@ export type SpeedWeight =
 export function findSpeedWeight(
   steps: readonly WeightStep[],
   floorMps: number | undefined,
+  holdsWithinPercent = SPEED_HOLDS_WITHIN_PERCENT,
 ): SpeedWeight {
   let best = 0;
   let last: number | undefined;
   for (const step of steps) {
     best = Math.max(best, step.speedMps ?? 0);
     const lost =
-      step.speedMps !== undefined &&
-      step.speedMps < best * (1 - SPEED_HOLDS_WITHIN_PERCENT / 100) - 1e-9;
+      step.speedMps !== undefined && step.speedMps < best * (1 - holdsWithinPercent / 100) - 1e-9;
     const under = step.speedMps !== undefined && floorMps !== undefined && step.speedMps < floorMps;
     const endedBy = !step.pushed
       ? "it was placed, not driven"
       : under
         ? `under the floor of ${floorMps?.toFixed(2)} m/s`
         : lost
-          ? `over ${SPEED_HOLDS_WITHIN_PERCENT} % slower than the best`
+          ? `over ${holdsWithinPercent} % slower than the best`
           : step.eye === "slow"
             ? "slow to the eye"
             : undefined;
@@ -209,16 +212,16 @@ export function findSpeedWeight(
 }
 
 /** Where somebody is in the weeks of holding the found weight. */
-export function holding(foundOn: LocalDate, today: LocalDate) {
+export function holding(foundOn: LocalDate, today: LocalDate, mostWeeks: number = HOLD_WEEKS.most) {
   const week = Math.floor(daysBetween(foundOn, today) / 7) + 1;
   return {
     week,
     words:
       week <= HOLD_WEEKS.least
         ? "Hold it: the first week is for getting used to it."
-        : week <= HOLD_WEEKS.most
-          ? `Week ${week} of at most ${HOLD_WEEKS.most}: hold, or go on when every rep is as fast.`
+        : week <= mostWeeks
+          ? `Week ${week} of at most ${mostWeeks}: hold, or go on when every rep is as fast.`
           : "Held long enough: find the next weight, or go on to heavy work.",
-    due: week > HOLD_WEEKS.most,
+    due: week > mostWeeks,
   };
 }

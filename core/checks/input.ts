@@ -1,5 +1,6 @@
 import type { FaultHistory } from "../boxsquat/faults";
 import type { Complex } from "../contrast/complex";
+import type { ComplexSettings } from "../contrast/complexchecks";
 import type { Pattern } from "../session/exercise";
 import type { WorkFacts } from "../session/weeksums";
 import { type Block, daysOf, type Slot, slotsOf } from "../wave/block";
@@ -54,6 +55,8 @@ export interface CheckInput {
   settings: RecipeSettings;
   workOf: (slot: Slot, exerciseId: string | undefined) => CheckedWork | undefined;
   liftOf: (variantId: string) => { name: string; lift: string } | undefined;
+  /** What the team checks complexes by; the usual numbers where it set none. */
+  complexSettings?: ComplexSettings;
   /** A complex of the team's library; undefined where it is gone. */
   complexOf: (complexId: string) => Complex | undefined;
   athletes: readonly CheckedAthlete[];

@@ -22,7 +22,7 @@ export function pairingRules(input: CheckInput): PlanCheck[] {
       continue;
     }
     const where = `${day}, ${complex.name}`;
-    for (const check of checkComplex(complex, input.athletes, powerFirst))
+    for (const check of checkComplex(complex, input.athletes, powerFirst, input.complexSettings))
       found.push({
         key: `pairing-${check.code}/${id}`,
         code: `pairing-${check.code}`,

@@ -2,10 +2,11 @@ import { formatClock } from "../units/time";
 import type { Complex } from "./complex";
 import { needsLift } from "./itemload";
 
-/** Defaults of the checks; a school or a team may set its own. */
+/** What a complex is checked by; a team may set its own. */
 export const COMPLEX_DEFAULTS = {
   /** Dense gaps, s. */
-  complexGapS: { least: 10, most: 30 },
+  complexGapLeastS: 10,
+  complexGapMostS: 30,
   /** Under this much gap little potentiation is seen (Seitz & Haff 2016), s. */
   potentiationLeastS: 240,
   /** A light jump is at most this share of body mass, or of a max, %. */
@@ -19,6 +20,8 @@ export const COMPLEX_DEFAULTS = {
   /** Power reps a set at most. */
   powerReps: 5,
 };
+
+export type ComplexSettings = typeof COMPLEX_DEFAULTS;
 
 export interface ComplexCheck {
   code: string;
@@ -38,6 +41,7 @@ export function checkComplex(
   athletes: readonly PairingAthlete[] = [],
   /** Whether the day's template puts power before the heavy work. */
   powerFirst = true,
+  settings: ComplexSettings = COMPLEX_DEFAULTS,
 ): ComplexCheck[] {
   const found: ComplexCheck[] = [];
   const say = (code: string, level: ComplexCheck["level"], text: string) =>
@@ -63,7 +67,7 @@ export function checkComplex(
   if (powerFirst && !complex.beforeMain)
     say("order", "warning", "It stands after the main heavy work; this template puts power first.");
   for (const item of items) {
-    const light = COMPLEX_DEFAULTS;
+    const light = settings;
     if (
       item.kind === "jump" &&
       item.load.by === "body" &&
@@ -98,7 +102,7 @@ export function checkComplex(
       );
   }
   items.slice(0, -1).forEach((item) => {
-    const { least, most } = COMPLEX_DEFAULTS.complexGapS;
+    const { complexGapLeastS: least, complexGapMostS: most } = settings;
     if (complex.aim === "complex" && (item.gapS < least || item.gapS > most))
       say(
         "gap",
@@ -108,15 +112,15 @@ export function checkComplex(
     if (
       complex.aim === "potentiation" &&
       item.kind === "lift" &&
-      item.gapS < COMPLEX_DEFAULTS.potentiationLeastS
+      item.gapS < settings.potentiationLeastS
     )
       say(
         "gap",
         "note",
-        `After ${item.name}: ${formatClock(item.gapS)}; under ${formatClock(COMPLEX_DEFAULTS.potentiationLeastS)} little is gained on average. The athlete's own gap comes before the average.`,
+        `After ${item.name}: ${formatClock(item.gapS)}; under ${formatClock(settings.potentiationLeastS)} little is gained on average. The athlete's own gap comes before the average.`,
       );
   });
-  if (complex.rounds > 1 && complex.restS < COMPLEX_DEFAULTS.leastRoundRestS)
+  if (complex.rounds > 1 && complex.restS < settings.leastRoundRestS)
     say(
       "rest",
       "note",
@@ -124,14 +128,14 @@ export function checkComplex(
     );
   const weak = athletes.filter(
     (one) =>
-      (one.squatPerBody !== undefined && one.squatPerBody < COMPLEX_DEFAULTS.squatPerBody) ||
-      (one.trainingYears !== undefined && one.trainingYears < COMPLEX_DEFAULTS.trainingYears),
+      (one.squatPerBody !== undefined && one.squatPerBody < settings.squatPerBody) ||
+      (one.trainingYears !== undefined && one.trainingYears < settings.trainingYears),
   );
   if (weak.length > 0)
     say(
       "strength-first",
       "warning",
-      `Strength first for ${weak.map((one) => one.name).join(", ")} (squat ${COMPLEX_DEFAULTS.squatPerBody} × body mass and a year of training). Offer the simpler version.`,
+      `Strength first for ${weak.map((one) => one.name).join(", ")} (squat ${settings.squatPerBody} × body mass and ${settings.trainingYears === 1 ? "a year" : `${settings.trainingYears} years`} of training). Offer the simpler version.`,
     );
   const unknown = athletes.filter((one) => one.squatPerBody === undefined);
   if (unknown.length > 0)

@@ -1,14 +1,24 @@
 import { type Complex, type ComplexItem, OUTPUTS } from "./complex";
 import type { Sides } from "./sides";
 
-/** Taken under this share of the planned rest, a start says so. */
-export const EARLY_UNDER_SHARE = 0.8;
 /** The clock warns this long before the next start, s. */
 export const WARN_BEFORE_S = 10;
-/** Output lost against round 1 (or baseline) that ends the work, %. */
-export const END_AT_LOSS_PERCENT = 10;
-/** Within this change output is the same, %. */
-export const SAME_WITHIN_PERCENT = 3;
+
+/** What a running pairing goes by; a team may set each. */
+export interface RunSettings {
+  /** Taken under this share of the planned rest, a start says so, %. */
+  earlyUnderPercent: number;
+  /** Output lost against round 1 that proposes the end of the work, %. */
+  endAtLossPercent: number;
+  /** Within this change output is the same, %. */
+  sameWithinPercent: number;
+}
+
+export const RUN_DEFAULTS: RunSettings = {
+  earlyUnderPercent: 80,
+  endAtLossPercent: 10,
+  sameWithinPercent: 3,
+};
 
 export type Side = "left" | "right";
 
@@ -76,7 +86,7 @@ export interface AthleteRun {
   rests: RestTaken[];
   outputs: RoundOutput[];
   baseline: Partial<Record<number, number>>;
-  /** The 10 % rule speaks: which item lost how much. */
+  /** The end rule speaks: which item lost how much. */
   endProposed: { item: number; lossPercent: number } | undefined;
   /** Loads that were set at the rack, by item: from which round, kg. */
   loads: Array<{ round: number; item: number; kg: number }>;
@@ -109,6 +119,7 @@ export function foldRun(
   complex: Complex,
   athleteId: string,
   entries: Iterable<RunEntry>,
+  settings: RunSettings = RUN_DEFAULTS,
 ): AthleteRun {
   const own = [...entries].filter((one) => one.athleteId === athleteId);
   const taken = new Set(own.flatMap((one) => (one.kind === "void" ? [one.of] : [])));
@@ -173,7 +184,7 @@ export function foldRun(
         ...at,
         plannedS,
         takenS,
-        early: takenS < EARLY_UNDER_SHARE * plannedS,
+        early: takenS < (settings.earlyUnderPercent / 100) * plannedS - 1e-9,
         ...(start.device === previous.done.device ? {} : { estimated: true }),
       });
     }
@@ -207,14 +218,14 @@ export function foldRun(
           againstFirst,
           againstBaseline,
           verdict:
-            reference > SAME_WITHIN_PERCENT
+            reference > settings.sameWithinPercent
               ? "better"
-              : reference < -SAME_WITHIN_PERCENT
+              : reference < -settings.sameWithinPercent
                 ? "fading"
                 : "same",
         });
         const loss = againstFirst === undefined ? 0 : -againstFirst;
-        if (loss >= END_AT_LOSS_PERCENT - 1e-9) endProposed = { item: i, lossPercent: loss };
+        if (loss >= settings.endAtLossPercent - 1e-9) endProposed = { item: i, lossPercent: loss };
         else if (endProposed?.item === i) endProposed = undefined;
       }
     }
@@ -274,10 +285,11 @@ export function dueIn(stage: Stage, nowMs: number): { leftS: number; warn: boole
 export function earlyStart(
   stage: Stage,
   nowMs: number,
+  settings: RunSettings = RUN_DEFAULTS,
 ): { takenS: number; plannedS: number } | undefined {
   if (stage.kind !== "resting") return undefined;
   const takenS = (nowMs - stage.sinceMs) / 1000;
-  return takenS < EARLY_UNDER_SHARE * stage.plannedS
+  return takenS < (settings.earlyUnderPercent / 100) * stage.plannedS - 1e-9
     ? { takenS, plannedS: stage.plannedS }
     : undefined;
 }

@@ -2,7 +2,7 @@ import { formatKg, type MassUnit, plainNumber } from "../units/mass";
 import { GRAVITY } from "../units/velocity";
 import type { Working } from "../units/working";
 import { type Complex, OUTPUTS } from "./complex";
-import { type AthleteRun, bestOf, loadSet, SAME_WITHIN_PERCENT } from "./run";
+import { type AthleteRun, bestOf, loadSet, RUN_DEFAULTS, type RunSettings } from "./run";
 
 /** One round of an item whose load is looked for. */
 export interface SeekRound {
@@ -77,8 +77,10 @@ export function seekLoad(input: {
   measure: SeekMeasure;
   steps: readonly number[];
   unit?: MassUnit;
+  settings?: RunSettings;
 }): SeekAnswer {
   const unit = input.unit ?? "kg";
+  const { sameWithinPercent } = input.settings ?? RUN_DEFAULTS;
   const rounds = [...input.rounds].sort((a, b) => a.round - b.round);
   const [first, ...later] = rounds;
   if (!first) return { kind: "begin" };
@@ -88,7 +90,7 @@ export function seekLoad(input: {
   let over: SeekRound | undefined;
   for (const one of later) {
     const share = 100 * (one.output / best.output - 1) * (up ? 1 : -1);
-    if (share > SAME_WITHIN_PERCENT) best = one;
+    if (share > sameWithinPercent) best = one;
     else {
       over = one;
       break;
@@ -106,7 +108,7 @@ export function seekLoad(input: {
         label,
         value: answer,
         emphasis: "answer" as const,
-        detail: `by ${name}; risen is over ${SAME_WITHIN_PERCENT} % better than the best before`,
+        detail: `by ${name}; risen is over ${sameWithinPercent} % better than the best before`,
       },
     ],
     sources: ["Coaching practice: docs/sources.md, contrast pairings"],

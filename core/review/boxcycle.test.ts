@@ -1,12 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import {
-  type CycleSession,
-  type CycleSet,
-  reviewBoxCycle,
-  speedAtEqualLoad,
-  weekOf,
-} from "./boxcycle";
+import { reviewBoxCycle } from "./boxcycle";
+import { type CycleSession, type CycleSet, weekOf } from "./cycleweek";
+import { speedAtEqualLoad } from "./equalload";
 
 const set = (over: Partial<CycleSet> = {}): CycleSet => ({
   loadKg: 60,

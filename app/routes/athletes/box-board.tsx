@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { Form, Link } from "react-router";
-import { GATE_SHARE_PERCENT, GATE_WEEKS, passWords, RUNGS } from "../../../core/boxsquat/ladder";
+import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
 import { SPINE_CAUTION } from "../../../core/boxsquat/styles";
 import { formObject } from "../../forms/athlete";
 import { GroupForm, RungForm } from "../../forms/box";
@@ -82,8 +82,9 @@ export default function BoxBoard({ loaderData, actionData }: Route.ComponentProp
                   {group.gate.ready} of {group.gate.total} ready
                 </p>
                 <p className="text-muted">
-                  {group.gate.needed} needed ({GATE_SHARE_PERCENT} %, rounded up) and {GATE_WEEKS}{" "}
-                  weeks: begun {group.startedOn}, {group.gate.daysGone} days ago.
+                  {group.gate.needed} needed ({group.gate.sharePercent} %, rounded up) and{" "}
+                  {group.gate.daysNeeded / 7} weeks: begun {group.startedOn}, {group.gate.daysGone}{" "}
+                  days ago.
                 </p>
                 <p
                   role="status"

@@ -252,7 +252,13 @@ export default function BoxCardPage({ loaderData, actionData }: Route.ComponentP
         </Form>
       ) : null}
       <Faults card={card} mayEdit={mayEdit} />
-      {mayEdit ? <SpeedWeight athleteId={person.id} unit={person.unit ?? "kg"} /> : null}
+      {mayEdit ? (
+        <SpeedWeight
+          athleteId={person.id}
+          unit={person.unit ?? "kg"}
+          holdsPercent={card.speedHoldsPercent}
+        />
+      ) : null}
     </Page>
   );
 }

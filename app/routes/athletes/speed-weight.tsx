@@ -1,10 +1,6 @@
 import { useState } from "react";
 import { Form } from "react-router";
-import {
-  findSpeedWeight,
-  SPEED_HOLDS_WITHIN_PERCENT,
-  type WeightStep,
-} from "../../../core/boxsquat/ladder";
+import { findSpeedWeight, type WeightStep } from "../../../core/boxsquat/ladder";
 import { Field } from "../../ui/field";
 
 const read = (text: string): number | undefined => {
@@ -13,13 +9,22 @@ const read = (text: string): number | undefined => {
 };
 
 /** The speed weight: light doubles in small steps, until speed or push goes. */
-export function SpeedWeight({ athleteId, unit }: { athleteId: string; unit: "kg" | "lb" }) {
+export function SpeedWeight({
+  athleteId,
+  unit,
+  holdsPercent,
+}: {
+  athleteId: string;
+  unit: "kg" | "lb";
+  /** Speed that may be lost against the fastest double, %. */
+  holdsPercent: number;
+}) {
   const [steps, setSteps] = useState<WeightStep[]>([]);
   const [load, setLoad] = useState("");
   const [speed, setSpeed] = useState("");
   const [pushed, setPushed] = useState(true);
   const [floor, setFloor] = useState("");
-  const found = findSpeedWeight(steps, read(floor));
+  const found = findSpeedWeight(steps, read(floor), holdsPercent);
   const words =
     found.kind === "found"
       ? `Speed weight ${found.loadKg} ${unit}: the next was ${found.endedBy}.`
@@ -32,8 +37,8 @@ export function SpeedWeight({ athleteId, unit }: { athleteId: string; unit: "kg"
     <section aria-labelledby="speed-weight" className="no-print mt-5">
       <h2 id="speed-weight">Find the speed weight</h2>
       <p className="text-muted">
-        Doubles in small steps while speed stays within {SPEED_HOLDS_WITHIN_PERCENT} % of the best
-        and the athlete drives it; then hold one to three weeks.
+        Doubles in small steps while speed stays within {holdsPercent} % of the best and the athlete
+        drives it; then hold one to three weeks.
       </p>
       <form
         aria-label="A double"

@@ -7,6 +7,7 @@ import {
   earlyStart,
   loadSet,
   type RunEntry,
+  type RunSettings,
 } from "../../../core/contrast/run";
 import { type SeekAnswer, seekLoad, seekRounds } from "../../../core/contrast/seek";
 import { formatKg, type MassUnit, massKg, plainNumber } from "../../../core/units/mass";
@@ -40,6 +41,7 @@ export function PairingRow({
   entries,
   nowMs,
   tap,
+  settings,
   closed,
 }: {
   name: string;
@@ -50,6 +52,7 @@ export function PairingRow({
   entries: readonly RunEntry[];
   nowMs: number | undefined;
   tap: (entry: Tap) => string;
+  settings: RunSettings;
   closed: boolean;
 }) {
   const { stage, athleteId } = run;
@@ -69,7 +72,7 @@ export function PairingRow({
     );
   const lastRest = run.rests[run.rests.length - 1];
   const early = lastRest?.early && stage.kind === "working" ? lastRest : undefined;
-  const soon = nowMs === undefined ? undefined : earlyStart(stage, nowMs);
+  const soon = nowMs === undefined ? undefined : earlyStart(stage, nowMs, settings);
   const ran = due !== undefined && due.leftS <= 0;
   return (
     <li
@@ -151,7 +154,7 @@ export function PairingRow({
             kg={number?.kg}
             steps={planned.steps}
             unit={unit}
-            sought={item?.seek ? seekOf(complex, run, at.item, planned, unit) : undefined}
+            sought={item?.seek ? seekOf(complex, run, at.item, planned, unit, settings) : undefined}
             onLoad={(kg) => tap({ kind: "load", ...at, kg, atMs: Date.now() })}
           />
         ) : null}
@@ -182,7 +185,7 @@ export function PairingRow({
                   tap({
                     kind: "stop",
                     ...at,
-                    reason: "Output 10 % under round 1",
+                    reason: `Output ${settings.endAtLossPercent} % under round 1`,
                     atMs: Date.now(),
                   })
                 }
@@ -249,9 +252,10 @@ function seekOf(
   item: number,
   planned: ItemNumber,
   unit: MassUnit,
+  settings: RunSettings,
 ): SeekAnswer | undefined {
   const { measure, rounds } = seekRounds(complex, run, item, planned.kg);
-  return measure && seekLoad({ rounds, measure, steps: planned.steps ?? [], unit });
+  return measure && seekLoad({ rounds, measure, steps: planned.steps ?? [], unit, settings });
 }
 
 /** Another load before the next start: a step down, a step up, and what output says. */

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { Form, Link } from "react-router";
 import { simplerComplex, withOwnGap } from "../../../core/contrast/complex";
-import { dueIn, EARLY_UNDER_SHARE, foldRun } from "../../../core/contrast/run";
+import { dueIn, foldRun } from "../../../core/contrast/run";
 import { sideLedger, sideWords } from "../../../core/contrast/sides";
 import { formatClock } from "../../../core/units/time";
 import { usePairingLog } from "../../offline/pairing-outbox";
@@ -34,7 +34,7 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 
 /** A pairing on the floor: everybody's clocks at once, one tap a start and one a finish. */
 export default function Pairing({ loaderData }: Route.ComponentProps) {
-  const { complex, athletes, ended } = loaderData;
+  const { complex, athletes, ended, settings } = loaderData;
   const log = usePairingLog(loaderData.id, loaderData.entries);
   const [nowMs, setNowMs] = useState<number>();
   useEffect(() => {
@@ -45,7 +45,7 @@ export default function Pairing({ loaderData }: Route.ComponentProps) {
   }, []);
   const rows = athletes.map((one) => {
     const own = withOwnGap(one.simpler ? simplerComplex(complex) : complex, one.gapS);
-    return { ...one, own, run: foldRun(own, one.athleteId, log.entries) };
+    return { ...one, own, run: foldRun(own, one.athleteId, log.entries, settings) };
   });
   const next = rows
     .flatMap((row) => {
@@ -123,8 +123,9 @@ export default function Pairing({ loaderData }: Route.ComponentProps) {
           <section aria-labelledby="rounds-rule">
             <h2 id="rounds-rule">What it goes by</h2>
             <p className="text-muted">
-              A start under {100 * EARLY_UNDER_SHARE} % of the planned rest says so. Output 10 %
-              under round 1 proposes the end: power is judged by output, not by tiredness.
+              A start under {settings.earlyUnderPercent} % of the planned rest says so. Output{" "}
+              {settings.endAtLossPercent} % under round 1 proposes the end: power is judged by
+              output, not by tiredness.
             </p>
             <p className="mt-2 text-muted">Pain or dizziness: stop, and refer.</p>
             <p className="mt-2">
@@ -164,6 +165,7 @@ export default function Pairing({ loaderData }: Route.ComponentProps) {
               entries={log.entries}
               nowMs={nowMs}
               tap={log.tap}
+              settings={settings}
               closed={ended}
             />
           ))}

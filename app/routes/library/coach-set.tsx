@@ -19,7 +19,7 @@ export function meta() {
 export async function loader({ context }: Route.LoaderArgs) {
   const principal = principalOf(context);
   return {
-    values: await readCoachValues(principal),
+    ...(await readCoachValues(principal)),
     mayEdit: mayWrite(principal, "/library/coach-set"),
   };
 }
@@ -53,56 +53,103 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 
 export const shouldRevalidate = revalidateUnlessFailed;
 
-/** Every value that only a coach can set, unset ones first, with what it decides. */
+type Data = Route.ComponentProps["loaderData"];
+type Result = { ok: boolean; key?: string; message?: string } | undefined;
+
+/** Every value that only a coach can set, unset ones first; then the usual numbers, to be changed. */
 export default function CoachSet({ loaderData, actionData }: Route.ComponentProps) {
-  const { values, mayEdit } = loaderData;
-  const result = actionData as { ok: boolean; key?: string; message?: string } | undefined;
+  const { values, defaults, mayEdit } = loaderData;
+  const result = actionData as Result;
   const unset = values.filter((one) => one.value === undefined).length;
+  const own = defaults.filter((one) => one.value !== undefined).length;
   return (
-    <Page
-      title="Library"
-      facts={`Coach-set values: ${unset} of ${values.length} not set. None has a default; a rule that needs one says "not set" and guesses nothing.`}
-    >
+    <Page title="Library" facts={`Coach-set values: ${unset} of ${values.length} not set.`}>
       <LibraryTabs />
       {result && !result.ok && result.key === undefined ? (
         <Notice kind="problem" title={result.message ?? ""} />
       ) : null}
-      <ul className="max-w-4xl">
-        {values.map((one) => (
-          <li
-            key={one.key}
-            className="grid gap-x-6 border-b border-faint py-2 sm:grid-cols-[1fr_15rem]"
-          >
-            <div>
-              <p className="font-bold">{one.name}</p>
-              <p className="text-muted">{one.why}</p>
-            </div>
-            {mayEdit ? (
-              <Form method="post" className="flex items-end gap-2" noValidate aria-label={one.name}>
-                <input type="hidden" name="key" value={one.key} />
-                <div className="grow">
-                  <Field
-                    key={one.value}
-                    label={one.unit || "number"}
-                    name="value"
-                    inputMode="decimal"
-                    placeholder="not set"
-                    defaultValue={one.value === undefined ? "" : plainNumber(one.value, 3)}
-                    problem={
-                      result && !result.ok && result.key === one.key ? result.message : undefined
-                    }
-                  />
-                </div>
-                <button type="submit" className="btn">
-                  Keep
-                </button>
-              </Form>
-            ) : (
-              <p>{one.value === undefined ? "not set" : `${one.value} ${one.unit}`}</p>
-            )}
-          </li>
-        ))}
-      </ul>
+      <section aria-labelledby="only-you" className="mb-6 max-w-4xl">
+        <h2 id="only-you">Only you can set these</h2>
+        <p className="border-b border-rule pb-2 text-muted">
+          None has a default; a rule that needs one says "not set" and guesses nothing.
+        </p>
+        <ul>
+          {values.map((one) => (
+            <ValueRow
+              key={one.key}
+              value={one}
+              fallback={undefined}
+              about={one.why}
+              mayEdit={mayEdit}
+              result={result}
+            />
+          ))}
+        </ul>
+      </section>
+      <section aria-labelledby="usual" className="max-w-4xl">
+        <h2 id="usual">Usual numbers, yours to change</h2>
+        <p className="border-b border-rule pb-2 text-muted">
+          Coaches disagree about these. {own === 0 ? "All stand as shipped." : `Your own: ${own}.`}{" "}
+          Empty goes back to the usual one.
+        </p>
+        <ul>
+          {defaults.map((one) => (
+            <ValueRow
+              key={one.key}
+              value={one}
+              fallback={one.fallback}
+              about={`${one.why} Usual: ${plainNumber(one.fallback, 3)}${one.unit ? ` ${one.unit}` : ""}, ${one.source}.`}
+              mayEdit={mayEdit}
+              result={result}
+            />
+          ))}
+        </ul>
+      </section>
     </Page>
+  );
+}
+
+function ValueRow({
+  value: one,
+  fallback,
+  about,
+  mayEdit,
+  result,
+}: {
+  value: Pick<Data["values"][number], "key" | "name" | "unit" | "value">;
+  fallback: number | undefined;
+  about: string;
+  mayEdit: boolean;
+  result: Result;
+}) {
+  const standing = fallback === undefined ? "not set" : plainNumber(fallback, 3);
+  return (
+    <li className="grid gap-x-6 border-b border-faint py-2 sm:grid-cols-[1fr_15rem]">
+      <div>
+        <p className="font-bold">{one.name}</p>
+        <p className="text-muted">{about}</p>
+      </div>
+      {mayEdit ? (
+        <Form method="post" className="flex items-end gap-2" noValidate aria-label={one.name}>
+          <input type="hidden" name="key" value={one.key} />
+          <div className="grow">
+            <Field
+              key={one.value}
+              label={one.unit || "number"}
+              name="value"
+              inputMode="decimal"
+              placeholder={standing}
+              defaultValue={one.value === undefined ? "" : plainNumber(one.value, 3)}
+              problem={result && !result.ok && result.key === one.key ? result.message : undefined}
+            />
+          </div>
+          <button type="submit" className="btn">
+            Keep
+          </button>
+        </Form>
+      ) : (
+        <p>{one.value === undefined ? standing : `${one.value} ${one.unit}`}</p>
+      )}
+    </li>
   );
 }

@@ -8,7 +8,7 @@ import {
   DIRECTION_NAMES,
   DIRECTIONS,
 } from "../../../core/contrast/complex";
-import { checkComplex } from "../../../core/contrast/complexchecks";
+import { type ComplexSettings, checkComplex } from "../../../core/contrast/complexchecks";
 import { formatClock } from "../../../core/units/time";
 import { formObject } from "../../forms/athlete";
 import { complexFromJson } from "../../forms/complex";
@@ -69,7 +69,7 @@ export function shouldRevalidate(args: Parameters<typeof keepOnFilter>[0]) {
 
 /** The team's complexes: built item by item, drawn to time, checked as they are typed. */
 export default function Complexes({ loaderData, actionData }: Route.ComponentProps) {
-  const { complexes, squads, schools, mayEdit } = loaderData;
+  const { complexes, squads, schools, settings, mayEdit } = loaderData;
   const address = useAddress();
   const inUse = complexes.filter((one) => !one.away);
   const away = complexes.filter((one) => one.away);
@@ -130,6 +130,7 @@ export default function Complexes({ loaderData, actionData }: Route.ComponentPro
           by={`version ${chosen.version}, ${chosen.by}`}
           saved={chosen.complex}
           schools={schools}
+          settings={settings}
           mayEdit={mayEdit}
           problem={resultOf(actionData, "save")?.message}
         />
@@ -159,6 +160,7 @@ function Builder({
   by,
   saved,
   schools,
+  settings,
   mayEdit,
   problem,
 }: {
@@ -166,6 +168,7 @@ function Builder({
   by: string;
   saved: Complex;
   schools: string[];
+  settings: ComplexSettings;
   mayEdit: boolean;
   problem: string | undefined;
 }) {
@@ -173,7 +176,7 @@ function Builder({
   useEffect(() => setComplex(saved), [saved]);
   const set = (over: Partial<Complex>) => setComplex({ ...complex, ...over });
   const totals = complexTotals(complex);
-  const checks = checkComplex(complex);
+  const checks = checkComplex(complex, [], true, settings);
   const changed = JSON.stringify(complex) !== JSON.stringify(saved);
   return (
     <section aria-label={saved.name}>

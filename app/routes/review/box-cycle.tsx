@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { signedMps } from "../../../core/review/boxcycle";
+import { signedMps } from "../../../core/review/equalload";
 import { formObject } from "../../forms/athlete";
 import { CycleReviewForm } from "../../forms/cycle";
 import { fieldProblems } from "../../forms/recipe";

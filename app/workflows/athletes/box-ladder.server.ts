@@ -1,6 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { gate, standing } from "../../../core/boxsquat/ladder";
+import { teamDefault } from "../../../core/review/teamdefaults";
 import {
   addLadderGroup,
   addLadderMarks,
@@ -21,7 +22,8 @@ export function readBoxBoard(principal: Principal, squadId: string | undefined) 
   return inTeam(principal, async (tx) => {
     const squads = await listSquads(tx);
     const squad = squads.find((one) => one.id === squadId) ?? squads[0];
-    const { ladderReps } = await coachValues(tx);
+    const values = await coachValues(tx);
+    const { ladderReps } = values;
     if (!squad)
       return {
         squads: [],
@@ -68,6 +70,8 @@ export function readBoxBoard(principal: Principal, squadId: string | undefined) 
           startedOn: group.startedOn,
           today,
           decidedEarly: group.early,
+          sharePercent: teamDefault(values, "gateSharePercent"),
+          weeks: teamDefault(values, "gateWeeks"),
         }),
       },
     };

@@ -12,6 +12,7 @@ import {
 } from "../../../core/boxsquat/stack";
 import { BOX_STYLES, type Contact, eligibility, styleById } from "../../../core/boxsquat/styles";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
+import { teamDefault } from "../../../core/review/teamdefaults";
 import type { FrozenLifter } from "../../../core/session/frozen";
 import { seatStock } from "../../../core/session/roomgear";
 import { plainNumber } from "../../../core/units/mass";
@@ -217,6 +218,7 @@ export function readBoxCard(principal: Principal, athleteId: string) {
       today,
     });
     const maxes = (await readMaxes(tx, () => today, athleteId))(athleteId);
+    const values = await coachValues(tx);
     const squat = variants.find((one) => one.lift === "squat" && one.baseKind === "own");
     const free = squat && maxes.of(squat.id);
     const freeKg = free && "max" in free ? free.max.kg : undefined;
@@ -275,7 +277,7 @@ export function readBoxCard(principal: Principal, athleteId: string) {
         }),
       })),
       ladder: {
-        ladderReps: (await coachValues(tx)).ladderReps,
+        ladderReps: values.ladderReps,
         rungId: stand.rung?.id,
         ready: stand.ready,
         marks: marks.map(({ rungId, outcome, date, note, enteredBy }) => ({
@@ -285,10 +287,17 @@ export function readBoxCard(principal: Principal, athleteId: string) {
           note,
           by: enteredBy,
         })),
-        holding: found && { ...holding(found.date, today), note: found.note },
+        holding: found && {
+          ...holding(found.date, today, teamDefault(values, "holdWeeksMost")),
+          note: found.note,
+        },
       },
       faults: history.faults,
-      depth: depthLedger(history.depth, today),
+      depth: depthLedger(history.depth, today, {
+        weeks: teamDefault(values, "depthWeeks"),
+        percent: teamDefault(values, "fullDepthPercent"),
+      }),
+      speedHoldsPercent: teamDefault(values, "speedHoldsPercent"),
       fromFree:
         freeKg === undefined || !style
           ? undefined
@@ -297,6 +306,10 @@ export function readBoxCard(principal: Principal, athleteId: string) {
               base: "working-max",
               styleName: style.name,
               learnt: variant && maxes.learnt.get(variant.id),
+              share: {
+                least: teamDefault(values, "boxFreeLeastPercent"),
+                most: teamDefault(values, "boxFreeMostPercent"),
+              },
               unit: person.unit ?? "kg",
             }),
       card: card && { version: card.version, cues: card.cues },

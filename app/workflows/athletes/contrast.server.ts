@@ -2,8 +2,10 @@ import { OUTPUTS, simplerComplex, withOwnGap } from "../../../core/contrast/comp
 import { analyseGaps } from "../../../core/contrast/gaptest";
 import { foldRun, loadSet } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
+import { runSettings } from "../../../core/review/teamdefaults";
 import { daysBetween } from "../../../core/units/time";
 import { entriesOfRuns, gapTestDays, runsOfAthlete } from "../../../db/queries/contrast.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { GAP_TRIALS } from "../../forms/gap";
 import { gapDays } from "../lab/gap.server";
@@ -33,6 +35,7 @@ export async function readContrast(tx: TeamTransaction, athleteId: string, today
           : analyseGaps({ days: own, worthwhile, up, unit: trial.unit }),
     });
   }
+  const settings = runSettings(await coachValues(tx));
   const rows = await runsOfAthlete(tx, athleteId);
   const recent = rows.filter(
     (row, i) => i < RUNS_SHOWN || daysBetween(row.date, today) <= LEDGER_DAYS,
@@ -46,7 +49,7 @@ export async function readContrast(tx: TeamTransaction, athleteId: string, today
     if (!own) return [];
     const complex = withOwnGap(own.simpler ? simplerComplex(row.complex) : row.complex, own.gapS);
     const taps = entries.flatMap((one) => (one.runId === row.id ? [one.body] : []));
-    return [{ row, complex, run: foldRun(complex, athleteId, taps) }];
+    return [{ row, complex, run: foldRun(complex, athleteId, taps, settings) }];
   });
   return {
     gaps,

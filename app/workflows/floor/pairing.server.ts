@@ -3,6 +3,7 @@ import { type Complex, simplerComplex } from "../../../core/contrast/complex";
 import { checkComplex, type PairingAthlete } from "../../../core/contrast/complexchecks";
 import { itemNumberOf } from "../../../core/contrast/itemload";
 import type { RunEntry } from "../../../core/contrast/run";
+import { complexSettings, runSettings } from "../../../core/review/teamdefaults";
 import { daysBetween } from "../../../core/units/time";
 import { dateOf, pairingWeek } from "../../../core/wave/block";
 import {
@@ -16,6 +17,7 @@ import {
   runEntries,
 } from "../../../db/queries/contrast.server";
 import { instructionsOn } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -47,17 +49,18 @@ export function previewPairing(
     const people = await pairingFacts(tx, squadId, [row.complex]);
     const instructions = await instructionsOn(tx, localDate("UTC"));
     const gaps = await gapsFor(tx, row.complex);
+    const settings = complexSettings(await coachValues(tx));
     const asked = (one: (typeof people)[number]): PairingAthlete => ({
       name: one.person.name,
       squatPerBody: one.squatPerBody,
       trainingYears: one.trainingYears,
     });
     return done({
-      checks: checkComplex(row.complex, people.map(asked)),
+      checks: checkComplex(row.complex, people.map(asked), true, settings),
       athletes: people.map((one) => ({
         id: one.person.id,
         name: one.person.name,
-        weak: checkComplex(row.complex, [asked(one)]).some(
+        weak: checkComplex(row.complex, [asked(one)], true, settings).some(
           (check) => check.code === "strength-first",
         ),
         instructions: instructions.get(one.person.id) ?? [],
@@ -131,6 +134,7 @@ export function readPairing(principal: Principal, id: string) {
         name: people.get(one.athleteId)?.name ?? "erased",
         unit: people.get(one.athleteId)?.unit ?? ("kg" as const),
       })),
+      settings: runSettings(await coachValues(tx)),
       entries: await runEntries(tx, id),
     });
   });

@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import { type Complex, simplerComplex } from "../../../core/contrast/complex";
+import { complexSettings } from "../../../core/review/teamdefaults";
 import {
   addComplexVersion,
   type ComplexRow,
@@ -7,7 +8,11 @@ import {
   listComplexes,
   putComplexAway,
 } from "../../../db/queries/contrast.server";
-import { ensurePlanLibrary, listSchools } from "../../../db/queries/plan-library.server";
+import {
+  coachValues,
+  ensurePlanLibrary,
+  listSchools,
+} from "../../../db/queries/plan-library.server";
 import { listSquads } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -30,6 +35,7 @@ export function readComplexes(principal: Principal) {
         away: row.awayOn !== null,
         by: row.enteredBy,
       })),
+      settings: complexSettings(await coachValues(tx)),
       schools: (await listSchools(tx)).map(({ school }) => school.name),
       squads: (await listSquads(tx)).map(({ id, name }) => ({ id, name })),
     };

@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import type { School } from "../../../core/checks/school";
+import { listTeamDefaults, TEAM_DEFAULTS } from "../../../core/review/teamdefaults";
 import { COACH_VALUES, listCoachValues } from "../../../core/wave/coachvalues";
 import type { Recipe } from "../../../core/wave/recipe";
 import {
@@ -163,15 +164,19 @@ export function keepSchool(
 }
 
 /** What only a coach can set, unset ones first. */
+/** What only a coach can set, unset first, and the usual numbers that a team may set. */
 export function readCoachValues(principal: Principal) {
-  return inTeam(principal, async (tx) => listCoachValues(await coachValues(tx)));
+  return inTeam(principal, async (tx) => {
+    const values = await coachValues(tx);
+    return { values: listCoachValues(values), defaults: listTeamDefaults(values) };
+  });
 }
 
 export function keepCoachValue(
   principal: Principal,
   input: { key: string; value: number | undefined },
 ): Promise<Outcome<null>> {
-  const spec = COACH_VALUES.find((one) => one.key === input.key);
+  const spec = [...COACH_VALUES, ...TEAM_DEFAULTS].find((one) => one.key === input.key);
   if (!spec) return Promise.resolve(failed("no-value", "There is no such value."));
   const { value } = input;
   if (value !== undefined && (value < spec.low || value > spec.high)) {

@@ -1,6 +1,7 @@
 import type { CheckedAthlete, CheckedWork, CheckInput } from "../../../core/checks/input";
 import type { School } from "../../../core/checks/school";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
+import { complexSettings } from "../../../core/review/teamdefaults";
 import type { BlockAthlete, BlockRoom } from "../../../core/session/blocknumbers";
 import type { Muscle, Pattern, SpeedClass } from "../../../core/session/exercise";
 import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/session/liftwork";
@@ -110,7 +111,7 @@ export async function checkInput(
   known?: PlanFacts,
 ): Promise<CheckInput> {
   const { block } = row.plan;
-  const { table, schools, people, complexes, near } = known ?? (await planFacts(tx, row));
+  const { table, schools, people, complexes, near, values } = known ?? (await planFacts(tx, row));
   const boxes = new Set(row.variants.filter((one) => one.lift === "box-squat").map(({ id }) => id));
   const onBox = Object.values(block.slots).some(
     ({ work }) => work.kind === "lift" && boxes.has(work.variantId),
@@ -178,6 +179,7 @@ export async function checkInput(
     settings: room.settings,
     workOf: workLookup(table),
     liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),
+    complexSettings: complexSettings(values),
     complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,
     athletes: checked,
     before: wavesBefore(plans, row, table),

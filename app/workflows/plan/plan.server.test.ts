@@ -367,16 +367,34 @@ describe("recipes, schools and coach-set values", () => {
   });
 
   it("coach-set values are unset until somebody sets them, and can be unset again", async () => {
-    expect((await readCoachValues(coach)).every((one) => one.value === undefined)).toBe(true);
+    expect((await readCoachValues(coach)).values.every((one) => one.value === undefined)).toBe(
+      true,
+    );
     expect(await keepCoachValue(coach, { key: "deloadLoad", value: 7 })).toMatchObject({
       ok: false,
       code: "range",
     });
     await keepCoachValue(coach, { key: "deloadLoad", value: 0.8 });
-    const values = await readCoachValues(coach);
+    const { values } = await readCoachValues(coach);
     expect(values.at(-1)).toMatchObject({ key: "deloadLoad", value: 0.8 });
     await keepCoachValue(coach, { key: "deloadLoad", value: undefined });
-    expect((await readCoachValues(coach)).every((one) => one.value === undefined)).toBe(true);
+    expect((await readCoachValues(coach)).values.every((one) => one.value === undefined)).toBe(
+      true,
+    );
+  });
+
+  it("a usual number stands until the team sets its own, and comes back", async () => {
+    const gate = async () =>
+      (await readCoachValues(coach)).defaults.find((one) => one.key === "gateSharePercent");
+    expect(await gate()).toMatchObject({ fallback: 80, value: undefined });
+    expect(await keepCoachValue(coach, { key: "gateSharePercent", value: 130 })).toMatchObject({
+      ok: false,
+      code: "range",
+    });
+    await keepCoachValue(coach, { key: "gateSharePercent", value: 60 });
+    expect(await gate()).toMatchObject({ fallback: 80, value: 60 });
+    await keepCoachValue(coach, { key: "gateSharePercent", value: undefined });
+    expect(await gate()).toMatchObject({ value: undefined });
   });
 });
 

@@ -3,21 +3,20 @@ import type { z } from "zod";
 import { RUNGS, standing } from "../../../core/boxsquat/ladder";
 import { PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
 import { type LifterState, reduceFloor } from "../../../core/floor/state";
-import {
-  type CycleSession,
-  type CycleSet,
-  reviewBoxCycle,
-  speedAtEqualLoad,
-  weekOf,
-} from "../../../core/review/boxcycle";
+import { reviewBoxCycle } from "../../../core/review/boxcycle";
+import { type CycleSession, type CycleSet, weekOf } from "../../../core/review/cycleweek";
+import { speedAtEqualLoad } from "../../../core/review/equalload";
+import { teamDefault } from "../../../core/review/teamdefaults";
 import type { FrozenSession } from "../../../core/session/frozen";
 import { formatMass, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { dateOf, lastDate, markOf, slotWeek } from "../../../core/wave/block";
+import type { CoachValues } from "../../../core/wave/coachvalues";
 import { percentOf } from "../../../core/wave/recipe";
 import { addCycleReview, cycleReviews, ladderMarks } from "../../../db/queries/box.server";
 import { recordsOf } from "../../../db/queries/maxes.server";
 import { setupsOf } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { entriesAfter, frozenOf, sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";
@@ -223,6 +222,7 @@ export function readBoxCycle(
           slope: slopeOf(person.id),
           today,
           settings,
+          values: await coachValues(tx),
           reviews: reviews.filter((one) => one.athleteId === person.id),
         })),
     };
@@ -238,6 +238,7 @@ interface OneAthlete {
   slope: number | undefined;
   today: string;
   settings: Parameters<typeof slotWeek>[3];
+  values: CoachValues;
   reviews: Awaited<ReturnType<typeof cycleReviews>>;
 }
 
@@ -255,6 +256,11 @@ async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
     nextPercent: percentAfter(cycle, reached, input.settings),
     today,
     unit,
+    fewCutPercent: teamDefault(input.values, "fewCutPercent"),
+    depthAsked: {
+      weeks: teamDefault(input.values, "depthWeeks"),
+      percent: teamDefault(input.values, "fullDepthPercent"),
+    },
   });
   const marks = await ladderMarks(tx, person.id);
   const from = block.startDate;
