@@ -218,6 +218,38 @@ describe("laws of loading", () => {
   });
 });
 
+describe("what a room can build is kept by what it is", () => {
+  it("the same gear read again has the same totals; another plate, collar or bar has others", () => {
+    const again = structuredClone(CLUB);
+    expect(loadableTable(again).totals).toEqual(loadableTable(CLUB).totals);
+    for (const other of [
+      { ...CLUB, plates: CLUB.plates.slice(1) },
+      { ...CLUB, collar: { amount: 2.5, unit: "kg" as const } },
+      { ...CLUB, bar: { ...CLUB.bar, mass: { amount: 15, unit: "kg" as const } } },
+      { ...CLUB, bar: { ...CLUB.bar, rated: { amount: 100, unit: "kg" as const } } },
+      { ...CLUB, bar: { ...CLUB.bar, sleeveMm: 60 } },
+    ]) {
+      expect(loadableTable(other).totals).not.toEqual(loadableTable(CLUB).totals);
+    }
+  });
+
+  it("a side that was asked for before is the same plates", () => {
+    const table = loadableTable(structuredClone(CLUB));
+    for (const total of table.totals) {
+      const first = table.sideFor(total);
+      expect(table.sideFor(total)).toEqual(first);
+      expect(totalOf(first?.plates ?? [], CLUB)).toBe(total);
+    }
+    expect(table.sideFor(table.emptyGrains + 1)).toBeUndefined();
+  });
+
+  it("more rooms than are kept change no answer", () => {
+    const before = loadableTable(CLUB).totals;
+    for (let pairs = 1; pairs <= 250; pairs++) loadableTable(gearOf([[1 + pairs / 1000, 1]]));
+    expect(loadableTable(structuredClone(CLUB)).totals).toEqual(before);
+  });
+});
+
 describe("steps and changes", () => {
   it("steps one loadable total up or down, or as far as asked", () => {
     expect(stepFrom(CLUB, 60, -1e-6)?.totalKg).toBe(57.5);

@@ -181,6 +181,86 @@ describe("speed at equal load", () => {
   });
 });
 
+describe("laws of the cycle", () => {
+  const sets = fc.record({
+    loadKg: fc.integer({ min: 40, max: 80 }),
+    bestMps: fc.double({ min: 0.4, max: 1.4, noNaN: true }),
+    cut: fc.boolean(),
+    faults: fc.subarray(["Knees in", "Bouncing"]),
+  });
+  const cycles = fc.array(
+    fc.option(fc.array(sets, { minLength: 1, maxLength: 8 }), { nil: undefined }),
+    { minLength: 1, maxLength: 8 },
+  );
+
+  it("counts what was done, and a week's speed lies between its sets", () => {
+    fc.assert(
+      fc.property(cycles, (all) => {
+        all.forEach((own, i) => {
+          const week = weekOf(
+            session(
+              i + 1,
+              own?.map((one) => set(one)),
+            ),
+          );
+          expect(week.doneSets).toBe(own?.length ?? 0);
+          expect(week.cutSets).toBe(own?.filter((one) => one.cut).length ?? 0);
+          if (!own || week.speedMps === undefined) return;
+          const speeds = own.filter((one) => one.loadKg === week.loadKg).map((one) => one.bestMps);
+          expect(week.speedMps).toBeGreaterThanOrEqual(Math.min(...speeds) - 1e-9);
+          expect(week.speedMps).toBeLessThanOrEqual(Math.max(...speeds) + 1e-9);
+        });
+      }),
+    );
+  });
+
+  it("a shift of every speed changes nothing between the weeks", () => {
+    fc.assert(
+      fc.property(cycles, fc.double({ min: -0.2, max: 0.2, noNaN: true }), (all, shift) => {
+        const change = (by: number) => {
+          const found = speedAtEqualLoad(
+            all.map((own, i) =>
+              weekOf(
+                session(
+                  i + 1,
+                  own?.map((one) => set({ ...one, bestMps: one.bestMps + by })),
+                ),
+              ),
+            ),
+            undefined,
+            "kg",
+          );
+          return found.ok ? found.changeMps : found.reason;
+        };
+        const [plain, shifted] = [change(0), change(shift)];
+        if (typeof plain === "number") expect(shifted).toBeCloseTo(plain, 9);
+        else expect(shifted).toBe(plain);
+      }),
+    );
+  });
+
+  it("proposes more only where speed rose beyond noise and few sets were cut", () => {
+    fc.assert(
+      fc.property(cycles, (all) => {
+        const found = review(
+          all.map((own, i) =>
+            session(
+              i + 1,
+              own?.map((one) => set(one)),
+            ),
+          ),
+        );
+        expect(found.findings.every((one) => one.words.length > 0)).toBe(true);
+        if (found.proposal !== "raise") return;
+        expect(found.speed).toMatchObject({ ok: true, verdict: "rose" });
+        const done = all.flatMap((own) => own ?? []);
+        expect(done.filter((one) => one.cut).length).toBeLessThanOrEqual(0.1 * done.length);
+      }),
+      { numRuns: 400 },
+    );
+  });
+});
+
 describe("the review of a box cycle", () => {
   const faster = [
     session(1, eight({ bestMps: 0.8 })),

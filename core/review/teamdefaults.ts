@@ -36,7 +36,7 @@ const SPECS = {
     low: 1,
     high: 50,
     fallback: RUN_DEFAULTS.endAtLossPercent,
-    why: "The 10 % end rule of a pairing.",
+    why: "Output is what says that enough is done.",
     source: PRACTICE,
   },
   pairingEarlyPercent: {
@@ -95,7 +95,7 @@ const SPECS = {
   },
   pairingTrainingYears: {
     name: "Years of barbell training before a pairing",
-    unit: "years",
+    unit: "yr",
     low: 0,
     high: 10,
     fallback: COMPLEX_DEFAULTS.trainingYears,

@@ -258,6 +258,45 @@ describe("edits", () => {
     );
   });
 
+  it("show in every week at once, although weeks are kept: the same as worked out afresh", () => {
+    const settings = { deloadSets: 0.5, deloadLoad: 0.8, weekFactors: { 4: 0.9 } };
+    const other = { ...settings, deloadLoad: 0.7 };
+    const marks = fc.record({
+      week: fc.integer({ min: 1, max: 12 }),
+      kind: fc.constantFrom("deload" as const, "test" as const, "off" as const),
+      words: fc.constant(""),
+    });
+    const changes = fc.oneof(
+      fc
+        .integer({ min: 30, max: 80 })
+        .map((start) => ({ path: ["slots", "main", "recipe", "start"], value: start })),
+      fc
+        .integer({ min: 1, max: 6 })
+        .map((week) => ({ path: ["slots", "main", "fromWeek"], value: week })),
+      fc.boolean().map((repeat) => ({ path: ["slots", "main", "repeat"], value: repeat })),
+      fc.integer({ min: 1, max: 16 }).map((weeks) => ({ path: ["weeks"], value: weeks })),
+      fc.option(marks, { nil: undefined }).map((mark) => ({ path: ["marks", "m1"], value: mark })),
+      fc.integer({ min: 1, max: 2 }).map((n) => ({ path: ["slots", "main", "session"], value: n })),
+    );
+    fc.assert(
+      fc.property(fc.array(changes, { minLength: 1, maxLength: 8 }), (sets) => {
+        let now = block();
+        for (const set of sets) {
+          now = made(now, { words: "", sets: [set] });
+          const fresh = structuredClone(now);
+          for (const which of [settings, other]) {
+            for (let week = 1; week <= 16; week++) {
+              expect(slotWeek(now, now.slots.main as Slot, week, which)).toEqual(
+                slotWeek(fresh, fresh.slots.main as Slot, week, structuredClone(which)),
+              );
+            }
+          }
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   it("leave the old block untouched, and name a place that is gone", () => {
     const before = block();
     const copy = structuredClone(before);

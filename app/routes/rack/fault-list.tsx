@@ -20,7 +20,7 @@ export function FaultList({
 }) {
   const [cut, setCut] = useState(false);
   return (
-    <Sheet title="Fault seen" onClose={onClose}>
+    <Sheet title="Fault seen" onClose={onClose} wide={faults.length > 8}>
       <label className="flex min-h-[64px] items-center gap-3 text-[18px]">
         <input
           type="checkbox"
@@ -30,7 +30,9 @@ export function FaultList({
         />
         and cut the set
       </label>
-      <div className={`mt-1 grid gap-2 ${faults.length > 8 ? "grid-cols-3" : "grid-cols-2"}`}>
+      <div
+        className={`mt-1 grid gap-2 ${faults.length > 8 ? "grid-cols-3 md:grid-cols-4" : "grid-cols-2"}`}
+      >
         {faults.map(({ seen, cue }) => (
           <button
             key={seen}

@@ -4,10 +4,13 @@ import { type ReactNode, useEffect, useRef } from "react";
 export function Sheet({
   title,
   onClose,
+  wide = false,
   children,
 }: {
   title: string;
   onClose: () => void;
+  /** For a long list: as wide as a tablet lets it. */
+  wide?: boolean;
   children: ReactNode;
 }) {
   const dialog = useRef<HTMLDialogElement>(null);
@@ -19,7 +22,7 @@ export function Sheet({
       ref={dialog}
       onClose={onClose}
       aria-label={title}
-      className="m-auto w-[min(94vw,680px)] rounded border border-control bg-base-100 p-5 text-[17px] text-base-content backdrop:bg-black/50"
+      className={`m-auto ${wide ? "w-[min(96vw,960px)]" : "w-[min(94vw,680px)]"} rounded border border-control bg-base-100 p-5 text-[17px] text-base-content backdrop:bg-black/50`}
     >
       <div className="flex items-baseline justify-between">
         <h2 className="text-[22px]">{title}</h2>
