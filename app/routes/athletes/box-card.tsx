@@ -11,14 +11,13 @@ import { Field, Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
+import { type BoxCard, readBoxCard } from "../../workflows/athletes/box-card.server";
 import {
-  type BoxCard,
   keepBoxSetup,
   keepTrial,
   noteFault,
-  readBoxCard,
   tickRehearsal,
-} from "../../workflows/athletes/box.server";
+} from "../../workflows/athletes/save-box.server";
 import type { Route } from "./+types/box-card";
 import { Faults, Ladder } from "./box-history";
 import { SpeedWeight } from "./speed-weight";

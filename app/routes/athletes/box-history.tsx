@@ -3,7 +3,7 @@ import { BOX_FAULTS, boxFaultNamed, FAULT_ACTIONS } from "../../../core/boxsquat
 import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
 import { formatPercent } from "../../../core/units/percent";
 import { Field, Select } from "../../ui/field";
-import type { BoxCard } from "../../workflows/athletes/box.server";
+import type { BoxCard } from "../../workflows/athletes/box-card.server";
 
 /** Where the athlete stands on the teaching ladder, and how they came there. */
 export function Ladder({ card }: { card: BoxCard }) {

@@ -1,7 +1,5 @@
-import { Pencil } from "lucide-react";
 import { useMemo, useState } from "react";
-import { Form, Link } from "react-router";
-import { describeSide } from "../../../core/barload/load";
+import { Link } from "react-router";
 import { maxWorking } from "../../../core/maxes/records";
 import {
   type BlockAthlete,
@@ -11,17 +9,16 @@ import {
   variantIn,
 } from "../../../core/session/blocknumbers";
 import type { SetPrescription } from "../../../core/session/prescribe";
-import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
-import { formatPercent } from "../../../core/units/percent";
-import { formatVelocity } from "../../../core/units/velocity";
-import type { Working } from "../../../core/units/working";
+import { formatKg } from "../../../core/units/mass";
 import { describeBasis } from "../../../core/wave/basis";
 import { type Block, dateOf, isIn, markOf } from "../../../core/wave/block";
 import { expandRecipe, type Recipe, type WaveWeek } from "../../../core/wave/recipe";
 import { useFirstRows } from "../../ui/use-first-rows";
 import { WaveColumnPicture } from "../../ui/wave-chart";
-import { Figures, useWorking } from "../../ui/working";
+import { Figures } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { type Editing, OverrideBar } from "./override-bar";
+import { LazyFigure, WeekLoads } from "./week-loads";
 
 /**
  * Weeks that stand side by side without scrolling sideways: fewer where a week holds several
@@ -46,12 +43,6 @@ export const SHOW_NAMES: Record<Show, string> = {
   plates: "plates a side",
   speed: "wanted speeds, m/s",
 };
-
-interface Editing {
-  athlete: BlockAthlete;
-  run: LoadRun;
-  week: number;
-}
 
 /** The wave over its dates, and in the same columns everybody's loads, worked out here. */
 export function Numbers({
@@ -275,163 +266,4 @@ function runInFull(input: {
   const lift = data.lifts.find((one) => one.id === variantIn(slot, wave));
   if (!lift) return undefined;
   return setInFull({ block, slotId, week: wave, set, athlete, room: data.room, lift });
-}
-
-/** Sets with the same load one after the other stand as one figure; its working is the first's. */
-function WeekLoads({
-  athlete,
-  runs,
-  show,
-  fullOf,
-  onEdit,
-}: {
-  athlete: BlockAthlete;
-  runs: LoadRun[];
-  show: Show;
-  fullOf: (run: LoadRun) => SetPrescription | undefined;
-  onEdit: ((run: LoadRun) => void) | undefined;
-}) {
-  const unit = athlete.unit ?? "kg";
-  return (
-    <>
-      {runs.map((run, i) => {
-        if (run.loadKg === undefined) {
-          return run.reason ? (
-            <span key={run.key} className="text-sm text-accent" title={run.reason}>
-              no load: {run.reason.split(".")[0]}
-            </span>
-          ) : (
-            <span key={run.key} className="text-muted">
-              {run.count} × {run.reps}
-            </span>
-          );
-        }
-        const text = plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
-        const shown = show === "loads" ? text : cellText(show, fullOf(run));
-        return (
-          <span key={run.key} className={run.overridden ? "border-b-2 border-secondary" : ""}>
-            {i > 0 ? <span className="text-muted"> · </span> : null}
-            <LazyFigure
-              id={`${athlete.id}/${run.key}`}
-              working={() => fullOf(run)?.working}
-              label={`${athlete.name}, ${run.count} sets of ${run.reps} at ${text} ${unit}${run.overridden ? ", a coach's own load" : ""}`}
-            >
-              {shown}
-            </LazyFigure>
-          </span>
-        );
-      })}
-      {runs.length > 0 && onEdit ? (
-        <button
-          type="button"
-          className="absolute top-1 right-0.5 rounded bg-base-100 p-0.5 text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:text-base-content hover:opacity-100"
-          title="A load of your own"
-          aria-label={`Set a load of your own for ${athlete.name}`}
-          onClick={() => onEdit(runs[0] as LoadRun)}
-        >
-          <Pencil className="size-4" aria-hidden />
-        </button>
-      ) : null}
-    </>
-  );
-}
-
-/** A cell in another way than its load. */
-function cellText(show: Exclude<Show, "loads">, set: SetPrescription | undefined): string {
-  if (!set) return "–";
-  switch (show) {
-    case "percent":
-      return set.truePercent === undefined ? "–" : formatPercent(set.truePercent);
-    case "plates":
-      return describeSide(set.side);
-    case "speed":
-      return set.target
-        ? `${formatVelocity(set.target.lowMps)}–${formatVelocity(set.target.highMps)}`
-        : "not set";
-  }
-}
-
-/** A figure whose working is put together when somebody asks for it: a page holds thousands. */
-function LazyFigure({
-  id,
-  working,
-  label,
-  children,
-}: {
-  id: string;
-  working: () => Working | undefined;
-  label: string;
-  children: string;
-}) {
-  const { selected, select } = useWorking();
-  const pressed = selected?.key === id;
-  return (
-    <button
-      type="button"
-      data-figure={id}
-      className="figure"
-      aria-pressed={pressed}
-      aria-label={label}
-      onClick={() => {
-        const found = pressed ? undefined : working();
-        select(found && { key: id, working: found });
-      }}
-    >
-      {children}
-    </button>
-  );
-}
-
-function OverrideBar({
-  editing,
-  slotId,
-  base,
-  onClose,
-}: {
-  editing: Editing;
-  slotId: string;
-  base: number;
-  onClose: () => void;
-}) {
-  const { athlete, run, week } = editing;
-  const unit = athlete.unit ?? "kg";
-  const shown =
-    run.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
-  return (
-    <Form
-      method="post"
-      onSubmit={onClose}
-      className="sticky bottom-0 left-0 mt-2 flex flex-wrap items-end gap-3 border-t border-control bg-base-200 p-3"
-      aria-label={`Own load for ${athlete.name}, week ${week}`}
-    >
-      <input type="hidden" name="athleteId" value={athlete.id} />
-      <input type="hidden" name="setKey" value={run.key} />
-      <input type="hidden" name="slotId" value={slotId} />
-      <input type="hidden" name="week" value={week} />
-      <input type="hidden" name="base" value={base} />
-      <label>
-        <span className="block text-muted">
-          {athlete.name}, week {week}: your load
-        </span>
-        <input
-          // biome-ignore lint/a11y/noAutofocus: opened by the coach to type into
-          autoFocus
-          name="load"
-          className="field w-40"
-          defaultValue={`${shown} ${unit}`}
-        />
-      </label>
-      <button type="submit" name="intent" value="override" className="btn btn-primary">
-        Set this load
-      </button>
-      {run.overridden ? (
-        <button type="submit" name="intent" value="lift" className="btn">
-          Back to the recipe
-        </button>
-      ) : null}
-      <button type="button" className="btn" onClick={onClose}>
-        Cancel
-      </button>
-    </Form>
-  );
 }

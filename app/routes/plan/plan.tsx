@@ -1,31 +1,18 @@
 import { useEffect, useMemo, useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
-import { Form, Link, redirect, useRevalidator } from "react-router";
+import { Link, redirect } from "react-router";
 import { z } from "zod";
-import { blockLoads, changedLoads } from "../../../core/session/blocknumbers";
-import { progressions, tonnageKg } from "../../../core/session/tonnage";
-import { formatKg, massKg } from "../../../core/units/mass";
-import {
-  dateOf,
-  daysOf,
-  lastDate,
-  leadSlot,
-  overrideKey,
-  type Slot,
-} from "../../../core/wave/block";
+import { massKg } from "../../../core/units/mass";
+import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/wave/block";
 import { pack, unpack } from "../../forms/json";
 import { MassField } from "../../forms/maxes";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite, type Principal } from "../../platform/rights";
-import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
-import { Empty, Notice, Page } from "../../ui/page";
+import { Notice, Page } from "../../ui/page";
 import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
-import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
-import { useFirstRows } from "../../ui/use-first-rows";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import {
   editPlan,
@@ -36,15 +23,16 @@ import {
 } from "../../workflows/plan/edit-plan.server";
 import { copyPlan, shelvePlan, splitAthlete } from "../../workflows/plan/new-plan.server";
 import { publishPlan } from "../../workflows/plan/publish-plan.server";
-import { type PlanPage, readPlan } from "../../workflows/plan/read-plan.server";
+import { readPlan } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plan";
 import { ChecksView } from "./checks-view";
 import { DayView } from "./day-view";
-import { Numbers, SHOW_NAMES, SHOWS, weeksShown } from "./numbers";
+import { NumbersView } from "./numbers-view";
+import { Actions, useNewer } from "./plan-actions";
+import { History } from "./plan-changes";
 import { PlanEdits, usePlanEdits } from "./plan-edits";
 import { SetupMargin } from "./setup-block";
 import { SetupView } from "./setup-view";
-import { SlotPicker } from "./slot-picker";
 import { WeeksView } from "./weeks-view";
 
 export function meta({ loaderData }: Route.MetaArgs) {
@@ -199,7 +187,7 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
   const edits = usePlanEdits(loaded.plan.id, loaded.plan.version, loaded.block);
   const data = useMemo(() => ({ ...loaded, block: edits.block }), [loaded, edits.block]);
   const { mayEdit } = loaderData;
-  const { plan, published } = data;
+  const { plan } = data;
   const address = useAddress();
   const view = VIEWS.find(([id]) => id === address.get("view"))?.[0] ?? "numbers";
   const slotId = data.block.slots[address.get("slot")]
@@ -230,9 +218,6 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
       ? (result as RecipeResult)
       : undefined;
   const first = daysOf(block)[0];
-  const show = SHOWS.find((one) => one === address.get("show")) ?? "loads";
-  const shown = weeksShown(slot?.recipe, show);
-  const firstWeek = firstShown(Number(address.get("from")), block.weeks, shown);
   return (
     <PlanEdits value={edits.edit}>
       <Page
@@ -278,76 +263,14 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
         ) : null}
         {edits.problem ? <Notice kind="problem" title={edits.problem} /> : null}
         {view === "numbers" ? (
-          <>
-            <SlotPicker data={data} block={block} slotId={slotId} />
-            {draft ? (
-              <p role="status" className="my-1 font-medium text-secondary">
-                As typed, not saved yet.
-              </p>
-            ) : null}
-            {slot ? (
-              <>
-                <div className="no-print mb-1 flex flex-wrap items-center gap-x-6">
-                  <WeekPager
-                    firstWeek={firstWeek}
-                    weeks={block.weeks}
-                    shown={shown}
-                    set={address.set}
-                  />
-                  <label className="flex items-center gap-2 text-muted">
-                    Cells show
-                    <select
-                      className="rounded border border-control bg-base-100 px-1 py-0.5 text-base-content pointer-coarse:min-h-11"
-                      value={show}
-                      onChange={(event) =>
-                        address.set(
-                          "show",
-                          event.target.value === "loads" ? "" : event.target.value,
-                        )
-                      }
-                    >
-                      {SHOWS.map((one) => (
-                        <option key={one} value={one}>
-                          {SHOW_NAMES[one]}
-                        </option>
-                      ))}
-                    </select>
-                  </label>
-                </div>
-                <Numbers
-                  data={data}
-                  block={block}
-                  slotId={slotId}
-                  firstWeek={firstWeek}
-                  show={show}
-                  mayEdit={mayEdit}
-                />
-                <AccessorySteps slot={slot} />
-              </>
-            ) : (
-              <Empty
-                action={
-                  mayEdit ? (
-                    <Link className="btn btn-primary" to="?view=setup">
-                      Put a slot on a day
-                    </Link>
-                  ) : undefined
-                }
-              >
-                No slot yet. A slot is a lift or an exercise on a day, with its recipe.
-              </Empty>
-            )}
-            <Changed data={data} published={published} />
-            <BenchAnswers answers={data.answers} mayEdit={mayEdit} />
-            <p className="mt-3 text-sm text-muted">
-              Loads for {data.gearName}, in {plan.roomName}; each rack's own bar and plates count
-              when the session starts. An underlined load is a coach's own. Select a figure for its
-              working.{" "}
-              {data.lifts.find(
-                (one) => slot?.work.kind === "lift" && one.id === slot.work.variantId,
-              )?.caution ?? ""}
-            </p>
-          </>
+          <NumbersView
+            data={data}
+            block={block}
+            slotId={slotId}
+            drafted={draft !== undefined}
+            address={address}
+            mayEdit={mayEdit}
+          />
         ) : null}
         {view === "day" ? <DayView data={data} address={address} mayEdit={mayEdit} /> : null}
         {view === "weeks" ? <WeeksView data={data} /> : null}
@@ -356,227 +279,4 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
       </Page>
     </PlanEdits>
   );
-}
-
-function firstShown(asked: number, weeks: number, shown: number): number {
-  const last = Math.max(1, weeks - shown + 1);
-  return Number.isInteger(asked) && asked >= 1 ? Math.min(asked, last) : 1;
-}
-
-function WeekPager({
-  firstWeek,
-  weeks,
-  shown,
-  set,
-}: {
-  firstWeek: number;
-  weeks: number;
-  shown: number;
-  set: (name: string, value: string) => void;
-}) {
-  if (weeks <= shown) return null;
-  const to = (week: number) => set("from", week <= 1 ? "" : String(week));
-  return (
-    <p className="no-print flex items-baseline gap-3 text-muted">
-      <button
-        type="button"
-        className="underline disabled:no-underline disabled:opacity-60"
-        disabled={firstWeek <= 1}
-        onClick={() => to(firstWeek - shown)}
-      >
-        Earlier weeks
-      </button>
-      <span>
-        weeks {firstWeek} to {Math.min(weeks, firstWeek + shown - 1)} of {weeks}
-      </span>
-      <button
-        type="button"
-        className="underline disabled:no-underline disabled:opacity-60"
-        disabled={firstWeek + shown > weeks}
-        onClick={() => to(firstWeek + shown)}
-      >
-        Later weeks
-      </button>
-    </p>
-  );
-}
-
-/** What each next step of an accessory adds, one thing changed at a time. */
-function AccessorySteps({ slot }: { slot: Slot }) {
-  const unit = useUnit();
-  const { recipe, work } = slot;
-  const [step] = recipe.steps;
-  if (work.kind !== "exercise" || recipe.basis !== "fixed" || recipe.start <= 0 || !step)
-    return null;
-  const line = { sets: step.sets, reps: step.reps, loadKg: recipe.start, hands: work.hands };
-  return (
-    <section aria-label="What a step adds" className="mt-3">
-      <p>
-        {step.sets} × {step.reps} × {formatKg(recipe.start, unit)}
-        {work.hands === 2 ? " a hand, both counted" : ""} ={" "}
-        <b>{formatKg(tonnageKg(line), unit, 0)}</b>
-        {progressions(line, { reps: 3, loadKg: 2.5, sets: 1 }).map((one) => (
-          <span key={one.name} className="text-muted">
-            {" "}
-            · {one.name} +{formatKg(one.deltaKg, unit, 0)}
-          </span>
-        ))}
-      </p>
-    </section>
-  );
-}
-
-function Actions({
-  data,
-  mayEdit,
-  busy,
-}: {
-  data: PlanPage;
-  mayEdit: boolean;
-  /** Edits are on their way: what stands on all of them waits. */
-  busy: boolean;
-}) {
-  const { plan, published } = data;
-  const stale = published === undefined || published.seq !== plan.version;
-  return (
-    <>
-      <span className="self-center text-muted">
-        {published ? `published ${published.number}, ${published.on}` : "never published"}
-      </span>
-      {mayEdit ? (
-        <Form method="post" className="flex gap-2" preventScrollReset>
-          <input type="hidden" name="base" value={plan.version} />
-          <button
-            type="submit"
-            name="intent"
-            value="undo"
-            className="btn"
-            title="Ctrl Z"
-            disabled={busy}
-          >
-            Undo
-          </button>
-          <button
-            type="submit"
-            name="intent"
-            value="redo"
-            className="btn"
-            title="Ctrl Shift Z"
-            disabled={busy}
-          >
-            Redo
-          </button>
-          <button
-            type="submit"
-            name="intent"
-            value="publish"
-            disabled={busy}
-            className={`btn ${stale ? "btn-primary" : ""}`}
-          >
-            Publish
-          </button>
-        </Form>
-      ) : null}
-      <Link className="btn" to={`/plan/${plan.id}/print`}>
-        Print
-      </Link>
-      {mayEdit ? <UndoKeys /> : null}
-    </>
-  );
-}
-
-/** Ctrl Z and Ctrl Shift Z outside of fields. */
-function UndoKeys() {
-  const press = (name: string) => () => {
-    const button = document.querySelector<HTMLButtonElement>(`button[name=intent][value=${name}]`);
-    button?.click();
-  };
-  useHotkeys("mod+z", press("undo"), { preventDefault: true });
-  useHotkeys("mod+shift+z", press("redo"), { preventDefault: true });
-  return null;
-}
-
-/** What changed for whom since athletes last got it. */
-function Changed({ data, published }: { data: PlanPage; published: PlanPage["published"] }) {
-  const athletes = data.athletes.length;
-  const ready = useFirstRows(athletes) === athletes;
-  const changes = useMemo(
-    () =>
-      published && ready
-        ? changedLoads(
-            published.loads,
-            blockLoads({ block: data.block, athletes: data.athletes, room: data.room }),
-          )
-        : [],
-    [data, published, ready],
-  );
-  if (!published) return null;
-  return (
-    <section aria-labelledby="since-published" className="mt-4">
-      <h2 id="since-published">Since version {published.number}</h2>
-      {!ready ? (
-        <p className="text-muted">Being compared for {athletes} athletes.</p>
-      ) : changes.length === 0 ? (
-        <p className="text-muted">Nothing changed: athletes see these loads.</p>
-      ) : (
-        <ul className="grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
-          {changes.map((one) => (
-            <li key={one.athleteId} className="flex justify-between border-b border-faint">
-              <span>
-                {data.athletes.find((athlete) => athlete.id === one.athleteId)?.name ??
-                  "no longer in it"}
-              </span>
-              <span className="text-muted">
-                {[
-                  one.changed ? `${one.changed} changed` : "",
-                  one.added ? `${one.added} new` : "",
-                  one.gone ? `${one.gone} gone` : "",
-                ]
-                  .filter(Boolean)
-                  .join(", ")}
-              </span>
-            </li>
-          ))}
-        </ul>
-      )}
-    </section>
-  );
-}
-
-function History({ data }: { data: PlanPage }) {
-  return (
-    <section aria-labelledby="edits">
-      <h2 id="edits">Edits</h2>
-      {data.edits.length === 0 ? <p className="text-muted">None yet.</p> : null}
-      <ol>
-        {data.edits.map((one) => (
-          <li key={one.seq} className="border-b border-faint py-1">
-            {one.words}
-            <span className="block text-sm text-muted">
-              {one.by}, {one.at.slice(0, 10)} {one.at.slice(11, 16)}
-            </span>
-          </li>
-        ))}
-      </ol>
-    </section>
-  );
-}
-
-const ASK_EVERY_MS = 4000;
-
-/** Asks whether somebody else edited the plan, and takes their change in. */
-function useNewer(data: PlanPage) {
-  const revalidator = useRevalidator();
-  const { id, version } = data.plan;
-  const { revalidate, state } = revalidator;
-  useEffect(() => {
-    const timer = setInterval(async () => {
-      if (document.hidden || state !== "idle") return;
-      const response = await fetch(`/api/plan/${id}?after=${version}`).catch(() => undefined);
-      if (!response?.ok) return;
-      const found = (await response.json()) as { seq: number };
-      if (found.seq > version) void revalidate();
-    }, ASK_EVERY_MS);
-    return () => clearInterval(timer);
-  }, [id, version, revalidate, state]);
 }

@@ -9,7 +9,7 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { rackSetups } from "../athletes/box.server";
+import { rackSetups } from "../athletes/box-seat.server";
 import { blockRoom } from "../plan/block-athletes.server";
 import { planAthletes, sessionPlan, slotOverrides } from "../plan/prescribe-plan.server";
 

@@ -13,7 +13,7 @@ import { listSchools } from "../../../db/queries/plan-library.server";
 import { type PlanRow, plansOfSquad } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { boxHistories } from "../athletes/box.server";
+import { boxHistories } from "../athletes/box-history.server";
 import { readMaxes } from "../athletes/resolve-maxes.server";
 import { type TeamValues, teamValues } from "./block-athletes.server";
 

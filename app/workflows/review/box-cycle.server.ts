@@ -26,7 +26,7 @@ import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { boxHistory } from "../athletes/box.server";
+import { boxHistory } from "../athletes/box-history.server";
 import { readPlaces } from "../athletes/today.server";
 import { blockRoom } from "../plan/block-athletes.server";
 

@@ -10,7 +10,9 @@ import { appendEntries } from "../floor/append-entries.server";
 import { finishSession } from "../floor/end-session.server";
 import { startSession } from "../floor/start-session.server";
 import { decideCycle, readBoxCycle } from "../review/box-cycle.server";
-import { boxHistories, boxHistory, keepBoxSetup, noteFault, readBoxCard } from "./box.server";
+import { readBoxCard } from "./box-card.server";
+import { boxHistories, boxHistory } from "./box-history.server";
+import { keepBoxSetup, noteFault } from "./save-box.server";
 
 const ownerUrl = process.env.OWNER_DATABASE_URL ?? "";
 let team: SecondTeam;

@@ -1,0 +1,116 @@
+import { Pencil } from "lucide-react";
+import { describeSide } from "../../../core/barload/load";
+import type { BlockAthlete, LoadRun } from "../../../core/session/blocknumbers";
+import type { SetPrescription } from "../../../core/session/prescribe";
+import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
+import { formatPercent } from "../../../core/units/percent";
+import { formatVelocity } from "../../../core/units/velocity";
+import type { Working } from "../../../core/units/working";
+import { useWorking } from "../../ui/working";
+
+import type { Show } from "./numbers";
+
+/** Sets with the same load one after the other stand as one figure; its working is the first's. */
+export function WeekLoads({
+  athlete,
+  runs,
+  show,
+  fullOf,
+  onEdit,
+}: {
+  athlete: BlockAthlete;
+  runs: LoadRun[];
+  show: Show;
+  fullOf: (run: LoadRun) => SetPrescription | undefined;
+  onEdit: ((run: LoadRun) => void) | undefined;
+}) {
+  const unit = athlete.unit ?? "kg";
+  return (
+    <>
+      {runs.map((run, i) => {
+        if (run.loadKg === undefined) {
+          return run.reason ? (
+            <span key={run.key} className="text-sm text-accent" title={run.reason}>
+              no load: {run.reason.split(".")[0]}
+            </span>
+          ) : (
+            <span key={run.key} className="text-muted">
+              {run.count} × {run.reps}
+            </span>
+          );
+        }
+        const text = plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
+        const shown = show === "loads" ? text : cellText(show, fullOf(run));
+        return (
+          <span key={run.key} className={run.overridden ? "border-b-2 border-secondary" : ""}>
+            {i > 0 ? <span className="text-muted"> · </span> : null}
+            <LazyFigure
+              id={`${athlete.id}/${run.key}`}
+              working={() => fullOf(run)?.working}
+              label={`${athlete.name}, ${run.count} sets of ${run.reps} at ${text} ${unit}${run.overridden ? ", a coach's own load" : ""}`}
+            >
+              {shown}
+            </LazyFigure>
+          </span>
+        );
+      })}
+      {runs.length > 0 && onEdit ? (
+        <button
+          type="button"
+          className="absolute top-1 right-0.5 rounded bg-base-100 p-0.5 text-muted opacity-0 group-hover:opacity-100 focus:opacity-100 hover:text-base-content hover:opacity-100"
+          title="A load of your own"
+          aria-label={`Set a load of your own for ${athlete.name}`}
+          onClick={() => onEdit(runs[0] as LoadRun)}
+        >
+          <Pencil className="size-4" aria-hidden />
+        </button>
+      ) : null}
+    </>
+  );
+}
+
+/** A cell in another way than its load. */
+function cellText(show: Exclude<Show, "loads">, set: SetPrescription | undefined): string {
+  if (!set) return "–";
+  switch (show) {
+    case "percent":
+      return set.truePercent === undefined ? "–" : formatPercent(set.truePercent);
+    case "plates":
+      return describeSide(set.side);
+    case "speed":
+      return set.target
+        ? `${formatVelocity(set.target.lowMps)}–${formatVelocity(set.target.highMps)}`
+        : "not set";
+  }
+}
+
+/** A figure whose working is put together when somebody asks for it: a page holds thousands. */
+export function LazyFigure({
+  id,
+  working,
+  label,
+  children,
+}: {
+  id: string;
+  working: () => Working | undefined;
+  label: string;
+  children: string;
+}) {
+  const { selected, select } = useWorking();
+  const pressed = selected?.key === id;
+  return (
+    <button
+      type="button"
+      data-figure={id}
+      className="figure"
+      aria-pressed={pressed}
+      aria-label={label}
+      onClick={() => {
+        const found = pressed ? undefined : working();
+        select(found && { key: id, working: found });
+      }}
+    >
+      {children}
+    </button>
+  );
+}

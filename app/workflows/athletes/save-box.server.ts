@@ -1,0 +1,105 @@
+import { uuidv7 } from "uuidv7";
+import type { z } from "zod";
+import {
+  addBoxSetup,
+  addFaultNote,
+  boxSetups,
+  markRehearsed,
+} from "../../../db/queries/box.server";
+import { keepSetup, setupsOf } from "../../../db/queries/person.server";
+import { athleteById } from "../../../db/queries/squads.server";
+import type { BoxSetupForm, FaultForm, TrialForm } from "../../forms/box";
+import { localDate, now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import type { Principal } from "../../platform/rights";
+import { readBoxCard } from "./box-card.server";
+import { NO_ATHLETE } from "./read-athlete.server";
+import { readPlaces } from "./today.server";
+
+/** Keeps a set-up: a new one asks for a rehearsal again. */
+export async function keepBoxSetup(
+  principal: Principal,
+  athleteId: string,
+  input: z.output<typeof BoxSetupForm>,
+): Promise<Outcome<{ styleId: string }>> {
+  const card = await readBoxCard(principal, athleteId);
+  if (!card.ok) return card;
+  const verdict = card.value.styles.find((one) => one.id === input.styleId);
+  if (verdict?.verdict === "refused" && input.styleNote.length < 3)
+    return failed(
+      "refused",
+      `${verdict.reasons.join(" ")} Choose another style, or write a note to set this aside.`,
+    );
+  return inTeam(principal, async (tx) => {
+    await addBoxSetup(tx, {
+      id: uuidv7(),
+      athleteId,
+      variantId: input.variantId,
+      styleId: input.styleId,
+      contact: input.contact,
+      distanceCm: input.distanceCm ?? null,
+      cues: input.cues,
+      styleNote: input.styleNote,
+      freeSquatSigned: input.freeSquatSigned,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ styleId: input.styleId });
+  });
+}
+
+/** Keeps a trial seat with the rest of the lift's set-up as it stands. */
+export function keepTrial(
+  principal: Principal,
+  athleteId: string,
+  input: z.output<typeof TrialForm>,
+): Promise<Outcome<{ seatCm: number }>> {
+  return inTeam(principal, async (tx) => {
+    const person = await athleteById(tx, athleteId);
+    if (!person) return NO_ATHLETE;
+    const old = (await setupsOf(tx, athleteId)).find((one) => one.variantId === input.variantId);
+    const { teamId: _team, ...kept } = old ?? { teamId: "", id: uuidv7(), athleteId };
+    await keepSetup(tx, {
+      ...kept,
+      ...input,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ seatCm: input.boxSeatCm });
+  });
+}
+
+export function tickRehearsal(
+  principal: Principal,
+  athleteId: string,
+): Promise<Outcome<{ on: string }>> {
+  return inTeam(principal, async (tx) => {
+    const [box] = await boxSetups(tx, athleteId);
+    if (!box) return failed("no-setup", "Keep a set-up first: the rehearsal belongs to it.");
+    const on = localDate("UTC");
+    await markRehearsed(tx, box.id, { on, by: principal.name });
+    return done({ on });
+  });
+}
+
+export function noteFault(
+  principal: Principal,
+  athleteId: string,
+  input: z.output<typeof FaultForm>,
+): Promise<Outcome<{ fault: string }>> {
+  return inTeam(principal, async (tx) => {
+    const person = await athleteById(tx, athleteId);
+    if (!person) return NO_ATHLETE;
+    await addFaultNote(tx, {
+      id: uuidv7(),
+      athleteId,
+      fault: input.fault,
+      date: (await readPlaces(tx)).todayOf(person),
+      percent: input.percent ?? null,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ fault: input.fault });
+  });
+}
