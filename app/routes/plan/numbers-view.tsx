@@ -7,8 +7,9 @@ import { Empty } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
 import type { useAddress } from "../../ui/use-address";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
-import { Numbers, SHOW_NAMES, SHOWS, weeksShown } from "./numbers";
+import { Numbers } from "./numbers";
 import { Changed } from "./plan-changes";
+import { SHOW_NAMES, SHOWS, weeksShown } from "./shows";
 import { SlotPicker } from "./slot-picker";
 
 /** One slot's weeks for everybody, what cells show, and what changed since it was published. */

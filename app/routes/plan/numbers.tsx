@@ -12,37 +12,14 @@ import type { SetPrescription } from "../../../core/session/prescribe";
 import { formatKg } from "../../../core/units/mass";
 import { describeBasis } from "../../../core/wave/basis";
 import { type Block, dateOf, isIn, markOf } from "../../../core/wave/block";
-import { expandRecipe, type Recipe, type WaveWeek } from "../../../core/wave/recipe";
+import type { WaveWeek } from "../../../core/wave/recipe";
 import { useFirstRows } from "../../ui/use-first-rows";
 import { WaveColumnPicture } from "../../ui/wave-chart";
 import { Figures } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { type Editing, OverrideBar } from "./override-bar";
+import type { Show } from "./shows";
 import { LazyFigure, WeekLoads } from "./week-loads";
-
-/**
- * Weeks that stand side by side without scrolling sideways: fewer where a week holds several
- * different loads. More are paged.
- */
-export function weeksShown(recipe: Recipe | undefined, show: Show): number {
-  if (!recipe) return 6;
-  if (show === "plates") return 2;
-  const loads = expandRecipe(recipe).map(
-    (week) => new Set(week.sets.map((set) => describeBasis(set.basis))).size,
-  );
-  const most = Math.max(1, ...loads);
-  const wide = show === "speed" ? 1 : 0;
-  return (most >= 3 ? 4 : most === 2 ? 5 : 6) - wide;
-}
-
-export const SHOWS = ["loads", "percent", "plates", "speed"] as const;
-export type Show = (typeof SHOWS)[number];
-export const SHOW_NAMES: Record<Show, string> = {
-  loads: "loads",
-  percent: "true percentages",
-  plates: "plates a side",
-  speed: "wanted speeds, m/s",
-};
 
 /** The wave over its dates, and in the same columns everybody's loads, worked out here. */
 export function Numbers({

@@ -8,7 +8,7 @@ import { formatVelocity } from "../../../core/units/velocity";
 import type { Working } from "../../../core/units/working";
 import { useWorking } from "../../ui/working";
 
-import type { Show } from "./numbers";
+import type { Show } from "./shows";
 
 /** Sets with the same load one after the other stand as one figure; its working is the first's. */
 export function WeekLoads({
