@@ -18,7 +18,7 @@ import { WaveColumnPicture } from "../../ui/wave-chart";
 import { Figures } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { type Editing, OverrideBar } from "./override-bar";
-import type { Show } from "./shows";
+import { type Show, weeksShown } from "./shows";
 import { LazyFigure, WeekLoads } from "./week-loads";
 
 /** The wave over its dates, and in the same columns everybody's loads, worked out here. */
