@@ -543,7 +543,16 @@ describe("running it", () => {
       [2, "left", 10, "same"],
       [2, "right", 7, "fading"],
     ]);
-    expect(run.endProposed).toEqual({ item: 0, lossPercent: expect.closeTo(12.5, 9) });
+    const lost = { item: 0, side: "right", lossPercent: expect.closeTo(12.5, 9) };
+    expect(run.endProposed).toEqual(lost);
+    // The other side holds, whichever comes first: the side that lost still speaks.
+    const other = foldRun(turn, "ann", [
+      out(1, "left", 8),
+      out(1, "right", 10),
+      out(2, "left", 7),
+      out(2, "right", 10),
+    ]);
+    expect(other.endProposed).toEqual({ ...lost, side: "left" });
   });
 
   it("counts both sides as done unless one tap says otherwise, and fills nothing in", () => {

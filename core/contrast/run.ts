@@ -87,7 +87,7 @@ export interface AthleteRun {
   outputs: RoundOutput[];
   baseline: Partial<Record<number, number>>;
   /** The end rule speaks: which item lost how much. */
-  endProposed: { item: number; lossPercent: number } | undefined;
+  endProposed: { item: number; side?: Side; lossPercent: number } | undefined;
   /** Loads that were set at the rack, by item: from which round, kg. */
   loads: Array<{ round: number; item: number; kg: number }>;
   /** Reps of what is done by sides, a line a round that was finished. */
@@ -225,8 +225,9 @@ export function foldRun(
                 : "same",
         });
         const loss = againstFirst === undefined ? 0 : -againstFirst;
-        if (loss >= settings.endAtLossPercent - 1e-9) endProposed = { item: i, lossPercent: loss };
-        else if (endProposed?.item === i) endProposed = undefined;
+        if (loss >= settings.endAtLossPercent - 1e-9)
+          endProposed = { item: i, ...(side === undefined ? {} : { side }), lossPercent: loss };
+        else if (endProposed?.item === i && endProposed.side === side) endProposed = undefined;
       }
     }
   });

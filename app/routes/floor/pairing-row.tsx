@@ -175,7 +175,8 @@ export function PairingRow({
         ) : null}
         {run.endProposed ? (
           <p className="text-accent">
-            {complex.items[run.endProposed.item]?.name} is{" "}
+            {complex.items[run.endProposed.item]?.name}
+            {run.endProposed.side ? `, ${run.endProposed.side},` : ""} is{" "}
             {plainNumber(run.endProposed.lossPercent, 0)} % under round 1: enough done.{" "}
             {stage.kind !== "over" && at && !closed ? (
               <button
