@@ -1,3 +1,4 @@
+import { eventStream } from "../../platform/event-stream.server";
 import { principalOf } from "../../platform/guard.server";
 import { onNewEntries } from "../../platform/live.server";
 import { readEntriesAfter } from "../../workflows/floor/read-session.server";
@@ -19,54 +20,39 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   const first = await readEntriesAfter(principal, sessionId, cursor);
   if (!first) return new Response("No such session in your room.", { status: 404 });
 
-  const encoder = new TextEncoder();
-  let close = () => {};
-  const stream = new ReadableStream<Uint8Array>({
-    async start(controller) {
-      let open = true;
-      const write = (text: string) => {
-        if (open) controller.enqueue(encoder.encode(text));
-      };
-      let busy = false;
-      let more = false;
-      const pump = async () => {
-        more = true;
-        if (busy) return;
-        busy = true;
-        try {
-          while (more && open) {
-            more = false;
-            const found = await readEntriesAfter(principal, sessionId, cursor);
-            const last = found?.entries[found.entries.length - 1];
-            if (found && last?.seq !== undefined) {
-              cursor = last.seq;
-              write(`id: ${cursor}\nevent: entries\ndata: ${JSON.stringify(found.entries)}\n\n`);
-            }
-            if (found?.ended) write("event: ended\ndata: {}\n\n");
+  const stream = eventStream(request.signal, async (out) => {
+    let busy = false;
+    let more = false;
+    const pump = async () => {
+      more = true;
+      if (busy) return;
+      busy = true;
+      try {
+        while (more && out.open) {
+          more = false;
+          const found = await readEntriesAfter(principal, sessionId, cursor);
+          const last = found?.entries[found.entries.length - 1];
+          if (found && last?.seq !== undefined) {
+            cursor = last.seq;
+            out.write(`id: ${cursor}\nevent: entries\ndata: ${JSON.stringify(found.entries)}\n\n`);
           }
-        } catch {
-          // The reader opens a new stream from its cursor.
-          close();
-        } finally {
-          busy = false;
+          if (found?.ended) out.write("event: ended\ndata: {}\n\n");
         }
-      };
-      const unsubscribe = await onNewEntries(principal.teamId, sessionId, () => void pump());
-      const beat = setInterval(() => write(": still here\n\n"), HEARTBEAT_MS);
-      close = () => {
-        if (!open) return;
-        open = false;
-        clearInterval(beat);
-        unsubscribe();
-        controller.close();
-      };
-      request.signal.addEventListener("abort", () => close());
-      write("retry: 2000\n\n");
-      void pump();
-    },
-    cancel() {
-      close();
-    },
+      } catch {
+        // The reader opens a new stream from its cursor.
+        out.close();
+      } finally {
+        busy = false;
+      }
+    };
+    const unsubscribe = await onNewEntries(principal.teamId, sessionId, () => void pump());
+    const beat = setInterval(() => out.write(": still here\n\n"), HEARTBEAT_MS);
+    out.write("retry: 2000\n\n");
+    void pump();
+    return () => {
+      clearInterval(beat);
+      unsubscribe();
+    };
   });
   return new Response(stream, {
     headers: {

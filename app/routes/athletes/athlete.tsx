@@ -26,20 +26,20 @@ import { Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
 import { readAthlete } from "../../workflows/athletes/read-athlete.server";
 import {
-  confirmSingle,
-  decideReadiness,
   dropCompetition,
-  endLimit,
   saveBodyMass,
   saveCompetition,
   saveDayNote,
   saveFacts,
-  saveLimit,
-  saveResult,
   saveSetup,
-  showReasons,
 } from "../../workflows/athletes/save-facts.server";
+import { endLimit, saveLimit, showReasons } from "../../workflows/athletes/save-limits.server";
 import { chooseMax, saveRecord } from "../../workflows/athletes/save-max.server";
+import {
+  confirmSingle,
+  decideReadiness,
+  saveResult,
+} from "../../workflows/athletes/save-tests.server";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import type { Route } from "./+types/athlete";
 import { BoxSection, ContrastSection } from "./box-contrast-section";

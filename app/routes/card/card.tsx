@@ -8,7 +8,7 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { Empty, Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
-import { showReasons } from "../../workflows/athletes/save-facts.server";
+import { showReasons } from "../../workflows/athletes/save-limits.server";
 import { readCard } from "../../workflows/card/read-card.server";
 import type { Route } from "./+types/card";
 

@@ -11,17 +11,9 @@ import { readProfileBench, saveProfileTest, type TestToSave } from "../lab/profi
 import { fillLibrary, keepExercise, readExercises } from "../library/library.server";
 import { changeExclusion, readProfileTest } from "./profile-test.server";
 import { readAthlete } from "./read-athlete.server";
-import {
-  addPerson,
-  confirmSingle,
-  decideReadiness,
-  endLimit,
-  saveBodyMass,
-  saveFacts,
-  saveLimit,
-  saveResult,
-  showReasons,
-} from "./save-facts.server";
+import { addPerson, saveBodyMass, saveFacts } from "./save-facts.server";
+import { endLimit, saveLimit, showReasons } from "./save-limits.server";
+import { confirmSingle, decideReadiness, saveResult } from "./save-tests.server";
 import { checkTestingDay, keepTestingDay } from "./testing-day.server";
 
 let team: SecondTeam;

@@ -1,0 +1,94 @@
+import { uuidv7 } from "uuidv7";
+import type { z } from "zod";
+import type { Guarded, ReasonKind } from "../../../core/maxes/limits";
+import { addLimit, liftLimit, limitsOf, readReasons } from "../../../db/queries/person.server";
+import type { LimitForm } from "../../forms/athlete";
+import { now } from "../../platform/clock.server";
+import { done, failed, type Outcome } from "../../platform/outcome";
+import { mayWrite, type Principal } from "../../platform/rights";
+import { onAthlete } from "./on-athlete.server";
+
+export function saveLimit(
+  principal: Principal,
+  athleteId: string,
+  input: z.output<typeof LimitForm>,
+): Promise<Outcome<null>> {
+  return onAthlete(principal, athleteId, async (tx, person, entered) => {
+    const { reasonKind, reason, guardianConsent, refuses, until, capPercent, ...limit } = input;
+    await addLimit(
+      tx,
+      {
+        id: uuidv7(),
+        athleteId: person.id,
+        ...limit,
+        refuses: refuses as Guarded[],
+        capPercent: capPercent ?? null,
+        until: until ?? null,
+        ...entered,
+      },
+      reasonKind || reason
+        ? {
+            id: uuidv7(),
+            kind: (reasonKind ?? "other") as ReasonKind,
+            reason,
+            guardianConsent: guardianConsent === "yes",
+            ...entered,
+          }
+        : undefined,
+    );
+    return done(null);
+  });
+}
+
+export function endLimit(
+  principal: Principal,
+  athleteId: string,
+  limitId: string,
+): Promise<Outcome<null>> {
+  return onAthlete(principal, athleteId, async (tx, person, _, today) => {
+    const own = (await limitsOf(tx, person.id)).some((limit) => limit.id === limitId);
+    const lifted = own && (await liftLimit(tx, limitId, { on: today, by: principal.name }));
+    return lifted ? done(null) : failed("no-limit", "This limit was lifted already.");
+  });
+}
+
+export interface ShownReason {
+  limitId: string;
+  kind: ReasonKind;
+  reason: string;
+  guardianConsent: boolean;
+  by: string;
+}
+
+/**
+ * The reasons of an athlete's limits: for owner and coaches, and for that athlete. Each reading
+ * is recorded with the reader's name.
+ */
+export function showReasons(
+  principal: Principal,
+  athleteId: string,
+): Promise<Outcome<ShownReason[]>> {
+  const own = principal.kind === "person" && principal.athleteId === athleteId;
+  if (!own && !mayWrite(principal, "/athletes/:athleteId")) {
+    return Promise.resolve(
+      failed("not-yours", "Reasons are shown to the owner, the coaches and the athlete."),
+    );
+  }
+  return onAthlete(principal, athleteId, async (tx, person) => {
+    const limits = await limitsOf(tx, person.id);
+    const rows = await readReasons(
+      tx,
+      limits.map((limit) => limit.id),
+      { by: principal.name, at: now() },
+    );
+    return done(
+      rows.map((row) => ({
+        limitId: row.limitId,
+        kind: row.kind,
+        reason: row.reason,
+        guardianConsent: row.guardianConsent,
+        by: row.enteredBy,
+      })),
+    );
+  });
+}
