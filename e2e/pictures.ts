@@ -60,16 +60,29 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await page.goto("/floor/pairing");
       await page.waitForLoadState("networkidle");
+      await page.getByLabel("Complex").selectOption("Pull, jump, throw");
+      await page.getByLabel("Squad").selectOption("Sprint canoe");
+      await page.getByRole("row", { name: /Goran Tesk/ }).waitFor();
+      const present = await page.locator("input[name=present]").all();
+      for (const one of present.slice(4)) await one.uncheck();
       await page.getByRole("button", { name: "Start the pairing" }).click();
       const starts = page.getByRole("button", { name: /^Start: / });
       await starts.first().waitFor();
       await page.waitForLoadState("networkidle");
-      await starts.first().click();
-      await page
-        .getByRole("button", { name: /^Done: / })
+      // The first has a round behind them, with a height written down; the next is at work.
+      const [first, second] = await page.locator("main ul > li[aria-label]").all();
+      for (let item = 0; item < 3; item++) {
+        await first?.getByRole("button", { name: /^Start/ }).click();
+        await first?.getByRole("button", { name: /^Done/ }).click();
+        if (item !== 1) continue;
+        await first?.getByRole("textbox", { name: /jump height/ }).fill("41.5");
+        await page.keyboard.press("Enter");
+      }
+      await second?.getByRole("button", { name: /^Start/ }).click();
+      await first
+        ?.getByRole("button", { name: /Explosive pull, \d/ })
         .first()
         .click();
-      await starts.nth(1).click();
       await page.getByText(/^Next: /).waitFor();
     },
   },

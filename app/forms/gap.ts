@@ -29,7 +29,8 @@ export function gapsFrom(text: string): number[] | undefined {
   const gaps = text
     .trim()
     .split(/[\s;]+/)
-    .map((one) => Number(one.replace(",", ".")));
+    // Nothing written is no zero.
+    .map((one) => (one === "" ? Number.NaN : Number(one.replace(",", "."))));
   const right =
     gaps.length > 0 &&
     gaps.length <= 12 &&

@@ -144,9 +144,21 @@ export async function allotSeq(tx: TeamTransaction, id: string, count: number): 
   return (row?.last ?? 0) - count + 1;
 }
 
-type EntryRow = typeof logEntry.$inferSelect;
+/** What an entry is made of again: a long session has thousands, and only these are read. */
+const ENTRY = {
+  id: logEntry.id,
+  deviceId: logEntry.deviceId,
+  bootId: logEntry.bootId,
+  deviceSeq: logEntry.deviceSeq,
+  monoMs: logEntry.monoMs,
+  wallTime: logEntry.wallTime,
+  supersedes: logEntry.supersedes,
+  schemaVersion: logEntry.schemaVersion,
+  body: logEntry.body,
+  seq: logEntry.seq,
+};
 
-function toEntry(row: EntryRow): LogEntry {
+function toEntry(row: Pick<typeof logEntry.$inferSelect, keyof typeof ENTRY>): LogEntry {
   return {
     id: row.id,
     deviceId: row.deviceId,
@@ -164,7 +176,10 @@ function toEntry(row: EntryRow): LogEntry {
 /** Entries with these ids, wherever in the team they are. */
 export async function entriesById(tx: TeamTransaction, ids: string[]) {
   if (ids.length === 0) return [];
-  const rows = await tx.select().from(logEntry).where(inArray(logEntry.id, ids));
+  const rows = await tx
+    .select({ sessionId: logEntry.sessionId, ...ENTRY })
+    .from(logEntry)
+    .where(inArray(logEntry.id, ids));
   return rows.map((row) => ({ sessionId: row.sessionId, entry: toEntry(row) }));
 }
 
@@ -204,7 +219,7 @@ export async function entriesAfter(
   seq: number,
 ): Promise<LogEntry[]> {
   const rows = await tx
-    .select()
+    .select(ENTRY)
     .from(logEntry)
     .where(and(eq(logEntry.sessionId, sessionId), gt(logEntry.seq, seq)))
     .orderBy(asc(logEntry.seq));

@@ -1,4 +1,6 @@
+import { useMemo } from "react";
 import { Form, Link, redirect } from "react-router";
+import { pack, unpack } from "../../forms/json";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
@@ -13,13 +15,20 @@ import { FloorCalls } from "./floor-calls";
 import { FloorStave } from "./stave";
 
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `${loaderData?.frozen.title ?? "Floor"} · Sprezza` }];
+  return [{ title: `${loaderData?.title ?? "Floor"} · Sprezza` }];
 }
 
 export async function loader({ context, params }: Route.LoaderArgs) {
   const result = await readSession(principalOf(context), params.sessionId);
   if (!result.ok) throw notThere(result);
-  return { ...result.value, serverNowMs: now().getTime() };
+  const { frozen, entries, sessionId, status } = result.value;
+  return {
+    sessionId,
+    status,
+    title: frozen.title,
+    log: pack({ frozen, entries }),
+    serverNowMs: now().getTime(),
+  };
 }
 
 export async function action({ context, params }: Route.ActionArgs) {
@@ -33,11 +42,12 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 }
 
 export default function Session({ loaderData, actionData }: Route.ComponentProps) {
-  const { frozen, sessionId } = loaderData;
+  const { sessionId } = loaderData;
+  const { frozen, entries } = useMemo(() => unpack(loaderData.log), [loaderData.log]);
   const log = useSessionLog({
     sessionId,
     frozen,
-    entries: loaderData.entries,
+    entries,
     serverNowMs: loaderData.serverNowMs,
     ended: loaderData.status === "ended",
   });

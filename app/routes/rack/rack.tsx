@@ -1,8 +1,9 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
 import type { LogEntry } from "../../../core/floor/entries";
 import type { LifterState, SetState } from "../../../core/floor/state";
+import { pack, unpack } from "../../forms/json";
 import { isThisPage } from "../../offline/device";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
@@ -21,15 +22,19 @@ import { useSetRunner } from "./use-set-runner";
 export const handle = { theme: "cellar" as const };
 
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `Rack ${loaderData?.frozen.racks[0]?.name ?? ""} · Sprezza` }];
+  return [{ title: `Rack ${loaderData?.name ?? ""} · Sprezza` }];
 }
 
 export async function loader({ context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const result = await readRack(principal, params.sessionId, params.rackId);
   if (!result.ok) throw notThere(result);
+  const { frozen, entries, simulated, sessionId, status } = result.value;
   return {
-    ...result.value,
+    sessionId,
+    status,
+    name: frozen.racks[0]?.name,
+    log: pack({ frozen, entries, simulated }),
     serverNowMs: now().getTime(),
     fixed: principal.kind === "rack",
   };
@@ -41,11 +46,12 @@ export function shouldRevalidate() {
 }
 
 export default function Rack({ loaderData }: Route.ComponentProps) {
-  const { sessionId, frozen, simulated } = loaderData;
+  const { sessionId } = loaderData;
+  const { frozen, entries, simulated } = useMemo(() => unpack(loaderData.log), [loaderData.log]);
   const log = useSessionLog({
     sessionId,
     frozen,
-    entries: loaderData.entries,
+    entries,
     serverNowMs: loaderData.serverNowMs,
     ended: loaderData.status === "ended",
   });
