@@ -188,7 +188,7 @@ export function OutputField({
       }}
     >
       <input
-        className="field w-44"
+        className="field w-48"
         inputMode="decimal"
         aria-label={label}
         aria-invalid={wrong || undefined}

@@ -44,7 +44,7 @@ async function log(...bodies: EntryBody[]): Promise<string[]> {
       ...device,
       deviceSeq,
       monoMs: 1000 * deviceSeq,
-      wallTime: new Date(Date.parse("2026-03-10T16:30:00Z") + 1000 * deviceSeq).toISOString(),
+      wallTime: new Date(Date.parse("2026-03-10T16:20:00Z") + 1000 * deviceSeq).toISOString(),
       supersedes: [],
       schemaVersion: ENTRY_SCHEMA_VERSION,
       body,
