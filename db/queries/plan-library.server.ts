@@ -42,14 +42,22 @@ export async function copyPlanLibrary(
     );
 }
 
+/** Teams that were seen with a library, in this process. */
+const stocked = new Set<string>();
+
 /**
  * Gives a team from before, or a new one, the shipped recipes and schools. Two who come first at
  * once wait for each other, so that they stand once. Called before what reads them.
  */
 export async function ensurePlanLibrary(tx: TeamTransaction): Promise<void> {
+  if (stocked.has(tx.teamId)) return;
   const empty = async () =>
     (await tx.select({ id: teamSchool.id }).from(teamSchool).limit(1)).length === 0;
-  if (!(await empty())) return;
+  if (!(await empty())) {
+    // Nothing takes a team's last school away: it need not be asked again.
+    stocked.add(tx.teamId);
+    return;
+  }
   await tx.execute(
     sql`SELECT pg_advisory_xact_lock(hashtextextended(${`plan library ${tx.teamId}`}, 0))`,
   );

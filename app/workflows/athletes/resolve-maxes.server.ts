@@ -72,15 +72,17 @@ export function athleteMaxes(input: {
 /**
  * The maxes of every athlete of the team, of one, or of some.
  * @param wanted the variants that will be asked for; all where left out
+ * @param known the team's variants, where they were read already
  */
 export async function readMaxes(
   tx: TeamTransaction,
   todayOf: (athleteId: string) => string,
   of?: string | readonly string[],
   wanted?: readonly string[],
+  known?: readonly VariantRow[],
 ): Promise<(athleteId: string) => AthleteMaxes> {
   const athleteId = typeof of === "string" ? of : undefined;
-  const variants = await listVariants(tx);
+  const variants = known ?? (await listVariants(tx));
   const chains = (wanted ?? variants.map((one) => one.id)).map((id) => chainOf(variants, id));
   const choices = group(
     await currentChoices(tx, {

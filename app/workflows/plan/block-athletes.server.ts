@@ -50,7 +50,7 @@ export async function blockAthletes(
   const people = squad.filter((one) => !block.apart[one.id]);
   const athleteIds = people.map((one) => one.id);
   const [maxes, instructions, newest, masses, peaks] = await Promise.all([
-    readMaxes(tx, () => today, athleteIds, used),
+    readMaxes(tx, () => today, athleteIds, used, row.variants),
     instructionsOn(tx, today),
     newestProfiles(tx, { athleteIds, variantIds: used }),
     newestMasses(tx, athleteIds),

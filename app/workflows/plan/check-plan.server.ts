@@ -124,7 +124,7 @@ export async function checkInput(
   const [limits, plans, maxes, histories] = await Promise.all([
     limitsOf(tx),
     plansOfSquad(tx, row),
-    paired && squat ? readMaxes(tx, () => today, athleteIds, [squat.id]) : undefined,
+    paired && squat ? readMaxes(tx, () => today, athleteIds, [squat.id], row.variants) : undefined,
     onBox ? boxHistories(tx, athleteIds) : undefined,
   ]);
   const birthYears = new Map(people.map((one) => [one.id, one.birthYear ?? undefined]));
