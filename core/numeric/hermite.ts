@@ -37,12 +37,14 @@ export function hermiteCurve(
       tangents[i + 1] = 0;
       return;
     }
-    const a = (tangents[i] as number) / secant;
-    const b = (tangents[i + 1] as number) / secant;
-    const radius = Math.hypot(a, b);
-    if (radius > 3) {
-      tangents[i] = ((3 * a) / radius) * secant;
-      tangents[i + 1] = ((3 * b) / radius) * secant;
+    // The circle of radius 3 in tangents over secant, without the division: a secant may be the
+    // smallest number there is.
+    const [left, right] = [tangents[i] as number, tangents[i + 1] as number];
+    const radius = Math.hypot(left, right);
+    const most = 3 * Math.abs(secant);
+    if (radius > most) {
+      tangents[i] = (left / radius) * most;
+      tangents[i + 1] = (right / radius) * most;
     }
   });
   return { xs, ys, tangents };
