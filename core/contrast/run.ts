@@ -254,6 +254,14 @@ export function foldRun(
   };
 }
 
+/** What a run did to each side, by the item's name: lines of a ledger. */
+export const sidesOf = (complex: Complex, run: Pick<AthleteRun, "sides">) =>
+  run.sides.map(({ item, left, right }) => ({
+    item: complex.items[item]?.name ?? "",
+    left,
+    right,
+  }));
+
 /** The newest load of an item that was set at the rack for a round or one before it. */
 export function loadSet(run: Pick<AthleteRun, "loads">, item: number, round: number) {
   return run.loads.filter((one) => one.item === item && one.round <= round).pop();

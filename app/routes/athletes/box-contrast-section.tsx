@@ -1,8 +1,8 @@
 import { Link } from "react-router";
 import { gapVerdictWords } from "../../../core/contrast/gaptest";
-import { sideWords } from "../../../core/contrast/sides";
 import { plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
+import { SideTable } from "../../ui/side-table";
 import { Figure } from "../../ui/working";
 import type { BoxSummary } from "../../workflows/athletes/box-summary.server";
 import type { AthleteContrast } from "../../workflows/athletes/contrast.server";
@@ -134,32 +134,7 @@ export function ContrastSection({
             <h3 className="pt-2 font-bold" id="sides-title">
               Left and right, four weeks
             </h3>
-            <table className="ledger" aria-labelledby="sides-title">
-              <thead>
-                <tr>
-                  <th scope="col">Item</th>
-                  <th scope="col" className="!text-right">
-                    Left
-                  </th>
-                  <th scope="col" className="!text-right">
-                    Right
-                  </th>
-                  <th scope="col">Then</th>
-                </tr>
-              </thead>
-              <tbody>
-                {sides.map((one) => (
-                  <tr key={one.item}>
-                    <th scope="row">{one.item}</th>
-                    <td className="text-right">{one.left}</td>
-                    <td className="text-right">{one.right}</td>
-                    <td className={one.apart === 0 ? "text-muted" : "font-bold"}>
-                      {sideWords(one)}
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <SideTable rows={sides} labelledBy="sides-title" />
           </div>
         ) : null}
       </div>

@@ -1,14 +1,15 @@
 import { useEffect, useState } from "react";
 import { Form, Link } from "react-router";
 import { simplerComplex, withOwnGap } from "../../../core/contrast/complex";
-import { dueIn, foldRun } from "../../../core/contrast/run";
-import { sideLedger, sideWords } from "../../../core/contrast/sides";
+import { dueIn, foldRun, sidesOf } from "../../../core/contrast/run";
+import { sideLedger } from "../../../core/contrast/sides";
 import { formatClock } from "../../../core/units/time";
 import { usePairingLog } from "../../offline/pairing-outbox";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { keepForm } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
+import { SideTable } from "../../ui/side-table";
 import { Figures } from "../../ui/working";
 import { endPairing, readPairing } from "../../workflows/floor/pairing.server";
 import type { Route } from "./+types/pairing";
@@ -54,13 +55,7 @@ export default function Pairing({ loaderData }: Route.ComponentProps) {
     })
     .sort((a, b) => a.leftS - b.leftS)[0];
   const ledger = rows.flatMap((row) =>
-    sideLedger(
-      row.run.sides.map(({ item, left, right }) => ({
-        item: row.own.items[item]?.name ?? "",
-        left,
-        right,
-      })),
-    ).map((one) => ({ name: row.name, ...one })),
+    sideLedger(sidesOf(row.own, row.run)).map((one) => ({ who: row.name, ...one })),
   );
   return (
     <Page
@@ -89,35 +84,7 @@ export default function Pairing({ loaderData }: Route.ComponentProps) {
           {ledger.length > 0 ? (
             <section aria-labelledby="sides-done" className="mb-4">
               <h2 id="sides-done">Left and right</h2>
-              <table className="ledger w-full">
-                <thead>
-                  <tr>
-                    <th scope="col">Athlete</th>
-                    <th scope="col" className="!text-right">
-                      Left
-                    </th>
-                    <th scope="col" className="!text-right">
-                      Right
-                    </th>
-                    <th scope="col">Then</th>
-                  </tr>
-                </thead>
-                <tbody>
-                  {ledger.map((one) => (
-                    <tr key={`${one.name}/${one.item}`}>
-                      <td>
-                        {one.name}
-                        <span className="block text-sm text-muted">{one.item}</span>
-                      </td>
-                      <td className="text-right">{one.left}</td>
-                      <td className="text-right">{one.right}</td>
-                      <td className={one.apart === 0 ? "text-muted" : "font-bold"}>
-                        {sideWords(one)}
-                      </td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <SideTable rows={ledger} labelledBy="sides-done" />
             </section>
           ) : null}
           <section aria-labelledby="rounds-rule">

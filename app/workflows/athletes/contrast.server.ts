@@ -1,6 +1,6 @@
 import { OUTPUTS, simplerComplex, withOwnGap } from "../../../core/contrast/complex";
 import { analyseGaps } from "../../../core/contrast/gaptest";
-import { foldRun, loadSet } from "../../../core/contrast/run";
+import { foldRun, loadSet, sidesOf } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
 import { runSettings } from "../../../core/review/teamdefaults";
 import { daysBetween } from "../../../core/units/time";
@@ -84,13 +84,7 @@ export async function readContrast(tx: TeamTransaction, athleteId: string, today
     sides: sideLedger(
       folded
         .filter(({ row }) => daysBetween(row.date, today) <= LEDGER_DAYS)
-        .flatMap(({ complex, run }) =>
-          run.sides.map(({ item, left, right }) => ({
-            item: complex.items[item]?.name ?? "",
-            left,
-            right,
-          })),
-        ),
+        .flatMap(({ complex, run }) => sidesOf(complex, run)),
     ),
   };
 }
