@@ -1,14 +1,14 @@
+import { randomBytes } from "node:crypto";
 import { Writable } from "node:stream";
 import { renderToPipeableStream } from "react-dom/server";
 import type { EntryContext, HandleErrorFunction } from "react-router";
 import { isRouteErrorResponse, ServerRouter } from "react-router";
-import { closeDatabases, isDatabaseAway } from "./platform/database.server";
+import { isDatabaseAway } from "./platform/database.server";
 import { log, requestId } from "./platform/log.server";
+import { pagePolicy } from "./platform/security-headers.server";
 
-/** Called by the server script when it is told to stop. */
-export async function shutdown(): Promise<void> {
-  await closeDatabases();
-}
+/** Called by scripts/server.mjs with the build that this module is part of. */
+export { serve } from "./platform/serve.server";
 
 const GIVE_UP_MS = 10_000;
 
@@ -24,9 +24,11 @@ export default function handleRequest(
 ): Promise<Response> {
   return new Promise((resolve, reject) => {
     let code = status;
+    const nonce = randomBytes(16).toString("base64");
     const { pipe, abort } = renderToPipeableStream(
-      <ServerRouter context={context} url={request.url} />,
+      <ServerRouter context={context} url={request.url} nonce={nonce} />,
       {
+        nonce,
         onAllReady() {
           const pieces: Buffer[] = [];
           const body = new Writable({
@@ -35,8 +37,8 @@ export default function handleRequest(
               taken();
             },
             final(taken) {
-              headers.set("Content-Type", "text/html");
-              headers.set("Cache-Control", "no-store");
+              headers.set("content-type", "text/html; charset=utf-8");
+              headers.set("content-security-policy", pagePolicy(nonce));
               resolve(new Response(Buffer.concat(pieces), { headers, status: code }));
               taken();
             },

@@ -10,7 +10,7 @@ import { readTheme, type Theme } from "./ui/theme";
 export const middleware: Route.MiddlewareFunction[] = [(args, next) => guard(args, next)];
 
 export function loader({ request }: Route.LoaderArgs) {
-  return { theme: readTheme(request.headers.get("cookie")) };
+  return { theme: readTheme(request.headers.get("cookie")), once: crypto.randomUUID() };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: "Sprezza" }];

@@ -53,4 +53,5 @@ export default [
   route("api/bench/:athleteId/:variantId", "routes/api/bench.ts"),
   route("api/find", "routes/api/find.ts"),
   route("health", "routes/api/health.ts"),
+  route("health/live", "routes/api/health-live.ts"),
 ] satisfies RouteConfig;

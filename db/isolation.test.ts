@@ -54,6 +54,7 @@ const TEAM_TABLES = [
   "simulated_lifter",
   "squad",
   "standard_card",
+  "submission",
   "team",
   "team_complex",
   "team_recipe",

@@ -6,6 +6,7 @@ export interface Cluster {
   url(role: string, database: string): string;
   crash(): void;
   start(): void;
+  keepUp(say: (sentence: string) => void): () => void;
   stop(): void;
 }
 export function startCluster(folder: string, wishedPort: number): Promise<Cluster>;

@@ -187,9 +187,10 @@ export async function startCluster(folder, wishedPort) {
   }
 
   const running = runningPort(data);
-  const port = running ?? (await freePort(wishedPort));
+  let port = running ?? (await freePort(wishedPort));
   const start = () => {
-    rmSync(path.join(data, "postmaster.pid"), { force: true });
+    // A server that ended badly leaves its number behind; one that runs keeps it.
+    if (runningPort(data) === undefined) rmSync(path.join(data, "postmaster.pid"), { force: true });
     runAsOwner(path.join(bin, "pg_ctl"), [
       "-D",
       data,
@@ -203,7 +204,17 @@ export async function startCluster(folder, wishedPort) {
       "start",
     ]);
   };
-  if (running === undefined) start();
+  for (let tries = 1; running === undefined; tries++) {
+    try {
+      start();
+      break;
+    } catch (error) {
+      // Somebody took the port between our look and the server's: the next free one.
+      const next = await freePort(port);
+      if (next === port || tries === 5) throw error;
+      port = next;
+    }
+  }
   const roles = JSON.parse(readFileSync(secrets, "utf8"));
   return {
     made,
@@ -214,6 +225,27 @@ export async function startCluster(folder, wishedPort) {
     crash: () =>
       runAsOwner(path.join(bin, "pg_ctl"), ["-D", data, "-m", "immediate", "-w", "stop"]),
     start,
+    /** Starts the server again whenever it has ended; returns how to stop watching. */
+    keepUp(say) {
+      let wait = 500;
+      let timer;
+      const look = () => {
+        let next = 500;
+        if (runningPort(data) === undefined) {
+          say("PostgreSQL has ended; it is started again.");
+          try {
+            start();
+            wait = 500;
+          } catch (error) {
+            next = wait = Math.min(wait * 2, 30_000);
+            say(`PostgreSQL could not be started: ${error.message}`);
+          }
+        }
+        timer = setTimeout(look, next);
+      };
+      timer = setTimeout(look, 500);
+      return () => clearTimeout(timer);
+    },
     /** Ends only the server that this call started. */
     stop() {
       if (running === undefined)
@@ -227,11 +259,15 @@ function runningPort(data) {
   const file = path.join(data, "postmaster.pid");
   if (!existsSync(file)) return undefined;
   const [pid, , , port] = readFileSync(file, "utf8").split("\n");
+  if (!pid || !port) return undefined;
   try {
     process.kill(Number(pid), 0);
   } catch (error) {
     if (error.code !== "EPERM") return undefined;
   }
+  // After a power cut the number may belong to somebody else by now.
+  const command = `/proc/${pid}/comm`;
+  if (existsSync(command) && !/^postg/.test(readFileSync(command, "utf8"))) return undefined;
   return Number(port);
 }
 

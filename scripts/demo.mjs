@@ -5,7 +5,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import { databaseEnvironment, freePort, startCluster } from "./cluster.mjs";
+import { databaseEnvironment, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { run, startServer } from "./run.mjs";
 
@@ -50,8 +50,10 @@ await orSentence(async () => {
   mkdirSync(folder, { recursive: true });
   const cluster = await startCluster(folder, 54320);
   let server;
+  let stopWatching = () => {};
   const stopAll = async () => {
     await server?.stop();
+    stopWatching();
     cluster.stop();
   };
   let leaving = false;
@@ -91,11 +93,14 @@ await orSentence(async () => {
     }
 
     const host = process.env.HOST ?? "127.0.0.1";
+    stopWatching = cluster.keepUp((sentence) => console.error(sentence));
     server = startServer({
       ...env,
       NODE_ENV: "production",
       HOST: host,
-      PORT: String(await freePort(Number(process.env.PORT ?? 3100), host)),
+      PORT: process.env.PORT ?? "3100",
+      // Where nobody asked for a port, the next free one serves too.
+      PORT_OR_NEXT: process.env.PORT ? "0" : "1",
       SESSION_SECRET: secret(folder),
       SPREZZA_DEMO: "1",
       LOG_LEVEL: process.env.LOG_LEVEL ?? "warn",
@@ -107,7 +112,9 @@ await orSentence(async () => {
     console.log("Ctrl-C stops everything that was started here.");
     const code = await server.ended;
     if (!leaving) {
-      console.error(`The server ended by itself with code ${code}.`);
+      // Its supervisor has tried again and again, and said why it gave up.
+      console.error(`The server could not be kept up (code ${code}).`);
+      stopWatching();
       cluster.stop();
       process.exit(1);
     }

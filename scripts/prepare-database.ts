@@ -8,7 +8,10 @@ import { migrate } from "drizzle-orm/postgres-js/migrator";
 import postgres from "postgres";
 
 const { ADMIN_DATABASE_URL, ROLES, DATABASE_NAME, OWNER_DATABASE_URL, FRESH } = process.env;
-if (!OWNER_DATABASE_URL) throw new Error("OWNER_DATABASE_URL is not set.");
+if (!OWNER_DATABASE_URL) {
+  console.error("OWNER_DATABASE_URL is not set: the database as its owner. See docs/settings.md.");
+  process.exit(1);
+}
 
 if (ADMIN_DATABASE_URL && ROLES && DATABASE_NAME) {
   const admin = postgres(ADMIN_DATABASE_URL, { max: 1, onnotice: () => {} });
@@ -30,4 +33,7 @@ if (ADMIN_DATABASE_URL && ROLES && DATABASE_NAME) {
 
 const owner = postgres(OWNER_DATABASE_URL, { max: 1, onnotice: () => {} });
 await migrate(drizzle(owner), { migrationsFolder: "db/migrations" });
+// A start asks whether the tables are of its version.
+await owner.unsafe("GRANT USAGE ON SCHEMA drizzle TO sprezza_auth");
+await owner.unsafe("GRANT SELECT ON drizzle.__drizzle_migrations TO sprezza_auth");
 await owner.end();

@@ -5,7 +5,12 @@ export interface RunningServer {
   child: ChildProcess;
   address: Promise<string>;
   ended: Promise<number | null>;
+  /** Process numbers of `pages`, `floor` and `front`, as they were at the start. */
+  pids(): Record<string, number>;
+  /** Lets what runs come to its end. */
   stop(): Promise<void>;
+  /** Everything ends at once, as in a power cut. */
+  kill(): Promise<void>;
 }
 export function startServer(env: NodeJS.ProcessEnv): RunningServer;
 export function run(name: string, args: string[], env?: NodeJS.ProcessEnv): number;

@@ -43,11 +43,20 @@ export function runBeside(name, args, env = {}) {
   });
 }
 
-/** Starts the built server and waits for its address. */
+/**
+ * Starts the built server (its supervisor, as `npm start` does) and waits for its address.
+ * `stop()` lets it drain; `kill()` ends everything at once, as a power cut would.
+ */
 export function startServer(env) {
-  const child = spawn(process.execPath, ["--import", "tsx", "scripts/serve.ts"], {
+  // A group of its own: a killed supervisor leaves nothing behind, and Ctrl-C is ours to pass on.
+  const child = spawn(process.execPath, ["scripts/start.mjs"], {
     env: { ...process.env, ...env },
-    stdio: ["ignore", "pipe", "inherit"],
+    stdio: ["ignore", "pipe", "inherit", "ipc"],
+    detached: true,
+  });
+  let pids = {};
+  child.on("message", (message) => {
+    pids = message.pids ?? pids;
   });
   const address = new Promise((resolve, reject) => {
     let found = false;
@@ -65,13 +74,20 @@ export function startServer(env) {
     });
     child.on("exit", (code) => reject(new Error(`The server ended with code ${code}.`)));
   });
+  address.catch(() => {});
   const ended = new Promise((resolve) => child.on("exit", resolve));
   return {
     child,
     address,
     ended,
+    /** Process numbers of `pages`, `floor` and `front`, as they were at the start. */
+    pids: () => pids,
     async stop() {
-      if (child.exitCode === null) child.kill("SIGTERM");
+      if (child.exitCode === null && child.signalCode === null) child.kill("SIGTERM");
+      await ended;
+    },
+    async kill() {
+      if (child.exitCode === null && child.signalCode === null) process.kill(-child.pid, "SIGKILL");
       await ended;
     },
   };

@@ -56,8 +56,7 @@ await orSentence(async () => {
     for (let round = 0; round < ROUNDS; round++) {
       await sleep(ROUND_MS);
       if (round % 2 === 0) {
-        server.child.kill("SIGKILL");
-        await server.ended;
+        await server.kill();
         server = startServer(settings);
         await server.address;
         console.log(

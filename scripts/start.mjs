@@ -1,6 +1,6 @@
 /** `npm start`: serves a finished build. Its environment is described in docs/settings.md. */
 import { existsSync } from "node:fs";
-import { startServer } from "./run.mjs";
+import { supervise } from "./supervisor.mjs";
 
 if (!existsSync("build/server/index.js")) {
   console.error("There is no build yet. Run `npm run build`, then `npm start`.");
@@ -13,11 +13,22 @@ if (missing.length > 0) {
   console.error(`Not set: ${missing.join(", ")}. See docs/settings.md.`);
   process.exit(1);
 }
-const server = startServer({ SHOW_LOG: "1", NODE_ENV: "production" });
-process.on("SIGINT", () => void server.stop());
-process.on("SIGTERM", () => void server.stop());
-server.address.then(
-  (address) => console.log(`Sprezza is at ${address}`),
-  () => {},
-);
-process.exit((await server.ended) ?? 0);
+const server = supervise({
+  env: { NODE_ENV: "production" },
+  listening: (address) => {
+    console.log(`listening ${address}`);
+    process.send?.({ pids: server.pids() });
+  },
+  refused: (sentence) => {
+    console.error(sentence);
+    process.exit(1);
+  },
+});
+const stop = async () => {
+  await server.stop();
+  process.exit(0);
+};
+process.on("SIGINT", stop);
+process.on("SIGTERM", stop);
+// Whoever started this is gone (a closed terminal, a killed test): nothing is left behind.
+if (process.send) process.on("disconnect", stop);

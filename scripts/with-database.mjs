@@ -3,7 +3,7 @@
  * made anew with the demo data on a fixed clock; `--serve` also starts the built application.
  */
 import path from "node:path";
-import { databaseEnvironment, freePort, startCluster } from "./cluster.mjs";
+import { databaseEnvironment, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { run, startServer } from "./run.mjs";
 
@@ -53,7 +53,8 @@ export async function testServer(env, wishedPort = 4100) {
   const server = startServer({
     ...env,
     NODE_ENV: "production",
-    PORT: String(await freePort(wishedPort)),
+    PORT: String(wishedPort),
+    PORT_OR_NEXT: "1",
     HOST: "127.0.0.1",
     SPREZZA_DEMO: "1",
     SHOW_LOG: "1",

@@ -9,6 +9,7 @@ import {
 } from "../../core/contrast/complex";
 import { LIFTS } from "../../core/profile/threshold";
 import { PATTERNS } from "../../core/session/exercise";
+import { readJson } from "./json";
 
 const number = (low: number, high: number, what: string) =>
   z.coerce
@@ -71,13 +72,9 @@ export const ComplexSchema = z.object({
 export function complexFromJson(
   text: string,
 ): { ok: true; complex: Complex } | { ok: false; message: string } {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    return { ok: false, message: "This could not be read. Load the page again." };
-  }
-  const parsed = ComplexSchema.safeParse(raw);
+  const json = readJson(text);
+  if (!json.ok) return { ok: false, message: "This could not be read. Load the page again." };
+  const parsed = ComplexSchema.safeParse(json.raw);
   return parsed.success
     ? { ok: true, complex: JSON.parse(JSON.stringify(parsed.data)) as Complex }
     : { ok: false, message: parsed.error.issues[0]?.message ?? "Some of it cannot be." };

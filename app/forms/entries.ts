@@ -73,8 +73,10 @@ export const EntrySchema = z.object({
   body,
 }) satisfies z.ZodType<Omit<LogEntry, "seq">>;
 
+export const MOST_ENTRIES = 500;
+
 /** A batch: every entry is checked on its own, so that one bad entry blocks no other. */
-export const BatchSchema = z.object({ entries: z.array(z.unknown()).min(1).max(200) });
+export const BatchSchema = z.object({ entries: z.array(z.unknown()).min(1).max(MOST_ENTRIES) });
 
 export type EntryAnswer =
   | { id: string; status: "stored"; seq: number }

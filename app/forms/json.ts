@@ -1,7 +1,12 @@
-/** A file's text as JSON, or the sentence that says why not. */
+import { cleanValues } from "../../core/units/text";
+
+/** A text as JSON that can be kept, or the sentence that says why not. */
 export function readJson(text: string): { ok: true; raw: unknown } | { ok: false; why: string } {
   try {
-    return { ok: true, raw: JSON.parse(text) as unknown };
+    const clean = cleanValues(JSON.parse(text));
+    return clean.ok
+      ? { ok: true, raw: clean.value }
+      : { ok: false, why: "This JSON is nested far deeper than anything of ours." };
   } catch {
     return {
       ok: false,

@@ -6,6 +6,8 @@ import type { Principal } from "./rights";
 interface Pools {
   app: Connection;
   auth: Connection;
+  /** What racks send is written on connections of its own: no reader can hold it up. */
+  log: Connection;
 }
 
 let pools: Pools | undefined;
@@ -14,6 +16,7 @@ export function databases(): Pools {
   pools ??= {
     app: connect(environment().DATABASE_URL, 12),
     auth: connect(environment().AUTH_DATABASE_URL, 6),
+    log: connect(environment().DATABASE_URL, 4),
   };
   return pools;
 }
@@ -26,10 +29,34 @@ export function inTeam<T>(
   return withTeam(databases().app.database, principal.teamId, work);
 }
 
+/** The same on the connections that are kept for what racks send. */
+export function loggingInTeam<T>(
+  principal: Pick<Principal, "teamId">,
+  work: (tx: TeamTransaction) => Promise<T>,
+): Promise<T> {
+  return withTeam(databases().log.database, principal.teamId, work);
+}
+
+const HEALTH_MS = 3000;
+
+/** Whether both pools get an answer in time. */
+export async function databaseAnswers(): Promise<boolean> {
+  const { app, auth } = databases();
+  const late = new Promise<never>((_, reject) => {
+    setTimeout(() => reject(new Error("no answer in time")), HEALTH_MS).unref();
+  });
+  try {
+    await Promise.race([Promise.all([app.client`SELECT 1`, auth.client`SELECT 1`]), late]);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 export async function closeDatabases(): Promise<void> {
   const open = pools;
   pools = undefined;
-  await Promise.all([open?.app.close(), open?.auth.close()]);
+  await Promise.all([open?.app.close(), open?.auth.close(), open?.log.close()]);
 }
 
 const LOST = new Set([

@@ -12,7 +12,14 @@ const Environment = z.object({
   TLS_CERT: z.string().optional(),
   /** Fixes the clock for tests and pictures, ISO 8601. */
   SPREZZA_NOW: z.iso.datetime({ offset: true }).optional(),
+  /** Days that browsers keep to HTTPS; only with a certificate that every visitor trusts. */
+  HSTS_DAYS: z.coerce.number().int().min(0).max(3650).default(0),
   SIGN_IN_TRIES_A_MINUTE: z.coerce.number().int().positive().default(8),
+  SIGN_IN_FAILURES_AN_ACCOUNT: z.coerce.number().int().positive().default(20),
+  PAIRING_FAILURES_AN_ADDRESS: z.coerce.number().int().positive().default(15),
+  /** Set by the supervisor: the secret of the front, and whether this process ran before. */
+  FRONT_KEY: z.string().default(""),
+  STARTED_AGAIN: z.enum(["0", "1"]).default("0"),
   LOG_LEVEL: z.enum(["silent", "error", "warn", "info", "debug"]).default("info"),
   /** Shows the demo sign-in on the sign-in page. */
   SPREZZA_DEMO: z.enum(["0", "1"]).default("0"),

@@ -1,20 +1,33 @@
 import { afterEach, beforeEach, describe, expect, it } from "vitest";
-import { type EventWriter, eventStream } from "./event-stream.server";
+import { endStreams, eventStream, SlowReader } from "./event-stream.server";
 
 const text = (bytes: Uint8Array | undefined) => new TextDecoder().decode(bytes);
-const turn = () => new Promise((resolve) => setTimeout(resolve, 0));
+const turn = (ms = 0) => new Promise((resolve) => setTimeout(resolve, ms));
 
-/** A stream whose writer is at hand, and how often it was ended. */
-function made(signal: AbortSignal = new AbortController().signal) {
-  const seen = { ended: 0 };
-  let out: EventWriter | undefined;
-  const stream = eventStream(signal, async (writer) => {
-    out = writer;
-    return () => {
-      seen.ended++;
-    };
-  });
-  return { stream, seen, out: () => out as EventWriter };
+/** A stream of the numbers 1, 2, 3 … as fast as they are taken, or as `next` lets them. */
+function counted(options: { signal?: AbortSignal; slowMs?: number; next?: () => Promise<void> }) {
+  const seen = { made: 0, ended: 0, finished: false };
+  const stream = eventStream(
+    options.signal ?? new AbortController().signal,
+    async function* () {
+      try {
+        for (;;) {
+          await options.next?.();
+          seen.made++;
+          yield String(seen.made);
+        }
+      } finally {
+        seen.finished = true;
+      }
+    },
+    {
+      slowMs: options.slowMs ?? 10_000,
+      ended: () => {
+        seen.ended++;
+      },
+    },
+  );
+  return { stream, seen };
 }
 
 describe("a stream of events", () => {
@@ -33,75 +46,85 @@ describe("a stream of events", () => {
     expect(thrown).toEqual([]);
   });
 
-  it("brings messages in order, and ends when it is closed", async () => {
-    const { stream, seen, out } = made();
+  it("makes a piece only when the reader takes it: nothing is queued", async () => {
+    const { stream, seen } = counted({});
+    await turn(20);
+    expect(seen.made).toBe(0);
     const reader = stream.getReader();
-    await turn();
-    out().write("one");
-    out().write("two");
-    out().close();
-    out().close();
-    expect(text((await reader.read()).value)).toBe("one");
-    expect(text((await reader.read()).value)).toBe("two");
-    expect((await reader.read()).done).toBe(true);
-    expect(seen.ended).toBe(1);
-  });
-
-  it("takes writes and closes after the reader has gone, and does nothing", async () => {
-    const { stream, seen, out } = made();
-    const reader = stream.getReader();
-    await turn();
+    expect(text((await reader.read()).value)).toBe("1");
+    expect(text((await reader.read()).value)).toBe("2");
+    await turn(20);
+    expect(seen.made).toBe(2);
     await reader.cancel();
-    expect(out().open).toBe(false);
-    out().write("late");
-    out().close();
-    expect(seen.ended).toBe(1);
+    await turn();
+    expect(seen).toEqual({ made: 2, ended: 1, finished: true });
   });
 
-  it("is closed by the request's end while a read is on its way", async () => {
-    const away = new AbortController();
-    const { stream, seen, out } = made(away.signal);
+  it("ends a reader who takes nothing in time, and says so", async () => {
+    const { stream, seen } = counted({ slowMs: 30 });
     const reader = stream.getReader();
-    await turn();
-    const reading = turn().then(() => out().write("too late"));
-    away.abort();
-    await reading;
-    expect((await reader.read()).done).toBe(true);
-    out().close();
+    await reader.read();
+    await turn(80);
     expect(seen.ended).toBe(1);
+    await expect(reader.read()).rejects.toBeInstanceOf(SlowReader);
   });
 
-  it("ends what was begun after the reader had gone already", async () => {
+  it("a reader who takes what there is may wait long for the next", async () => {
+    let letGo = () => {};
+    const { stream, seen } = counted({
+      slowMs: 30,
+      next: () =>
+        new Promise((resolve) => {
+          letGo = resolve;
+        }),
+    });
+    const reader = stream.getReader();
+    const first = reader.read();
+    await turn(80);
+    letGo();
+    expect(text((await first).value)).toBe("1");
+    expect(seen.ended).toBe(0);
+    await reader.cancel();
+    letGo();
+  });
+
+  it("is closed by the request's end while a piece is being made", async () => {
     const away = new AbortController();
-    let ended = 0;
-    let begun = () => {};
-    const wait = new Promise<void>((resolve) => {
-      begun = resolve;
+    let letGo = () => {};
+    const { stream, seen } = counted({
+      signal: away.signal,
+      next: () =>
+        new Promise((resolve) => {
+          letGo = resolve;
+        }),
     });
-    const stream = eventStream(away.signal, async () => {
-      await wait;
-      return () => {
-        ended++;
-      };
-    });
+    const reader = stream.getReader();
+    const reading = reader.read();
+    await turn();
     away.abort();
-    begun();
-    await turn();
-    expect(ended).toBe(1);
-    expect((await stream.getReader().read()).done).toBe(true);
-  });
-
-  it("of a request that was over before it began writes nothing", async () => {
-    const { stream, seen } = made(AbortSignal.abort());
-    expect((await stream.getReader().read()).done).toBe(true);
-    await turn();
+    letGo();
+    expect((await reading).done).toBe(true);
     expect(seen.ended).toBe(1);
   });
 
-  it("tells its reader where it could not be begun", async () => {
-    const stream = eventStream(new AbortController().signal, () =>
-      Promise.reject(new Error("no database")),
-    );
+  it("of a request that was over before it began makes nothing", async () => {
+    const { stream, seen } = counted({ signal: AbortSignal.abort() });
+    expect((await stream.getReader().read()).done).toBe(true);
+    expect(seen).toMatchObject({ made: 0, ended: 1 });
+  });
+
+  it("tells its reader where a piece could not be made", async () => {
+    const { stream, seen } = counted({ next: () => Promise.reject(new Error("no database")) });
     await expect(stream.getReader().read()).rejects.toThrow("no database");
+    expect(seen.ended).toBe(1);
+  });
+
+  it("is ended with all others when the process stops", async () => {
+    const { stream, seen } = counted({});
+    const reader = stream.getReader();
+    await reader.read();
+    endStreams();
+    expect((await reader.read()).done).toBe(true);
+    expect(seen.ended).toBe(1);
   });
 });

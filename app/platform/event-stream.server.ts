@@ -1,72 +1,89 @@
-/** What writes to one reader of an event stream. */
-export interface EventWriter {
-  /** Whether anybody still reads. */
-  readonly open: boolean;
-  /** One message; nothing, once the reader is gone. */
-  write(text: string): void;
-  /** Ends the stream. Any number of times, at any time. */
-  close(): void;
+/** The reader did not take a piece in time: it comes back by itself, from where it has heard to. */
+export class SlowReader extends Error {}
+
+interface Options {
+  /** A piece that is not taken for this long ends the stream. */
+  slowMs: number;
+  /** Called once, whoever ends first. */
+  ended: () => void;
+}
+
+const open = new Set<() => void>();
+
+/** Ends every stream of this process: its readers come back, to whoever answers then. */
+export function endStreams(): void {
+  for (const end of [...open]) end();
 }
 
 /**
- * A stream of events to one reader. A reader may leave at any moment: while the stream is being
- * begun, between a read and its write, or while it is closed here. None of it may throw where
- * nobody catches, which would end the process for everybody.
- * @param begin starts what writes, and gives what ends it; that is called once, whoever ends first
+ * A stream of events to one reader, made piece by piece as the reader takes them: nothing is
+ * queued for a reader who is behind, it goes on from its cursor. A reader may leave at any
+ * moment, also while the stream is begun or ended here; none of it throws where nobody catches.
+ * @param signal the request's own: aborted when the reader has gone
+ * @param source makes the pieces; its signal is aborted when nobody wants more
  */
 export function eventStream(
   signal: AbortSignal,
-  begin: (out: EventWriter) => Promise<() => void>,
+  source: (stop: AbortSignal) => AsyncGenerator<string, void, void>,
+  { slowMs, ended }: Options,
 ): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
-  let open = true;
-  let end: (() => void) | undefined;
-  let gone = () => {};
-  /** The reader's side is over; true the first time. */
+  const stop = new AbortController();
+  const pieces = source(stop.signal);
+  let slow: ReturnType<typeof setTimeout> | undefined;
+  let over = false;
+  let close = () => {};
+  /** True the first time. */
   const leave = (): boolean => {
-    if (!open) return false;
-    open = false;
-    signal.removeEventListener("abort", gone);
-    end?.();
+    if (over) return false;
+    over = true;
+    clearTimeout(slow);
+    signal.removeEventListener("abort", close);
+    open.delete(close);
+    stop.abort();
+    // Waits for the step that is under way; what that throws is nobody's any more.
+    pieces.return().catch(() => {});
+    ended();
     return true;
   };
-  return new ReadableStream<Uint8Array>({
-    async start(controller) {
-      const close = () => {
-        if (!leave()) return;
-        try {
-          controller.close();
-        } catch {
-          // The reader closed it a moment before.
-        }
-      };
-      gone = close;
-      signal.addEventListener("abort", gone);
-      if (signal.aborted) close();
-      const out: EventWriter = {
-        get open() {
-          return open;
-        },
-        write(text) {
-          if (!open) return;
+  return new ReadableStream<Uint8Array>(
+    {
+      start(controller) {
+        close = () => {
+          if (!leave()) return;
           try {
-            controller.enqueue(encoder.encode(text));
+            controller.close();
           } catch {
-            leave();
+            // The reader closed it a moment before.
           }
-        },
-        close,
-      };
-      try {
-        const ending = await begin(out);
-        if (open) end = ending;
-        else ending();
-      } catch (error) {
-        if (leave()) controller.error(error);
-      }
+        };
+        open.add(close);
+        signal.addEventListener("abort", close);
+        if (signal.aborted) close();
+      },
+      async pull(controller) {
+        clearTimeout(slow);
+        if (over) return;
+        try {
+          const { done, value } = await pieces.next();
+          if (over) return;
+          if (done) {
+            close();
+            return;
+          }
+          controller.enqueue(encoder.encode(value));
+          slow = setTimeout(() => {
+            if (leave()) controller.error(new SlowReader("not taken in time"));
+          }, slowMs);
+        } catch (error) {
+          if (leave()) controller.error(error);
+        }
+      },
+      cancel() {
+        leave();
+      },
     },
-    cancel() {
-      leave();
-    },
-  });
+    // Nothing ahead of the reader.
+    { highWaterMark: 0 },
+  );
 }

@@ -3,6 +3,7 @@ import { orAway } from "./answers.server";
 import { log, requestId } from "./log.server";
 import { findPrincipal } from "./principal.server";
 import { actorOf, isAllowed, type Principal, ROUTE_RIGHTS, type RouteRight } from "./rights";
+import { asSubmission } from "./submission.server";
 
 const principalContext = createContext<Principal | undefined>(undefined);
 
@@ -23,8 +24,24 @@ export function ruleFor(pattern: string): RouteRight | undefined {
   return ROUTE_RIGHTS.find((rule) => rule.path === path);
 }
 
+/** What the database takes for an id; anything else names nothing. */
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
+
+function namesNothing(params: Guarded["params"]): boolean {
+  return Object.entries(params).some(
+    ([name, value]) => name.endsWith("Id") && value !== undefined && !UUID.test(value),
+  );
+}
+
+/** Whether a changing request comes from a page of ours; a request without Origin is no browser's. */
+function isOurs(origin: string | null, host: string): boolean {
+  if (origin === null) return true;
+  return URL.canParse(origin) && new URL(origin).host === host;
+}
+
 interface Guarded {
   request: Request;
+  params: Readonly<Record<string, string | undefined>>;
   /** The page's own address and its matched pattern, as the router sees them. */
   url: URL;
   pattern: string;
@@ -32,31 +49,38 @@ interface Guarded {
 }
 
 const SAFE = new Set(["GET", "HEAD"]);
+const NOTHING_HERE = "There is no such page. Check the address.";
+
+/** Whose submission it is; a sign-in is nobody's yet. */
+function actorKey(principal: Principal | undefined): string {
+  if (!principal) return "nobody";
+  return principal.kind === "rack" ? `rack:${principal.deviceId}` : `person:${principal.userId}`;
+}
 
 /**
  * Runs before every loader and action. Finds out who asks, looks up the rule, and refuses what
  * the table does not allow. Changing requests must come from our own pages (Origin).
  */
 export async function guard(
-  { request, url, pattern, context }: Guarded,
+  { request, params, url, pattern, context }: Guarded,
   next: () => Promise<Response>,
 ): Promise<Response> {
   const rule = ruleFor(pattern);
-  if (!rule) throw new Response("There is no such page. Check the address.", { status: 404 });
+  if (!rule) throw new Response(NOTHING_HERE, { status: 404 });
   const path = url.pathname;
 
   const reading = SAFE.has(request.method);
-  if (!reading) {
-    const origin = request.headers.get("origin");
-    if (origin !== null && new URL(origin).host !== url.host) {
-      throw new Response("This came from another site and was not taken.", { status: 403 });
-    }
+  if (!reading && !isOurs(request.headers.get("origin"), url.host)) {
+    throw new Response("This came from another site and was not taken.", { status: 403 });
   }
   const allowed = reading ? rule.read : rule.write;
   const principal = await orAway(request, () => findPrincipal(request));
   context.set(principalContext, principal);
   const actor = principal && actorOf(principal);
-  if (isAllowed(allowed, actor)) return next();
+  if (isAllowed(allowed, actor)) {
+    if (namesNothing(params)) throw new Response(NOTHING_HERE, { status: 404 });
+    return reading ? next() : asSubmission(`${actorKey(principal)} ${path}`, next);
+  }
 
   log.info({ requestId: requestId(request), path: rule.path, actor, reading }, "refused");
   const machine = path.startsWith("/api/");

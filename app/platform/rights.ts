@@ -55,6 +55,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/sign-out", read: "anyone", write: "anyone" },
   { path: "/pair", read: "anyone", write: "anyone" },
   { path: "/health", read: "anyone" },
+  { path: "/health/live", read: "anyone" },
   { path: "/floor", read: staff, write: ["owner", "coach", "assistant"] },
   { path: "/floor/pairing", read: staff, write: staff },
   { path: "/floor/pairing/:runId", read: staff, write: staff },

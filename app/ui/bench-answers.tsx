@@ -1,4 +1,5 @@
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
+import { Form } from "./form";
 
 /** What the bench sent here, each with the way back to its fields. */
 export function BenchAnswers({

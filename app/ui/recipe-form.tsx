@@ -1,5 +1,5 @@
 import { useRef, useState } from "react";
-import { Form, useNavigation } from "react-router";
+import { useNavigation } from "react-router";
 import { BASIS_KINDS, BASIS_NAMES, BASIS_UNITS, type BasisKind } from "../../core/wave/basis";
 import {
   AFTER,
@@ -12,6 +12,7 @@ import {
 } from "../../core/wave/recipe";
 import { fieldProblems, recipeFromForm } from "../forms/recipe";
 import { Field, Select } from "./field";
+import { Form } from "./form";
 import { Notice } from "./page";
 import { Steps, Weeks } from "./recipe-rows";
 

@@ -212,17 +212,19 @@ export async function insertEntries(
   );
 }
 
-/** Everything after a sequence number, in order. */
+/** What comes after a sequence number, in order: everything, or the first `most`. */
 export async function entriesAfter(
   tx: TeamTransaction,
   sessionId: string,
   seq: number,
+  most?: number,
 ): Promise<LogEntry[]> {
-  const rows = await tx
+  const all = tx
     .select(ENTRY)
     .from(logEntry)
     .where(and(eq(logEntry.sessionId, sessionId), gt(logEntry.seq, seq)))
     .orderBy(asc(logEntry.seq));
+  const rows = await (most === undefined ? all : all.limit(most));
   return rows.map(toEntry);
 }
 

@@ -9,5 +9,6 @@ export * from "./maxes";
 export * from "./person";
 export * from "./plan";
 export * from "./session";
+export * from "./submission";
 export * from "./team";
 export * from "./tests";

@@ -1,5 +1,7 @@
-/** For whoever watches the server: it answers, and the guard before it has asked the database
- * only where a cookie was sent. */
-export function loader() {
-  return Response.json({ ok: true });
+import { databaseAnswers } from "../../platform/database.server";
+
+/** For whoever watches the server: whether it can do its work, its database included. */
+export async function loader() {
+  const ok = await databaseAnswers();
+  return Response.json({ ok, database: ok ? "answers" : "away" }, { status: ok ? 200 : 503 });
 }

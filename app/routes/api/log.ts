@@ -1,5 +1,6 @@
-import { BatchSchema } from "../../forms/entries";
+import { BatchSchema, MOST_ENTRIES } from "../../forms/entries";
 import { principalOf } from "../../platform/guard.server";
+import { readRawJson } from "../../platform/submission.server";
 import { appendEntries } from "../../workflows/floor/append-entries.server";
 import { readEntriesAfter } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/log";
@@ -16,15 +17,10 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, params, context }: Route.ActionArgs) {
-  let json: unknown;
-  try {
-    json = await request.json();
-  } catch {
-    return Response.json({ message: "The body is not JSON." }, { status: 400 });
-  }
-  const batch = BatchSchema.safeParse(json);
+  const batch = BatchSchema.safeParse(await readRawJson(request));
   if (!batch.success) {
-    return Response.json({ message: "A batch holds 1 to 200 entries." }, { status: 400 });
+    const message = `A batch holds 1 to ${MOST_ENTRIES} entries.`;
+    return Response.json({ message }, { status: 400 });
   }
   const result = await appendEntries(principalOf(context), params.sessionId, batch.data.entries);
   if (!result.ok) return Response.json(result, { status: 404 });

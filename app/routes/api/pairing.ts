@@ -1,5 +1,6 @@
 import { RunEntries } from "../../forms/complex";
 import { principalOf } from "../../platform/guard.server";
+import { readJson } from "../../platform/submission.server";
 import { logPairing, pairingEntries } from "../../workflows/floor/pairing.server";
 import type { Route } from "./+types/pairing";
 
@@ -14,7 +15,7 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
 
 /** Takes taps; says which are stored. Sending one again does no harm. */
 export async function action({ request, context, params }: Route.ActionArgs) {
-  const raw: unknown = await request.json().catch(() => undefined);
+  const raw: unknown = await readJson(request);
   const parsed = RunEntries.safeParse(raw);
   if (!parsed.success)
     return Response.json({ message: "These taps could not be read." }, { status: 400 });

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { EditSchema } from "../../forms/block";
 import { principalOf } from "../../platform/guard.server";
+import { readJson } from "../../platform/submission.server";
 import { editPlan } from "../../workflows/plan/edit-plan.server";
 import { readNewer } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plan";
@@ -20,7 +21,7 @@ const Sent = z.object({ id: z.uuid(), base: z.number().int().min(0), edit: EditS
 
 /** Takes an edit; the same id sent again does no harm. */
 export async function action({ request, context, params }: Route.ActionArgs) {
-  const raw: unknown = await request.json().catch(() => undefined);
+  const raw: unknown = await readJson(request);
   const parsed = Sent.safeParse(raw);
   if (!parsed.success) {
     const message = parsed.error.issues[0]?.message ?? "This edit could not be read.";

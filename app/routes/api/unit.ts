@@ -1,5 +1,6 @@
 import { redirect } from "react-router";
 import { principalOf } from "../../platform/guard.server";
+import { readForm } from "../../platform/submission.server";
 import { chooseUnit, readFrame } from "../../workflows/frame.server";
 import type { Route } from "./+types/unit";
 
@@ -10,7 +11,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 /** Another unit from now on; what was written keeps its own. */
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   await chooseUnit(principalOf(context), form.get("unit") === "lb" ? "lb" : "kg");
   const back = String(form.get("back") ?? "");
   return redirect(/^\/(?![/\\])/.test(back) ? back : "/");

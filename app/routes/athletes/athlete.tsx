@@ -19,6 +19,7 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import type { Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { resultOf } from "../../ui/adder";
 import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -108,9 +109,9 @@ const FORMS: Record<
 
 export async function action({ request, context, params }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const fields = formObject(await request.formData());
+  const fields = formObject(await readForm(request));
   const intent = fields.intent ?? "";
-  const take = FORMS[intent];
+  const take = Object.hasOwn(FORMS, intent) ? FORMS[intent] : undefined;
   if (!take) throw new Response("This page does not know that form.", { status: 400 });
   return { intent, ...(await take(principal, params.athleteId, fields)) };
 }

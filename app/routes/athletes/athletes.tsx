@@ -1,10 +1,12 @@
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import { FactsForm, formObject, QuickForm } from "../../forms/athlete";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Adder, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
@@ -34,7 +36,7 @@ const NO_FACTS = {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const fields = formObject(await request.formData());
+  const fields = formObject(await readForm(request));
   if (fields.intent === "person") {
     const parsed = FactsForm.safeParse({ ...NO_FACTS, ...fields });
     if (!parsed.success) {

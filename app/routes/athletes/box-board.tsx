@@ -1,12 +1,14 @@
 import { useState } from "react";
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
 import { SPINE_CAUTION } from "../../../core/boxsquat/styles";
 import { formObject } from "../../forms/athlete";
 import { GroupForm, RungForm } from "../../forms/box";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { useAddress } from "../../ui/use-address";
@@ -32,7 +34,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const form = await request.formData();
+  const form = await readForm(request);
   const fields = formObject(form);
   if (fields.intent === "group") {
     const parsed = GroupForm.safeParse(fields);

@@ -1,4 +1,4 @@
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import { BOX_STYLES, CONTACTS, SPINE_CAUTION, styleById } from "../../../core/boxsquat/styles";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
@@ -7,7 +7,9 @@ import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
@@ -35,7 +37,7 @@ export async function loader({ context, params }: Route.LoaderArgs) {
 
 export async function action({ request, context, params }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const fields = formObject(await request.formData());
+  const fields = formObject(await readForm(request));
   const intent = fields.intent ?? "";
   if (intent === "rehearsed")
     return { intent, ...(await tickRehearsal(principal, params.athleteId)) };

@@ -1,8 +1,9 @@
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import { BOX_FAULTS, boxFaultNamed, FAULT_ACTIONS } from "../../../core/boxsquat/faults";
 import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
 import { formatPercent } from "../../../core/units/percent";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import type { BoxCard } from "../../workflows/athletes/box-card.server";
 
 /** Where the athlete stands on the teaching ladder, and how they came there. */

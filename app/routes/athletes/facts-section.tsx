@@ -1,8 +1,8 @@
-import { Form } from "react-router";
 import { GOAL_NAMES, GOALS, SEASON_PHASE_NAMES, SEASON_PHASES } from "../../../core/maxes/season";
 import { formatMass } from "../../../core/units/mass";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import type { AthletePage } from "./page-data";
 

@@ -1,9 +1,10 @@
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import { MAX_KIND_NAMES, STALE_AFTER_DAYS } from "../../../core/maxes/records";
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { formatKg, formatMass, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
 import { Figure } from "../../ui/working";

@@ -1,4 +1,3 @@
-import { Form } from "react-router";
 import {
   AGE_GROUP_WORDS,
   GUARDED,
@@ -11,6 +10,7 @@ import {
 import { LIFT_NAMES, LIFTS } from "../../../core/profile/threshold";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import type { AthletePage } from "./page-data";
 

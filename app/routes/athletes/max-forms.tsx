@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Form } from "react-router";
+
 import {
   DEFAULT_FACTORS,
   MAX_KIND_NAMES,
@@ -11,6 +11,7 @@ import { readDecimal } from "../../../core/units/decimal";
 import { formatKg, formatMass, massKg, plainNumber, readMass } from "../../../core/units/mass";
 import type { FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import { Figure } from "../../ui/working";
 

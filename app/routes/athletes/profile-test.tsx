@@ -1,11 +1,13 @@
-import { Form, Link, useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { ForcePowerChart, ProfileChart } from "../../ui/profile-chart";
@@ -33,7 +35,7 @@ export async function loader({ context, params, url }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context, params }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const repId = String(form.get("repId") ?? "");
   const result = await changeExclusion(principalOf(context), {
     ...params,

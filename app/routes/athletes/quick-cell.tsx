@@ -1,5 +1,6 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
+import { useOnce } from "../../ui/form";
 
 /**
  * A cell that is edited where it stands: Enter or a click opens it, Enter keeps, Escape leaves it
@@ -20,6 +21,7 @@ export function QuickCell({
   choices?: ReadonlyArray<readonly [string, string]>;
   mayEdit: boolean;
 }) {
+  const once = useOnce();
   const fetcher = useFetcher<{ ok: boolean; message?: string }>();
   const [open, setOpen] = useState(false);
   const opener = useRef<HTMLButtonElement>(null);
@@ -40,7 +42,7 @@ export function QuickCell({
     setOpen(false);
     if (next !== value) {
       void fetcher.submit(
-        { intent: "quick", field, athleteId: athlete.id, value: next },
+        { intent: "quick", once, field, athleteId: athlete.id, value: next },
         { method: "post" },
       );
     }

@@ -1,11 +1,12 @@
 import { useState } from "react";
-import { Form } from "react-router";
+
 import { readiness, readinessChange } from "../../../core/profile/readiness";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatKg, type MassUnit, massKg, plainNumber, readMass } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import { Figure } from "../../ui/working";
 import type { LiftOnPage } from "./page-data";

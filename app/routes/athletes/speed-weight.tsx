@@ -1,7 +1,8 @@
 import { useState } from "react";
-import { Form } from "react-router";
+
 import { findSpeedWeight, type WeightStep } from "../../../core/boxsquat/ladder";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 
 const read = (text: string): number | undefined => {
   const value = Number(text.replace(",", "."));

@@ -1,9 +1,11 @@
-import { Form, Link, useNavigation } from "react-router";
+import { Link, useNavigation } from "react-router";
 import type { DayEntry, TestingDay } from "../../../core/maxes/testingday";
 import { formatMass } from "../../../core/units/mass";
 import { isDate } from "../../../core/units/time";
 import { principalOf } from "../../platform/guard.server";
+import { readForm } from "../../platform/submission.server";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import {
@@ -24,7 +26,7 @@ export function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const form = await request.formData();
+  const form = await readForm(request);
   const text = String(form.get("text") ?? "");
   const date = String(form.get("date") ?? "");
   const fail = (message: string) => ({ ok: false as const, message, day: undefined });

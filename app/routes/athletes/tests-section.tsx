@@ -1,8 +1,9 @@
 import { useState } from "react";
-import { Form } from "react-router";
+
 import type { ChangeVerdict } from "../../../core/numeric/change";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import { Figure } from "../../ui/working";
 import type { AthletePage } from "./page-data";

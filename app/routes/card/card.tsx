@@ -1,4 +1,3 @@
-import { Form } from "react-router";
 import { describeSide } from "../../../core/barload/load";
 import { REASON_KIND_NAMES } from "../../../core/maxes/limits";
 import { formatKg } from "../../../core/units/mass";
@@ -6,6 +5,7 @@ import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
+import { Form } from "../../ui/form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
 import { showReasons } from "../../workflows/athletes/save-limits.server";

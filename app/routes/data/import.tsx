@@ -4,7 +4,9 @@ import type { RepMapping } from "../../../core/profile/reprows";
 import { ImportForm } from "../../forms/import";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
+import { readJson } from "../../platform/submission.server";
 import { Select } from "../../ui/field";
+import { useOnce } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { type FileHead, fileHead } from "../../workers/read-file";
@@ -22,7 +24,7 @@ export function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const parsed = ImportForm.safeParse(await request.json());
+  const parsed = ImportForm.safeParse(await readJson(request));
   if (!parsed.success) {
     const [problem] = Object.values(fieldProblems(parsed.error));
     return { ok: false as const, message: problem ?? "This import could not be read." };
@@ -47,6 +49,7 @@ export default function Import({ loaderData }: Route.ComponentProps) {
   const [kind, setKind] = useState<"reps" | "stream">("reps");
   const [chosen, setChosen] = useState<{ file: File; head: FileHead }>();
   const [problem, setProblem] = useState<string>();
+  const once = useOnce();
   const fetcher = useFetcher<Taken>();
   const choose = async (file: File | undefined) => {
     setProblem(undefined);
@@ -63,7 +66,10 @@ export default function Import({ loaderData }: Route.ComponentProps) {
     }
   };
   const send = (body: Record<string, unknown>) =>
-    void fetcher.submit(body as never, { method: "post", encType: "application/json" });
+    void fetcher.submit({ ...body, once } as never, {
+      method: "post",
+      encType: "application/json",
+    });
   const taken = fetcher.state === "idle" ? fetcher.data : undefined;
   const kept = chosen
     ? loaderData.mappings.find((one) => one.header === chosen.head.header.join("|"))?.mapping

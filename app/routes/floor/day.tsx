@@ -1,6 +1,8 @@
-import { Form, Link, redirect, useNavigation } from "react-router";
+import { Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { principalOf } from "../../platform/guard.server";
+import { readForm } from "../../platform/submission.server";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { listDay, type PlannedDay } from "../../workflows/floor/list-day.server";
@@ -23,7 +25,7 @@ const StartForm = z.object({
 });
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const parsed = StartForm.safeParse({
     planId: form.get("planId"),
     week: form.get("week"),

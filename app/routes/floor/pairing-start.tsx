@@ -1,10 +1,12 @@
-import { Form, Link, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import { z } from "zod";
 import { DIRECTION_NAMES } from "../../../core/contrast/complex";
 import { formatClock } from "../../../core/units/time";
 import { principalOf } from "../../platform/guard.server";
+import { readForm } from "../../platform/submission.server";
 import { ComplexStave } from "../../ui/complex-stave";
 import { Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { useAddress } from "../../ui/use-address";
@@ -59,7 +61,7 @@ const StartForm = z.object({
 });
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const parsed = StartForm.safeParse({
     complexId: form.get("complexId"),
     squadId: form.get("squadId"),

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import { simplerComplex, withOwnGap } from "../../../core/contrast/complex";
 import { dueIn, foldRun, sidesOf } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
@@ -7,6 +7,7 @@ import { formatClock } from "../../../core/units/time";
 import { usePairingLog } from "../../offline/pairing-outbox";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
 import { SideTable } from "../../ui/side-table";

@@ -1,10 +1,11 @@
 import { useMemo } from "react";
-import { Form, Link, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import { pack, unpack } from "../../forms/json";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { useNow } from "../../ui/use-now";

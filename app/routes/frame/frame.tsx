@@ -1,9 +1,10 @@
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { Form, NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
+import { NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
 import { Toaster } from "sonner";
 import type { MassUnit } from "../../../core/units/mass";
 import { principalOf } from "../../platform/guard.server";
+import { Form } from "../../ui/form";
 import { switchTheme } from "../../ui/theme";
 import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";

@@ -1,13 +1,15 @@
 import { useState } from "react";
-import { Form, Link, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import { formatKg } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { RoomForm } from "../../forms/gear";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { type FormResult, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { addRoom, importRoom, readRooms } from "../../workflows/gear/room.server";
@@ -23,7 +25,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const form = formObject(await request.formData());
+  const form = formObject(await readForm(request));
   const intent = form.intent === "file" ? "file" : "room";
   const principal = principalOf(context);
   if (intent === "file") {

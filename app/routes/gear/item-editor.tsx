@@ -1,11 +1,12 @@
 import { useEffect, useRef, useState } from "react";
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import type { Reading } from "../../../core/resistance/setup";
 import { type GearItem, readGearField, writeGearItem } from "../../../core/session/gearfields";
 import { type FieldSpec, GEAR, type GearKind } from "../../../core/session/gearkinds";
 import type { FormResult } from "../../ui/adder";
 import { BandChart } from "../../ui/band-chart";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 
 interface Inspection {

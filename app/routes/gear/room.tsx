@@ -1,4 +1,4 @@
-import { Form, Link, useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { type GearItem, writeGearItem } from "../../../core/session/gearfields";
 import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../../core/session/gearkinds";
 import { formatKg } from "../../../core/units/mass";
@@ -8,8 +8,10 @@ import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Adder, resultOf } from "../../ui/adder";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { keepOnFilter } from "../../ui/use-address";
@@ -36,7 +38,7 @@ export async function loader({ context, params }: Route.LoaderArgs) {
 
 export async function action({ request, context, params }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const form = formObject(await request.formData());
+  const form = formObject(await readForm(request));
   const { intent = "" } = form;
   switch (intent) {
     case "away":

@@ -1,7 +1,8 @@
 import { useEffect, useState } from "react";
-import { Form } from "react-router";
+
 import { formatClock } from "../../../core/units/time";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 
 const WARN_S = 10;
 

@@ -10,7 +10,9 @@ import {
 import { plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { GAP_TRIALS, GapDaySchema, gapsFrom } from "../../forms/gap";
+import { readJson } from "../../forms/json";
 import { principalOf } from "../../platform/guard.server";
+import { readForm } from "../../platform/submission.server";
 import { Field, Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
@@ -35,14 +37,11 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const { day = "" } = formObject(await request.formData());
-  let raw: unknown;
-  try {
-    raw = JSON.parse(day);
-  } catch {
+  const { day = "" } = formObject(await readForm(request));
+  const sent = readJson(day);
+  if (!sent.ok)
     return { ok: false as const, message: "This day could not be read. Load the page again." };
-  }
-  const parsed = GapDaySchema.safeParse(raw);
+  const parsed = GapDaySchema.safeParse(sent.raw);
   if (!parsed.success)
     return {
       ok: false as const,

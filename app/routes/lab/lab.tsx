@@ -5,6 +5,7 @@ import { formObject } from "../../forms/athlete";
 import { AnswerForm, type ToolId } from "../../forms/lab";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { resultOf } from "../../ui/adder";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
@@ -40,7 +41,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const parsed = AnswerForm.safeParse(formObject(await request.formData()));
+  const parsed = AnswerForm.safeParse(formObject(await readForm(request)));
   const intent = "send";
   if (!parsed.success) {
     return { ok: false as const, intent, message: parsed.error.issues[0]?.message };

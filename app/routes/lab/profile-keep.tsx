@@ -3,6 +3,7 @@ import { useFetcher } from "react-router";
 import type { VelocityMetric } from "../../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../../core/velocity/stream";
 import { Field } from "../../ui/field";
+import { useOnce } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import type { Route } from "./+types/profile";
 import type { ProfileTestRun } from "./use-profile-test";
@@ -20,6 +21,7 @@ export function Keep({
   warnings: number;
   line: boolean;
 }) {
+  const once = useOnce();
   const fetcher = useFetcher<{ ok: boolean; message?: string }>();
   const [note, setNote] = useState("");
   const [override, setOverride] = useState("");
@@ -37,6 +39,7 @@ export function Keep({
         addedKg: data.system.addedKg,
         note,
         override,
+        once,
         reps: run.profileReps.map(({ id: _, ...rep }) => rep),
       },
       { method: "post", encType: "application/json" },

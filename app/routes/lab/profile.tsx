@@ -7,6 +7,7 @@ import { ProfileTestForm } from "../../forms/profile-test";
 import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
+import { readJson } from "../../platform/submission.server";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
@@ -37,7 +38,7 @@ export async function loader({ context, url }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const parsed = ProfileTestForm.safeParse(await request.json());
+  const parsed = ProfileTestForm.safeParse(await readJson(request));
   if (!parsed.success) {
     const [problem] = Object.values(fieldProblems(parsed.error));
     return { ok: false as const, message: problem ?? "This test could not be read." };

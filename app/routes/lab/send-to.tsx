@@ -1,7 +1,7 @@
-import { Form } from "react-router";
 import type { ToolId } from "../../forms/lab";
 import type { FormResult } from "../../ui/adder";
 import { Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import type { Bench } from "./tools/tool";
 

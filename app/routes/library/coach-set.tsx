@@ -1,11 +1,12 @@
-import { Form } from "react-router";
 import { z } from "zod";
 import { readDecimal } from "../../../core/units/decimal";
 import { plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { keepCoachValue, readCoachValues } from "../../workflows/library/plan-library.server";
@@ -38,7 +39,7 @@ const ValueForm = z.object({
 });
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const fields = formObject(await request.formData());
+  const fields = formObject(await readForm(request));
   const parsed = ValueForm.safeParse(fields);
   const key = fields.key ?? "";
   if (!parsed.success) {

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { Form, Link, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import {
   COMPLEX_AIM_NAMES,
   COMPLEX_AIMS,
@@ -14,9 +14,11 @@ import { formObject } from "../../forms/athlete";
 import { complexFromJson } from "../../forms/complex";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { resultOf } from "../../ui/adder";
 import { ComplexStave } from "../../ui/complex-stave";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
@@ -44,7 +46,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const { intent = "", id = "", complex = "" } = formObject(await request.formData());
+  const { intent = "", id = "", complex = "" } = formObject(await readForm(request));
   if (intent === "away" || intent === "back")
     return { intent, ...(await shelveComplex(principal, { id, away: intent === "away" })) };
   if (intent === "copy" || intent === "simpler") {

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import {
   EXERCISE_LIMITS,
   MUSCLES,
@@ -15,8 +15,10 @@ import { ExerciseForm } from "../../forms/library";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { type FormResult, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
@@ -41,7 +43,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const fields = formObject(await request.formData());
+  const fields = formObject(await readForm(request));
   if (fields.intent === "fill") return { intent: "fill", ...(await fillLibrary(principal)) };
   if (fields.intent === "away" || fields.intent === "back") {
     return {

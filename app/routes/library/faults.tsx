@@ -1,11 +1,12 @@
-import { Form } from "react-router";
 import { BOX_FAULTS, FAULT_ACTIONS } from "../../../core/boxsquat/faults";
 import { BOX_STYLES, CONTACTS, SPINE_CAUTION } from "../../../core/boxsquat/styles";
 import { formObject } from "../../forms/athlete";
 import { CardForm } from "../../forms/box";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { FaultPicture } from "../../ui/fault-picture";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import {
@@ -30,7 +31,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const fields = formObject(await request.formData());
+  const fields = formObject(await readForm(request));
   if (fields.intent === "confirm") return confirmStandardCard(principal);
   const parsed = CardForm.safeParse(fields);
   if (!parsed.success)

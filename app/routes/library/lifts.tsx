@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { Form, Link, useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { BASE_KINDS, type BaseKind } from "../../../core/maxes/variants";
 import { LIFT_NAMES, LIFTS, type Lift, MVT_DEFAULTS_MPS } from "../../../core/profile/threshold";
 import { plainNumber } from "../../../core/units/mass";
@@ -10,8 +10,10 @@ import { VariantForm } from "../../forms/library";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { type FormResult, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { keepVariant, readLifts } from "../../workflows/library/library.server";
@@ -34,7 +36,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const parsed = VariantForm.safeParse(formObject(await request.formData()));
+  const parsed = VariantForm.safeParse(formObject(await readForm(request)));
   if (!parsed.success) {
     return { ok: false as const, intent: "lift", problems: fieldProblems(parsed.error) };
   }

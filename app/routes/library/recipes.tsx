@@ -1,11 +1,13 @@
-import { Form, Link, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import { describeBasis } from "../../../core/wave/basis";
 import { AFTER_NAMES, expandRecipe, type Recipe } from "../../../core/wave/recipe";
 import { formObject } from "../../forms/athlete";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Adder, type FormResult, resultOf } from "../../ui/adder";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
@@ -34,7 +36,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const form = await request.formData();
+  const form = await readForm(request);
   const fields = formObject(form);
   const { intent = "", id = "" } = fields;
   switch (intent) {

@@ -1,4 +1,4 @@
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import {
   BOX_PLACE_NAMES,
   BOX_PLACES,
@@ -18,8 +18,10 @@ import { fieldProblems } from "../../forms/recipe";
 import { SchoolForm } from "../../forms/school";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { SchoolDifferences } from "../../ui/school-differences";
@@ -41,7 +43,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const fields = formObject(await request.formData());
+  const fields = formObject(await readForm(request));
   const parsed = SchoolForm.safeParse(fields.intent === "new" ? { ...fields, id: "" } : fields);
   if (!parsed.success) {
     return { intent: "school", ok: false as const, problems: fieldProblems(parsed.error) };

@@ -1,6 +1,6 @@
-import { Form } from "react-router";
 import type { BlockAthlete, LoadRun } from "../../../core/session/blocknumbers";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
+import { Form } from "../../ui/form";
 
 export interface Editing {
   athlete: BlockAthlete;

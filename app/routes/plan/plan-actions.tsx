@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { Form, Link, useRevalidator } from "react-router";
+import { Link, useRevalidator } from "react-router";
+import { Form } from "../../ui/form";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
 /** Undo, redo, publish and print; when it was published last. */

@@ -9,6 +9,7 @@ import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite, type Principal } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
@@ -154,7 +155,7 @@ async function take(principal: Principal, planId: string, intent: string, form: 
 }
 
 export async function action({ request, context, params }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const intent = String(form.get("intent") ?? "");
   return { intent, ...(await take(principalOf(context), params.planId, intent, form)) };
 }

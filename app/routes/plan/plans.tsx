@@ -1,11 +1,13 @@
-import { Form, Link, redirect } from "react-router";
+import { Link, redirect } from "react-router";
 import { formObject } from "../../forms/athlete";
 import { NewBlockForm } from "../../forms/block";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { type FormResult, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { importPlan, newPlan } from "../../workflows/plan/new-plan.server";
@@ -23,7 +25,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const form = formObject(await request.formData());
+  const form = formObject(await readForm(request));
   if (form.intent === "file") {
     const made = await importPlan(principal, {
       text: form.text ?? "",

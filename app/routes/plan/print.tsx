@@ -1,4 +1,4 @@
-import { Form, Link } from "react-router";
+import { Link } from "react-router";
 import { slotCells } from "../../../core/session/blocknumbers";
 import { dayStave } from "../../../core/session/timing";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
@@ -8,7 +8,9 @@ import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
 import { useAddress } from "../../ui/use-address";
@@ -42,7 +44,7 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context, params }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const principal = principalOf(context);
   if (form.get("intent") === "revoke") {
     return { ...(await endFeed(principal, String(form.get("id") ?? ""))), address: undefined };

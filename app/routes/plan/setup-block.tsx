@@ -1,8 +1,9 @@
 import { useState } from "react";
-import { Form } from "react-router";
+
 import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/wave/block";
 import { insertWeek, type Json, removeWeek, startTo } from "../../../core/wave/edits";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "./plan-edits";
 import { type Edit, freshId } from "./setup-edit";

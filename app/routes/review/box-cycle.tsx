@@ -5,6 +5,7 @@ import { CycleReviewForm } from "../../forms/cycle";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
@@ -38,7 +39,7 @@ export async function loader({ context, url }: Route.LoaderArgs) {
 }
 
 export async function action({ request, context }: Route.ActionArgs) {
-  const parsed = CycleReviewForm.safeParse(formObject(await request.formData()));
+  const parsed = CycleReviewForm.safeParse(formObject(await readForm(request)));
   if (!parsed.success) return { ok: false as const, problems: fieldProblems(parsed.error) };
   return decideCycle(principalOf(context), parsed.data);
 }

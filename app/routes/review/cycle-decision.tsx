@@ -1,10 +1,10 @@
-import { Form } from "react-router";
 import {
   CYCLE_DECISION_NAMES,
   CYCLE_DECISIONS,
   type CycleDecision,
 } from "../../../core/review/boxcycle";
 import { Field, Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import type { BoxCyclePage } from "../../workflows/review/box-cycle.server";
 
 type Athlete = NonNullable<BoxCyclePage["athlete"]>;

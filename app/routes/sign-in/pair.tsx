@@ -1,7 +1,10 @@
-import { Form, redirect } from "react-router";
+import { data, redirect } from "react-router";
 import { environment } from "../../platform/env.server";
 import { rackCookie } from "../../platform/rack-token.server";
+import { readForm } from "../../platform/submission.server";
+import { takePairingTry } from "../../platform/tries.server";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { pairTablet } from "../../workflows/tablets/tablets.server";
 import type { Route } from "./+types/pair";
 
@@ -16,9 +19,18 @@ export function loader() {
 }
 
 export async function action({ request }: Route.ActionArgs) {
-  const code = String((await request.formData()).get("code") ?? "");
+  const code = String((await readForm(request)).get("code") ?? "");
+  const tries = await takePairingTry(request);
+  if (!tries.allowed) {
+    const message = "Too many tries. Wait ten minutes, then ask a coach for a new code.";
+    return data({ code: "", message }, { status: 429 });
+  }
   const result = await pairTablet(code);
-  if (!result.ok) return { code, message: result.message };
+  if (!result.ok) {
+    tries.failed();
+    return data({ code: code.slice(0, 20), message: result.message }, { status: 401 });
+  }
+  await tries.succeeded();
   const secure = environment().TLS_CERT !== undefined;
   throw redirect("/", { headers: { "set-cookie": rackCookie(result.value.token, secure) } });
 }

@@ -1,18 +1,21 @@
-import { Form, Link, redirect, useNavigation } from "react-router";
+import { data, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
 import { callAuth } from "../../platform/auth.server";
 import { environment } from "../../platform/env.server";
 import { maybePrincipal } from "../../platform/guard.server";
 import { log, requestId } from "../../platform/log.server";
 import { homeOf } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
+import { takeSignInTry } from "../../platform/tries.server";
 import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Notice } from "../../ui/page";
 import type { Route } from "./+types/sign-in";
 
 const SignInForm = z.object({
   email: z.email("Write your email address, for example name@club.example."),
-  password: z.string().min(1, "Write your password."),
+  password: z.string().min(1, "Write your password.").max(200, "At most 200 characters."),
 });
 
 export function meta() {
@@ -26,40 +29,42 @@ export function loader({ context, request }: Route.LoaderArgs) {
   return { to: safeTarget(to), demo: environment().SPREZZA_DEMO === "1", asked: to !== null };
 }
 
+/** The form again, with what is wrong; never the password. */
+function refused(status: number, email: string, message: string) {
+  return data(
+    { ok: false as const, email: email.slice(0, 200), problems: {}, message },
+    { status },
+  );
+}
+
+const TOO_MANY = "Too many tries. Wait a quarter of an hour, or ask your team's owner.";
+
 export async function action({ request }: Route.ActionArgs) {
-  const form = await request.formData();
+  const form = await readForm(request);
   const email = String(form.get("email") ?? "");
   const parsed = SignInForm.safeParse({ email, password: String(form.get("password") ?? "") });
   if (!parsed.success) {
     const problems = z.flattenError(parsed.error).fieldErrors;
-    return { ok: false as const, email, problems, message: undefined };
+    return { ok: false as const, email: email.slice(0, 200), problems, message: undefined };
   }
+  const tries = await takeSignInTry(request, parsed.data.email);
+  if (!tries.allowed) return refused(429, email, TOO_MANY);
   const response = await callAuth(request, "/sign-in/email", parsed.data);
   if (response.status === 429) {
-    return {
-      ok: false as const,
-      email,
-      problems: {},
-      message: "Too many tries from this address. Wait a minute, then try again.",
-    };
+    return refused(429, email, "Too many tries from this address. Wait a minute, then try again.");
   }
   if (!response.ok && response.status !== 401) {
-    log.error({ requestId: requestId(request), status: response.status }, "sign-in did not work");
-    return {
-      ok: false as const,
-      email,
-      problems: {},
-      message: `Signing in does not work now: our side, not your password. Try again in a moment (request ${requestId(request)}).`,
-    };
+    const id = requestId(request);
+    log.error({ requestId: id, status: response.status }, "sign-in did not work");
+    const away = `Signing in does not work now: our side, not your password. Try again in a moment (request ${id}).`;
+    return refused(503, email, away);
   }
   if (!response.ok) {
-    return {
-      ok: false as const,
-      email,
-      problems: {},
-      message: "Email and password do not match. Check both, or ask your team's owner.",
-    };
+    tries.failed();
+    const wrong = "Email and password do not match. Check both, or ask your team's owner.";
+    return refused(401, email, wrong);
   }
+  await tries.succeeded();
   const headers = new Headers();
   for (const cookie of response.headers.getSetCookie()) headers.append("set-cookie", cookie);
   throw redirect(safeTarget(String(form.get("to") ?? "/")), { headers });

@@ -1,7 +1,8 @@
-import { Form } from "react-router";
 import { z } from "zod";
 import { principalOf } from "../../platform/guard.server";
+import { readForm } from "../../platform/submission.server";
 import { Select } from "../../ui/field";
+import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { readTablets, startPairing, takeTabletOff } from "../../workflows/tablets/tablets.server";
@@ -22,7 +23,7 @@ const TabletForm = z.discriminatedUnion("intent", [
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const parsed = TabletForm.safeParse(Object.fromEntries(await request.formData()));
+  const parsed = TabletForm.safeParse(Object.fromEntries(await readForm(request)));
   if (!parsed.success) throw new Response("This form is not one of this page's.", { status: 400 });
   if (parsed.data.intent === "pair") {
     const result = await startPairing(principal, parsed.data.rackId);

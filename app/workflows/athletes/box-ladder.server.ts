@@ -13,6 +13,7 @@ import { listAthletes, listSquads } from "../../../db/queries/squads.server";
 import type { GroupForm, RungForm } from "../../forms/box";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readPlaces } from "./today.server";
@@ -82,7 +83,7 @@ export function markRung(
   principal: Principal,
   input: z.output<typeof RungForm>,
 ): Promise<Outcome<{ count: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const places = await readPlaces(tx);
     const people = (await listAthletes(tx)).filter((one) => input.athleteIds.includes(one.id));
     if (people.length === 0) return failed("no-athlete", "They are not in your team any more.");
@@ -108,7 +109,7 @@ export function keepLadderGroup(
   principal: Principal,
   input: z.output<typeof GroupForm>,
 ): Promise<Outcome<{ early: boolean }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     if (!(await listSquads(tx)).some((one) => one.id === input.squadId))
       return failed("no-squad", "This squad is not in your team any more.");
     const early = input.early === "yes";

@@ -10,7 +10,7 @@ import { keepSetup, setupsOf } from "../../../db/queries/person.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import type { BoxSetupForm, FaultForm, TrialForm } from "../../forms/box";
 import { localDate, now } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readBoxCard } from "./box-card.server";
@@ -31,7 +31,7 @@ export async function keepBoxSetup(
       "refused",
       `${verdict.reasons.join(" ")} Choose another style, or write a note to set this aside.`,
     );
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     await addBoxSetup(tx, {
       id: uuidv7(),
       athleteId,
@@ -55,7 +55,7 @@ export function keepTrial(
   athleteId: string,
   input: z.output<typeof TrialForm>,
 ): Promise<Outcome<{ seatCm: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const person = await athleteById(tx, athleteId);
     if (!person) return NO_ATHLETE;
     const old = (await setupsOf(tx, athleteId)).find((one) => one.variantId === input.variantId);
@@ -74,7 +74,7 @@ export function tickRehearsal(
   principal: Principal,
   athleteId: string,
 ): Promise<Outcome<{ on: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const [box] = await boxSetups(tx, athleteId);
     if (!box) return failed("no-setup", "Keep a set-up first: the rehearsal belongs to it.");
     const on = localDate("UTC");
@@ -88,7 +88,7 @@ export function noteFault(
   athleteId: string,
   input: z.output<typeof FaultForm>,
 ): Promise<Outcome<{ fault: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const person = await athleteById(tx, athleteId);
     if (!person) return NO_ATHLETE;
     await addFaultNote(tx, {

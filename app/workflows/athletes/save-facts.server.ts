@@ -12,7 +12,7 @@ import {
   updateAthlete,
 } from "../../../db/queries/person.server";
 import type { FactsForm, QuickForm, SetupForm } from "../../forms/athlete";
-import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { FUTURE, isFuture, onAthlete } from "./on-athlete.server";
@@ -23,7 +23,7 @@ export function addPerson(
   principal: Principal,
   facts: z.output<typeof FactsForm>,
 ): Promise<Outcome<{ athleteId: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const { squads } = await readPlaces(tx);
     if (!squads.some((squad) => squad.id === facts.squadId)) {
       return failed("no-squad", "This squad is not in your team any more.");

@@ -6,7 +6,7 @@ import type { LimitForm } from "../../forms/athlete";
 import { now } from "../../platform/clock.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
-import { onAthlete } from "./on-athlete.server";
+import { ofAthlete, onAthlete } from "./on-athlete.server";
 
 export function saveLimit(
   principal: Principal,
@@ -74,7 +74,7 @@ export function showReasons(
       failed("not-yours", "Reasons are shown to the owner, the coaches and the athlete."),
     );
   }
-  return onAthlete(principal, athleteId, async (tx, person) => {
+  return ofAthlete(principal, athleteId, async (tx, person) => {
     const limits = await limitsOf(tx, person.id);
     const rows = await readReasons(
       tx,

@@ -10,7 +10,7 @@ import {
 } from "../../../db/queries/maxes.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import { localDate, now } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -29,7 +29,7 @@ export function saveRecord(
     confirmed: boolean;
   },
 ): Promise<Outcome<{ recordId: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const person = await athleteById(tx, input.athleteId);
     const variant = await variantById(tx, input.variantId);
     if (!person || !variant) return failed("no-athlete", GONE);
@@ -71,7 +71,7 @@ export function chooseMax(
   principal: Principal,
   input: { athleteId: string; variantId: string; recordId: string; factor: number | undefined },
 ): Promise<Outcome<null>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const record = (await recordsOf(tx, input.athleteId)).find(
       (one) => one.id === input.recordId && one.variantId === input.variantId,
     );

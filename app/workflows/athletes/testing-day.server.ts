@@ -9,6 +9,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { rowsOf } from "../../forms/delimited";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readPlaces } from "./today.server";
@@ -68,7 +69,7 @@ export function keepTestingDay(
   principal: Principal,
   input: { text: string; date: string },
 ): Promise<Outcome<{ entries: number; athletes: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const day = readTestingDay(rowsOf(input.text), await contextOf(tx, input.date));
     if (day.problems.length > 0 || day.lines.some((line) => line.problems.length > 0)) {
       return failed("faults", "Nothing was kept: lines still have problems. Mend or remove them.");

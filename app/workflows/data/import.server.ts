@@ -14,6 +14,7 @@ import { listAthletes, readTeam } from "../../../db/queries/squads.server";
 import type { ImportForm } from "../../forms/import";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readPlaces } from "../athletes/today.server";
@@ -59,7 +60,7 @@ export function takeImport(
   principal: Principal,
   input: z.output<typeof ImportForm>,
 ): Promise<Outcome<{ tests: number; reps: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const people = await listAthletes(tx);
     const variants = await listVariants(tx);
     const { rooms } = await readPlaces(tx);

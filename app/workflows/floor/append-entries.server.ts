@@ -8,7 +8,7 @@ import {
 } from "../../../db/queries/sessions.server";
 import { type EntryAnswer, EntrySchema } from "../../forms/entries";
 import { now } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
+import { loggingInTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -32,7 +32,7 @@ export async function appendEntries(
     else refused.set(idOf(one) ?? `#${index}`, inWords(parsed.error.issues[0]));
   });
 
-  const problem = await inTeam(principal, async (tx) => {
+  const problem = await loggingInTeam(principal, async (tx) => {
     const session = await lockSession(tx, sessionId);
     if (!session || (principal.kind === "rack" && session.roomId !== principal.roomId)) {
       return failed("no-session", "This session is not in your room.");
@@ -69,7 +69,7 @@ export async function appendEntries(
   const kept = entries.filter((entry) => !refused.has(entry.id));
   const readBack = new Map(
     (
-      await inTeam(principal, (tx) =>
+      await loggingInTeam(principal, (tx) =>
         entriesById(
           tx,
           kept.map((entry) => entry.id),

@@ -23,6 +23,7 @@ import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { ownGaps } from "../lab/gap.server";
@@ -85,7 +86,7 @@ export function startPairing(
     average: readonly string[];
   },
 ): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const row = (await listComplexes(tx)).find((one) => one.id === input.complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
     const people = (await pairingFacts(tx, input.squadId, [row.complex])).filter((one) =>

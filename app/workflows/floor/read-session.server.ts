@@ -76,6 +76,14 @@ export function readRack(
   });
 }
 
+/** Whether a session is there, and for a tablet in its room. */
+export function maySeeSession(principal: Principal, sessionId: string): Promise<boolean> {
+  return inTeam(principal, async (tx) => {
+    const head = await sessionHead(tx, sessionId);
+    return head !== undefined && (principal.kind !== "rack" || head.roomId === principal.roomId);
+  });
+}
+
 /** Entries after a reader's cursor; undefined where the session is not theirs to see. */
 export function readEntriesAfter(
   principal: Principal,

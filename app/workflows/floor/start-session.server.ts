@@ -6,7 +6,7 @@ import { newestVersion, planById } from "../../../db/queries/plans.server";
 import { frozenOf, insertSession, runningSessions } from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { rackSetups } from "../athletes/box-seat.server";
@@ -18,7 +18,7 @@ export function startSession(
   principal: Principal,
   input: { planId: string; week: number; slotId?: string | undefined; present: string[] },
 ): Promise<Outcome<{ sessionId: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const row = await planById(tx, input.planId);
     if (!row) return failed("no-plan", "This plan is no longer there. Open the plan list.");
     const room = await roomById(tx, row.plan.roomId);

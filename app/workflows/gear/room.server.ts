@@ -25,6 +25,7 @@ import {
 } from "../../forms/gear";
 import { now, localDate as todayOf } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -130,7 +131,7 @@ export function addRoom(
   principal: Principal,
   input: { name: string; zone: string; from: string },
 ): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const same = await sameRoomName(tx, input.name);
     if (same) return same;
     const from = input.from ? inUse(await itemsOf(tx, input.from)) : [];
@@ -146,7 +147,7 @@ export function importRoom(
   principal: Principal,
   input: { name: string; zone: string; text: string },
 ): Promise<Outcome<{ id: string }> & { problems?: RoomFileProblem[] }> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const read = readRoomFile(input.text);
     if (!read.ok) {
       return {
@@ -203,7 +204,7 @@ export function keepItem(
   roomId: string,
   input: { id: string; written: WrittenItem },
 ): Promise<ItemOutcome> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const items = await itemsOf(tx, roomId);
     const old = items.find((one) => one.id === input.id);
     if (input.id && !old) return failed("no-piece", "This piece is not in the room any more.");
@@ -299,7 +300,7 @@ export function inspectBand(
   roomId: string,
   input: { pieceId: string; finding: "sound" | "worn" | "nicked"; note: string },
 ): Promise<Outcome<null>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const room = await roomById(tx, roomId);
     const band = (await itemsOf(tx, roomId)).find(
       (one) => one.id === input.pieceId && one.kind === "band",

@@ -9,6 +9,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { GAP_TRIALS, type GapDaySchema } from "../../forms/gap";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readPlaces } from "../athletes/today.server";
@@ -95,7 +96,7 @@ export function saveGapDay(
   principal: Principal,
   input: z.infer<typeof GapDaySchema>,
 ): Promise<Outcome<{ date: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const person = await athleteById(tx, input.athleteId);
     if (!person) return failed("no-athlete", "This athlete is not in your team any more.");
     const date = (await readPlaces(tx)).todayOf(person);

@@ -14,6 +14,7 @@ import { simulatedLifters } from "../../../db/queries/sessions.server";
 import { athleteById, listAthletes } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { thresholdOf } from "../athletes/analyse-test.server";
@@ -148,7 +149,7 @@ export function saveProfileTest(
   principal: Principal,
   input: TestToSave,
 ): Promise<Outcome<{ testId: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const person = await athleteById(tx, input.athleteId);
     const variant = (await listVariants(tx)).find((one) => one.id === input.variantId);
     if (!person || !variant) {

@@ -6,6 +6,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import type { AnswerForm } from "../../forms/lab";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -14,7 +15,7 @@ export function sendAnswer(
   principal: Principal,
   input: AnswerForm,
 ): Promise<Outcome<{ name: string; to: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const { kind, id } = input.target;
     const row = { id: uuidv7(), tool: input.tool, state: input.state, answer: input.answer };
     const entered = { enteredBy: principal.name, enteredAt: now() };

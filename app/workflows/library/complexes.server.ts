@@ -16,6 +16,7 @@ import {
 import { listSquads } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -48,7 +49,7 @@ function addFrom(
   id: string,
   make: (old: ComplexRow) => Pick<ComplexRow, "lineageId" | "version" | "complex">,
 ): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const old = (await listComplexes(tx)).find((one) => one.id === id);
     if (!old) return GONE;
     const made = { id: uuidv7(), ...make(old) };

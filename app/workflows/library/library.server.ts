@@ -11,6 +11,7 @@ import { listVariants, saveVariant } from "../../../db/queries/maxes.server";
 import type { ExerciseForm, VariantForm } from "../../forms/library";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -48,7 +49,7 @@ export function readExercises(principal: Principal): Promise<ExerciseOnPage[]> {
 
 /** Fills an empty library with the shipped exercises and tests. */
 export function fillLibrary(principal: Principal): Promise<Outcome<null>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     if ((await listExercises(tx)).rows.length > 0) {
       return failed("not-empty", "This library holds exercises already. Nothing was added.");
     }
@@ -62,7 +63,7 @@ export function keepExercise(
   principal: Principal,
   input: z.output<typeof ExerciseForm>,
 ): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const { rows, steps } = await listExercises(tx);
     const id = input.id || uuidv7();
     if (input.id && !rows.some((row) => row.id === id)) {
@@ -118,7 +119,7 @@ export function keepVariant(
   principal: Principal,
   input: z.output<typeof VariantForm>,
 ): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const variants = await listVariants(tx);
     const id = input.id || uuidv7();
     if (input.id && !variants.some((one) => one.id === id)) {

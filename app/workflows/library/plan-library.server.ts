@@ -16,6 +16,7 @@ import {
 import { readRecipeFile, recipeAsJson } from "../../forms/block";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -45,7 +46,7 @@ export function saveRecipeVersion(
   principal: Principal,
   input: { id: string; family: string; recipe: Recipe },
 ): Promise<Outcome<{ id: string; version: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const old = (await listRecipes(tx)).find((one) => one.id === input.id);
     if (!old) return GONE;
     const id = uuidv7();
@@ -66,7 +67,7 @@ export function saveRecipeVersion(
 
 /** A recipe of its own that begins as a copy. */
 export function copyRecipe(principal: Principal, id: string): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const old = (await listRecipes(tx)).find((one) => one.id === id);
     if (!old) return GONE;
     const copy = uuidv7();
@@ -95,7 +96,7 @@ export function importRecipe(
       problems: read.problems,
     });
   }
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const { family, source, recipe } = read.value;
     const id = uuidv7();
     await addRecipeVersion(tx, {
@@ -145,7 +146,7 @@ export function keepSchool(
   principal: Principal,
   input: { id: string; school: School },
 ): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const all = await listSchools(tx);
     const same = all.find(
       (one) =>
@@ -184,7 +185,7 @@ export function keepCoachValue(
       failed("range", `${spec.name}: between ${spec.low} and ${spec.high} ${spec.unit}.`),
     );
   }
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     await setCoachValue(tx, {
       id: uuidv7(),
       key: input.key,

@@ -2,6 +2,7 @@ import { uuidv7 } from "uuidv7";
 import { addCard, confirmations, confirmCard, newestCard } from "../../../db/queries/box.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -32,7 +33,7 @@ export function saveStandardCard(
   principal: Principal,
   cues: string[],
 ): Promise<Outcome<{ version: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const old = await newestCard(tx);
     if (old && old.cues.join("\n") === cues.join("\n"))
       return failed("same", "Nothing changed, so no version was made.");
@@ -49,7 +50,7 @@ export function saveStandardCard(
 }
 
 export function confirmStandardCard(principal: Principal): Promise<Outcome<{ version: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const card = await newestCard(tx);
     if (!card || principal.kind !== "person")
       return failed("no-card", "There is no standard card yet. Write one first.");

@@ -17,6 +17,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { BlockSchema } from "../../forms/block";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -41,10 +42,11 @@ export function editPlan(
     id?: string;
   },
 ): Promise<EditOutcome> {
-  return inTeam(principal, (tx) => editWithin(tx, principal, input));
+  return inTeamOnce(principal, (tx) => editWithin(tx, principal, input));
 }
 
-async function editWithin(
+/** An edit within a transaction of the caller. */
+export async function editWithin(
   tx: TeamTransaction,
   principal: Principal,
   input: {
@@ -188,7 +190,7 @@ export function overrideLoad(
     loadKg: number;
   },
 ): Promise<EditOutcome> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const row = await planById(tx, input.planId);
     const slot = row?.plan.block.slots[input.slotId];
     if (!row || !slot) return NO_PLAN;
@@ -219,7 +221,7 @@ export function movePlan(
   principal: Principal,
   input: { planId: string; roomId: string; rounding: "nearest" | "down" },
 ): Promise<Outcome<null>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const room = await roomById(tx, input.roomId);
     if (!room) return failed("no-room", "This room is not there any more.");
     await setPlanRoom(tx, input.planId, { roomId: input.roomId, rounding: input.rounding });

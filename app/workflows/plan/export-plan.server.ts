@@ -6,10 +6,12 @@ import { describeBasis } from "../../../core/wave/basis";
 import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/wave/block";
 import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { blockAsJson } from "../../forms/block";
 import { csvOf } from "../../forms/delimited";
 import { localDate, now } from "../../platform/clock.server";
 import { databases, inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { blockAthletes, blockRoom } from "./block-athletes.server";
@@ -121,12 +123,17 @@ export function exportPlan(
 
 const hashOf = (token: string) => createHash("sha256").update(token).digest("hex");
 
+const SHOWN_ONCE = failed(
+  "shown-once",
+  "This address was made already and is shown once only. Revoke it and make another, if it was not copied.",
+);
+
 /** Makes a calendar address that can be followed without a sign-in. Shown once. */
 export function makeFeed(
   principal: Principal,
   planId: string,
 ): Promise<Outcome<{ address: string }>> {
-  return inTeam(principal, async (tx) => {
+  const make = async (tx: TeamTransaction) => {
     if (!(await planById(tx, planId))) return NO_PLAN;
     const token = randomBytes(24).toString("base64url");
     await addFeed(tx, {
@@ -137,7 +144,8 @@ export function makeFeed(
       enteredAt: now(),
     });
     return done({ address: `/feed/${token}.ics` });
-  });
+  };
+  return inTeamOnce(principal, make, SHOWN_ONCE);
 }
 
 export function listFeeds(principal: Principal, planId: string) {

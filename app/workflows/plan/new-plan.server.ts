@@ -10,9 +10,10 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { type NewBlockForm, readBlockFile } from "../../forms/block";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { editPlan, NO_PLAN } from "./edit-plan.server";
+import { editWithin, NO_PLAN } from "./edit-plan.server";
 
 type New = z.output<typeof NewBlockForm>;
 
@@ -45,7 +46,7 @@ async function insert(
 
 /** A new block with its first day, in the order of its school. */
 export function newPlan(principal: Principal, input: New): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     await ensurePlanLibrary(tx);
     const squad = (await listSquads(tx)).find((one) => one.id === input.squadId);
     const room = await roomById(tx, input.roomId);
@@ -70,7 +71,7 @@ export function copyPlan(
   principal: Principal,
   input: { planId: string; name: string; startDate: string; squadId: string },
 ): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const row = await planById(tx, input.planId);
     if (!row) return NO_PLAN;
     const block = copyBlock(row.plan.block, input.name, input.startDate);
@@ -80,11 +81,11 @@ export function copyPlan(
 }
 
 /** Gives an athlete a block of their own from a squad's; the squad's leaves them out. */
-export async function splitAthlete(
+export function splitAthlete(
   principal: Principal,
   input: { planId: string; athleteId: string; base: number },
 ): Promise<Outcome<{ id: string }>> {
-  const made = await inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const row = await planById(tx, input.planId);
     const athlete = await athleteById(tx, input.athleteId);
     if (!row || !athlete) return NO_PLAN;
@@ -99,12 +100,12 @@ export async function splitAthlete(
       ...own,
       apart: Object.fromEntries(others.map((one) => [one.id, true as const])),
     };
-    return done({ id: await insert(tx, principal, { ...row.plan, block }), edit });
+    const id = await insert(tx, principal, { ...row.plan, block });
+    // Both or neither: nobody stands in two blocks.
+    const { planId, base } = input;
+    const edited = await editWithin(tx, principal, { planId, base, edit });
+    return edited.ok ? done({ id }) : edited;
   });
-  if (!made.ok) return made;
-  const { edit, id } = made.value;
-  const edited = await editPlan(principal, { planId: input.planId, base: input.base, edit });
-  return edited.ok ? done({ id }) : edited;
 }
 
 /** A block from a file, for a squad and a room of this team. */
@@ -119,7 +120,7 @@ export function importPlan(
       problems: read.problems,
     });
   }
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     const { block } = read.value;
     return done({ id: await insert(tx, principal, { ...input, block }) });
   });

@@ -4,7 +4,7 @@ import { blockLoads } from "../../../core/session/blocknumbers";
 import { ensurePlanLibrary } from "../../../db/queries/plan-library.server";
 import { addVersion, newestVersion, planById } from "../../../db/queries/plans.server";
 import { localDate, now } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { blockAthletes, blockRoom } from "./block-athletes.server";
@@ -19,7 +19,7 @@ export function publishPlan(
   principal: Principal,
   input: { planId: string; base: number },
 ): Promise<Outcome<{ number: number }>> {
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     await ensurePlanLibrary(tx);
     const row = await planById(tx, input.planId);
     if (!row) return NO_PLAN;

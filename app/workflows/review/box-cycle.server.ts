@@ -24,6 +24,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import type { CycleReviewForm } from "../../forms/cycle";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { boxHistory } from "../athletes/box-history.server";
@@ -341,7 +342,7 @@ export async function decideCycle(
       "no-reason",
       "This is another way than the figures propose. Write the reason in a few words.",
     );
-  return inTeam(principal, async (tx) => {
+  return inTeamOnce(principal, async (tx) => {
     await addCycleReview(tx, {
       id: uuidv7(),
       athleteId: input.athleteId,

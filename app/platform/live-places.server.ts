@@ -1,0 +1,42 @@
+import { actorOf, type Principal } from "./rights";
+
+/**
+ * Places for live streams in this process. A person or tablet that opens more than theirs loses
+ * the oldest (most often one whose reader has long gone); a process that is full takes no more.
+ */
+export const STREAMS_EACH = 16;
+export const STREAMS_IN_ALL = 1000;
+
+const held = new Map<string, Set<AbortController>>();
+let count = 0;
+
+const holderOf = (principal: Principal) =>
+  principal.kind === "rack" ? `rack:${principal.deviceId}` : `person:${principal.userId}`;
+
+export interface Place {
+  /** Aborted when the place is needed for another. */
+  readonly lost: AbortSignal;
+  giveBack(): void;
+}
+
+/** A place for one stream; undefined where the process is full. */
+export function takePlace(principal: Principal): Place | undefined {
+  const holder = `${principal.teamId}/${actorOf(principal)}/${holderOf(principal)}`;
+  const places = held.get(holder) ?? new Set();
+  if (places.size >= STREAMS_EACH) {
+    const [oldest] = places;
+    oldest?.abort();
+  }
+  if (count >= STREAMS_IN_ALL) return undefined;
+  const place = new AbortController();
+  const giveBack = () => {
+    if (!places.delete(place)) return;
+    count--;
+    if (places.size === 0) held.delete(holder);
+  };
+  place.signal.addEventListener("abort", giveBack);
+  places.add(place);
+  held.set(holder, places);
+  count++;
+  return { lost: place.signal, giveBack };
+}

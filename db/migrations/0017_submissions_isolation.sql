@@ -1,0 +1,1 @@
+SELECT isolate_team_tables(ARRAY['submission']);
