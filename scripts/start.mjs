@@ -15,10 +15,9 @@ if (missing.length > 0) {
 }
 const server = supervise({
   env: { NODE_ENV: "production" },
-  listening: (address) => {
-    console.log(`listening ${address}`);
-    process.send?.({ pids: server.pids() });
-  },
+  listening: (address) => console.log(`listening ${address}`),
+  // For tests: which processes there are.
+  changed: () => process.send?.({ pids: server.pids() }),
   refused: (sentence) => {
     console.error(sentence);
     process.exit(1);

@@ -32,10 +32,10 @@ function note(level, msg, more = {}) {
 }
 
 /**
- * @param options `env` for the processes; `listening(address)` when all are up; `refused(sentence)`
- *   where the first start fails, or after too many failed ones
+ * @param options `env` for the processes; `listening(address)` when all are up; `changed()` when a
+ *   process came up; `refused(sentence)` where the first start fails, or after too many failed ones
  */
-export function supervise({ env, listening, refused }) {
+export function supervise({ env, listening, changed, refused }) {
   const key = randomBytes(24).toString("base64url");
   const workers = {};
   const ports = {};
@@ -90,6 +90,7 @@ export function supervise({ env, listening, refused }) {
         ports[name] = message.listening;
         up();
       }
+      changed();
     });
     child.on("exit", (code, signal) => {
       clearTimeout(late);

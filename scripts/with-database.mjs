@@ -11,6 +11,8 @@ import { run, startServer } from "./run.mjs";
 export const TEST_NOW = "2026-03-10T16:30:00Z";
 
 const PORT = 54420;
+/** Clusters that may stand beside the usual one. */
+const APARTS = ["apart", "fuzz", "soak"];
 
 /**
  * Starts a cluster and makes the test database; returns its environment and how to stop.
@@ -19,7 +21,10 @@ const PORT = 54420;
 export async function testDatabase(database, apart = "") {
   const home = path.resolve(process.env.SPREZZA_DATA ?? ".sprezza");
   const folder = path.join(home, apart ? `test-${apart}` : "test");
-  const cluster = await startCluster(folder, apart ? PORT + 100 : PORT);
+  const cluster = await startCluster(
+    folder,
+    apart ? PORT + 100 * (APARTS.indexOf(apart) + 1) : PORT,
+  );
   try {
     const env = {
       ...databaseEnvironment(cluster, database),
@@ -59,7 +64,7 @@ export async function testServer(env, wishedPort = 4100) {
     SPREZZA_DEMO: "1",
     SHOW_LOG: "1",
   });
-  return { base: await server.address, stop: () => server.stop() };
+  return { base: await server.address, stop: () => server.stop(), pids: () => server.pids() };
 }
 
 const isMain =

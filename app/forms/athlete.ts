@@ -25,6 +25,14 @@ export function optionalNumber(least: number, most: number, words: string) {
     });
 }
 
+/** The same, a whole number. */
+export function optionalWhole(least: number, most: number, words: string) {
+  return optionalNumber(least, most, words).refine(
+    (value) => value === undefined || Number.isInteger(value),
+    words,
+  );
+}
+
 /** The same, not empty. */
 export function neededNumber(least: number, most: number, words: string) {
   return optionalNumber(least, most, words).transform((value, context) => {
@@ -49,14 +57,8 @@ export const VelocityField = neededNumber(
   `A speed over 0 and up to ${MOST_VELOCITY_MPS} m/s, for example 0.42.`,
 ).transform(keepVelocity);
 
-const birthYear = optionalNumber(1920, 2025, "A year, for example 2001.").transform(
-  (year, context) => {
-    if (year !== undefined && !Number.isInteger(year)) {
-      context.addIssue({ code: "custom", message: "A year, for example 2001." });
-      return z.NEVER;
-    }
-    return year ?? null;
-  },
+const birthYear = optionalWhole(1920, 2025, "A year, for example 2001.").transform(
+  (year) => year ?? null,
 );
 
 export const FactsForm = z.object({
@@ -111,8 +113,8 @@ export const DayNoteForm = z
   .object({
     date: DateField,
     sleepH: optionalNumber(0, 24, "Hours between 0 and 24."),
-    eating: optionalNumber(1, 5, "1 poor to 5 good."),
-    soreness: optionalNumber(0, 10, "0 none to 10."),
+    eating: optionalWhole(1, 5, "1 poor to 5 good, a whole number."),
+    soreness: optionalWhole(0, 10, "0 none to 10, a whole number."),
   })
   .refine(
     (note) => note.sleepH !== undefined || note.eating !== undefined || note.soreness !== undefined,

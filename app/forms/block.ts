@@ -8,10 +8,10 @@ import {
   ROLES,
   type Role,
 } from "../../core/boxsquat/styles";
-import { isDate } from "../../core/units/time";
 import { type Block, SECTIONS, TEMPLATES } from "../../core/wave/block";
 import type { BlockEdit, Json } from "../../core/wave/edits";
 import { readJson } from "./json";
+import { dateField } from "./primitives/date";
 import { RecipeSchema } from "./recipe";
 
 const id = z
@@ -19,7 +19,7 @@ const id = z
   .min(1)
   .max(60)
   .regex(/^[\w-]+$/, "Letters, digits and dashes.");
-const date = z.string().refine(isDate, "A date, for example 2026-04-13.");
+const date = dateField("A date, for example 2026-04-13.");
 const week = z.number().int().min(1).max(60);
 const name = z.string().trim().min(1, "Give it a name.").max(80);
 

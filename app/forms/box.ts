@@ -2,6 +2,8 @@ import { z } from "zod";
 import { RUNGS } from "../../core/boxsquat/ladder";
 import { BOX_STYLES, CONTACTS, type Contact } from "../../core/boxsquat/styles";
 
+import { dateField } from "./primitives/date";
+
 const ids = <T extends string>(values: readonly T[]) => values as unknown as [T, ...T[]];
 const RungId = z.enum(ids(RUNGS.map((one) => one.id)));
 
@@ -16,7 +18,7 @@ export const RungForm = z.object({
 export const GroupForm = z
   .object({
     squadId: z.uuid(),
-    startedOn: z.iso.date("A date, for example 2026-03-02."),
+    startedOn: dateField("A date, for example 2026-03-02."),
     early: z.enum(["yes", "no"]),
     note: z.string().trim().max(200),
   })

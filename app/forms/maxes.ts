@@ -1,6 +1,7 @@
 import { z } from "zod";
 import { MAX_KINDS } from "../../core/maxes/records";
 import { type Mass, readMass } from "../../core/units/mass";
+import { dateField } from "./primitives/date";
 
 const MASS_WORDS = {
   empty: "Write the load, for example 120 or 225 lb.",
@@ -27,7 +28,7 @@ export const MassField = z.string().transform((text, context): Mass => {
   return reading.mass;
 });
 
-export const DateField = z.iso.date("Write the date as year-month-day.");
+export const DateField = dateField("Write the date as year-month-day, for example 2026-03-10.");
 
 export const NewRecordForm = z.object({
   variantId: z.uuid(),

@@ -79,3 +79,12 @@ export function isDatabaseAway(error: unknown): boolean {
   }
   return false;
 }
+
+const FOREIGN_KEY_VIOLATION = "23503";
+
+/** Whether the database refused a row because what it names is not in the team. */
+export function refersToNothing(error: unknown): boolean {
+  for (let at: unknown = error; at instanceof Error; at = at.cause)
+    if ((at as { code?: string }).code === FOREIGN_KEY_VIOLATION) return true;
+  return false;
+}

@@ -20,7 +20,7 @@ const Environment = z.object({
   /** Set by the supervisor: the secret of the front, and whether this process ran before. */
   FRONT_KEY: z.string().default(""),
   STARTED_AGAIN: z.enum(["0", "1"]).default("0"),
-  LOG_LEVEL: z.enum(["silent", "error", "warn", "info", "debug"]).default("info"),
+  LOG_LEVEL: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   /** Shows the demo sign-in on the sign-in page. */
   SPREZZA_DEMO: z.enum(["0", "1"]).default("0"),
 });

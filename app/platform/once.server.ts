@@ -5,8 +5,8 @@ import {
 } from "../../db/queries/submissions.server";
 import type { TeamTransaction } from "../../db/team.server";
 import { now } from "./clock.server";
-import { inTeam } from "./database.server";
-import type { Failure, Outcome } from "./outcome";
+import { inTeam, refersToNothing } from "./database.server";
+import { type Failure, failed, type Outcome } from "./outcome";
 import type { Principal } from "./rights";
 import { submissionKey } from "./submission.server";
 
@@ -16,6 +16,11 @@ class Undone extends Error {
     super("undone");
   }
 }
+
+const GONE = failed(
+  "gone",
+  "Something that this refers to is not in your team any more. Load the page again.",
+);
 
 /**
  * One transaction that makes something, once for what was sent: the same form sent again (a
@@ -33,9 +38,9 @@ export async function inTeamOnce<T>(
   shownOnce?: Failure,
 ): Promise<Outcome<T>> {
   const key = submissionKey();
-  if (key === undefined) return inTeam(principal, work);
   const at = now();
   try {
+    if (key === undefined) return await inTeam(principal, work);
     return await inTeam(principal, async (tx) => {
       if (!(await claimSubmission(tx, key, at))) {
         return (await submissionResult(tx, key)) as Outcome<T>;
@@ -47,6 +52,9 @@ export async function inTeamOnce<T>(
     });
   } catch (error) {
     if (error instanceof Undone) return error.outcome as Outcome<T>;
+    // The database's own rule, which no look beforehand can replace: another may take it away
+    // between the look and the writing.
+    if (refersToNothing(error)) return GONE;
     throw error;
   }
 }

@@ -25,9 +25,15 @@ export function addDays(date: LocalDate, days: number): LocalDate {
   return new Date((dayNumber(date) + days) * DAY_MS).toISOString().slice(0, 10);
 }
 
-/** Whether a text is a day of the calendar, `YYYY-MM-DD`. */
+/** Years that a date of ours may lie in: nobody's birth before, no plan after. */
+export const EARLIEST_YEAR = 1900;
+export const LATEST_YEAR = 2200;
+
+/** Whether a text is a day of the calendar within those years, `YYYY-MM-DD`. */
 export function isDate(text: string): boolean {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
+  const year = Number(text.slice(0, 4));
+  if (year < EARLIEST_YEAR || year > LATEST_YEAR) return false;
   const time = Date.parse(`${text}T00:00:00Z`);
   return !Number.isNaN(time) && new Date(time).toISOString().slice(0, 10) === text;
 }

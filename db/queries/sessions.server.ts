@@ -191,7 +191,7 @@ export async function insertEntries(
   entries: ReadonlyArray<LogEntry & { seq: number }>,
 ): Promise<void> {
   if (entries.length === 0) return;
-  await tx.insert(logEntry).values(
+  const rows = tx.insert(logEntry).values(
     entries.map((entry) => ({
       teamId: tx.teamId,
       id: entry.id,
@@ -210,6 +210,8 @@ export async function insertEntries(
       author,
     })),
   );
+  // An id that another session took a moment ago is left out; who reads back sees it.
+  await rows.onConflictDoNothing({ target: [logEntry.teamId, logEntry.id] });
 }
 
 /** What comes after a sequence number, in order: everything, or the first `most`. */

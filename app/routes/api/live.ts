@@ -15,6 +15,10 @@ const SLOW_MS = 30_000;
 export async function loader({ request, params, context }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const { sessionId } = params;
+  // Asked for as a page's data it would be read to its end, which never comes.
+  if (new URL(request.url).pathname.endsWith(".data")) {
+    return new Response("This is a stream. Ask for it by its own address.", { status: 404 });
+  }
   const asked = Number(
     request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("after") ?? "0",
   );

@@ -14,6 +14,7 @@ import {
   SingleForm,
 } from "../../forms/athlete";
 import { ChooseMaxForm, NewRecordForm } from "../../forms/maxes";
+import { idFrom } from "../../forms/primitives/id";
 import { type FieldProblems, fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
@@ -89,11 +90,12 @@ const FORMS: Record<
   mass: form(BodyMassForm, saveBodyMass),
   competition: form(CompetitionForm, saveCompetition),
   "drop-competition": (principal, athleteId, { id }) =>
-    dropCompetition(principal, athleteId, id ?? ""),
+    dropCompetition(principal, athleteId, idFrom(id)),
   limit: form(LimitForm, saveLimit),
-  "end-limit": (principal, athleteId, { limitId }) => endLimit(principal, athleteId, limitId ?? ""),
+  "end-limit": (principal, athleteId, { limitId }) =>
+    endLimit(principal, athleteId, idFrom(limitId)),
   reasons: (principal, athleteId) => showReasons(principal, athleteId),
-  "drop-answer": (principal, _athleteId, { answerId }) => removeAnswer(principal, answerId ?? ""),
+  "drop-answer": (principal, _athleteId, { answerId }) => removeAnswer(principal, idFrom(answerId)),
   note: form(DayNoteForm, saveDayNote),
   setup: form(SetupForm, saveSetup),
   single: form(SingleForm, confirmSingle),

@@ -4,6 +4,7 @@ import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
 import { SPINE_CAUTION } from "../../../core/boxsquat/styles";
 import { formObject } from "../../forms/athlete";
 import { GroupForm, RungForm } from "../../forms/box";
+import { idOrNone } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
@@ -25,9 +26,9 @@ export function meta() {
 
 export async function loader({ request, context }: Route.LoaderArgs) {
   const principal = principalOf(context);
-  const squad = new URL(request.url).searchParams.get("squad") ?? undefined;
+  const squad = new URL(request.url).searchParams.get("squad");
   return {
-    ...(await readBoxBoard(principal, squad)),
+    ...(await readBoxBoard(principal, idOrNone(squad))),
     mayEdit: mayWrite(principal, "/athletes/box"),
   };
 }

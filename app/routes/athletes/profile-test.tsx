@@ -2,6 +2,7 @@ import { Link, useSearchParams } from "react-router";
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
+import { idFrom, idOrNone } from "../../forms/primitives/id";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -25,7 +26,7 @@ export async function loader({ context, params, url }: Route.LoaderArgs) {
   const result = await readProfileTest(principal, {
     athleteId: params.athleteId,
     testId: params.testId,
-    againstId: url.searchParams.get("against") ?? undefined,
+    againstId: idOrNone(url.searchParams.get("against")),
   });
   if (!result.ok) throw notThere(result);
   return {
@@ -36,7 +37,7 @@ export async function loader({ context, params, url }: Route.LoaderArgs) {
 
 export async function action({ request, context, params }: Route.ActionArgs) {
   const form = await readForm(request);
-  const repId = String(form.get("repId") ?? "");
+  const repId = idFrom(form.get("repId"));
   const result = await changeExclusion(principalOf(context), {
     ...params,
     repId,

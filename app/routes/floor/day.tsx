@@ -19,7 +19,7 @@ export function loader({ context }: Route.LoaderArgs) {
 
 const StartForm = z.object({
   planId: z.uuid(),
-  week: z.coerce.number().int().min(1),
+  week: z.coerce.number().int().min(1).max(104),
   slotId: z.string().min(1).max(60).optional(),
   present: z.array(z.uuid()),
 });

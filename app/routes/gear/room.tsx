@@ -4,6 +4,7 @@ import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../../core/sessi
 import { formatKg } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { InspectionForm, ItemForm, RoomForm } from "../../forms/gear";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
@@ -46,7 +47,7 @@ export async function action({ request, context, params }: Route.ActionArgs) {
       return {
         intent,
         ...(await shelveItem(principal, params.roomId, {
-          id: form.id ?? "",
+          id: idFrom(form.id),
           away: intent === "away",
         })),
       };

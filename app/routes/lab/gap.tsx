@@ -11,6 +11,7 @@ import { plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { GAP_TRIALS, GapDaySchema, gapsFrom } from "../../forms/gap";
 import { readJson } from "../../forms/json";
+import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
 import { Field, Select } from "../../ui/field";
@@ -30,7 +31,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
   const asked = new URL(request.url).searchParams;
   const worthwhile = Number((asked.get("worth") ?? "").replace(",", "."));
   return readGap(principalOf(context), {
-    athleteId: asked.get("athlete") ?? "",
+    athleteId: idFrom(asked.get("athlete")),
     trial: asked.get("trial") ?? "jump",
     worthwhile: worthwhile > 0 ? worthwhile : undefined,
   });

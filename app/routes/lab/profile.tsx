@@ -3,6 +3,7 @@ import { redirect } from "react-router";
 import { analyseProfile } from "../../../core/profile/analysis";
 import { forcePower } from "../../../core/profile/power";
 import type { VelocityMetric } from "../../../core/units/velocity";
+import { idOrNone } from "../../forms/primitives/id";
 import { ProfileTestForm } from "../../forms/profile-test";
 import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
@@ -27,7 +28,7 @@ export function meta() {
 }
 
 export async function loader({ context, url }: Route.LoaderArgs) {
-  const param = (name: string) => url.searchParams.get(name) || undefined;
+  const param = (name: string) => idOrNone(url.searchParams.get(name));
   const result = await readProfileBench(principalOf(context), {
     athleteId: param("athlete"),
     variantId: param("variant"),

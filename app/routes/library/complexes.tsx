@@ -12,6 +12,7 @@ import { type ComplexSettings, checkComplex } from "../../../core/contrast/compl
 import { formatClock } from "../../../core/units/time";
 import { formObject } from "../../forms/athlete";
 import { complexFromJson } from "../../forms/complex";
+import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
@@ -46,7 +47,9 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
-  const { intent = "", id = "", complex = "" } = formObject(await readForm(request));
+  const fields = formObject(await readForm(request));
+  const { intent = "", complex = "" } = fields;
+  const id = idFrom(fields.id);
   if (intent === "away" || intent === "back")
     return { intent, ...(await shelveComplex(principal, { id, away: intent === "away" })) };
   if (intent === "copy" || intent === "simpler") {

@@ -12,6 +12,7 @@ import {
 } from "../../../core/session/exercise";
 import { formObject } from "../../forms/athlete";
 import { ExerciseForm } from "../../forms/library";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -48,7 +49,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (fields.intent === "away" || fields.intent === "back") {
     return {
       intent: fields.intent,
-      ...(await shelveExercise(principal, fields.id ?? "", fields.intent === "away")),
+      ...(await shelveExercise(principal, idFrom(fields.id), fields.intent === "away")),
     };
   }
   const parsed = ExerciseForm.safeParse(fields);

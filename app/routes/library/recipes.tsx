@@ -2,6 +2,7 @@ import { Link, redirect } from "react-router";
 import { describeBasis } from "../../../core/wave/basis";
 import { AFTER_NAMES, expandRecipe, type Recipe } from "../../../core/wave/recipe";
 import { formObject } from "../../forms/athlete";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -38,7 +39,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
   const form = await readForm(request);
   const fields = formObject(form);
-  const { intent = "", id = "" } = fields;
+  const { intent = "" } = fields;
+  const id = idFrom(fields.id);
   switch (intent) {
     case "copy": {
       const made = await copyRecipe(principal, id);

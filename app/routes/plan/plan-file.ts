@@ -11,7 +11,7 @@ const KINDS: Record<string, "json" | "csv" | "ics"> = {
 
 /** A plan as a file to take away. */
 export async function loader({ context, params }: Route.LoaderArgs) {
-  const as = KINDS[params.planFile];
+  const as = Object.hasOwn(KINDS, params.planFile) ? KINDS[params.planFile] : undefined;
   if (!as) throw new Response("There is no such file.", { status: 404 });
   const found = await exportPlan(principalOf(context), params.planId, as);
   if (!found.ok) throw notThere(found);

@@ -5,6 +5,8 @@ import { massKg } from "../../../core/units/mass";
 import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/wave/block";
 import { pack, unpack } from "../../forms/json";
 import { MassField } from "../../forms/maxes";
+import { dateField } from "../../forms/primitives/date";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
@@ -42,7 +44,7 @@ export function meta({ loaderData }: Route.MetaArgs) {
 
 export async function loader({ request, context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
-  const other = new URL(request.url).searchParams.get("against") ?? undefined;
+  const other = new URL(request.url).searchParams.get("against")?.slice(0, 80);
   const result = await readPlan(principal, params.planId, other);
   if (!result.ok) throw notThere(result);
   return {
@@ -58,14 +60,14 @@ const At = z.object({
   athleteId: z.uuid(),
   slotId: z.string().min(1).max(60),
   setKey: z.string().min(1).max(120),
-  week: z.coerce.number().int().min(1),
+  week: z.coerce.number().int().min(1).max(104),
   base: Base,
 });
 const Override = At.extend({ load: MassField });
 const Move = z.object({ roomId: z.uuid(), rounding: z.enum(["nearest", "down"]) });
 const Copy = z.object({
   name: z.string().trim().min(1, "Give it a name.").max(80),
-  startDate: z.iso.date("A date, for example 2026-04-13."),
+  startDate: dateField("A date, for example 2026-04-13."),
   squadId: z.union([z.literal(""), z.uuid()]),
 });
 
@@ -132,7 +134,7 @@ async function take(principal: Principal, planId: string, intent: string, form: 
     case "split":
       return splitAthlete(principal, {
         planId,
-        athleteId: String(fields.athleteId ?? ""),
+        athleteId: idFrom(fields.athleteId),
         base: Base.parse(fields.base),
       });
     case "copy": {
@@ -148,7 +150,7 @@ async function take(principal: Principal, planId: string, intent: string, form: 
       return done;
     }
     case "drop-answer":
-      return removeAnswer(principal, String(fields.answerId ?? ""));
+      return removeAnswer(principal, idFrom(fields.answerId));
     default:
       throw new Response("This form is not one of this page's.", { status: 400 });
   }

@@ -1,6 +1,7 @@
 import { Link, redirect } from "react-router";
 import { formObject } from "../../forms/athlete";
 import { NewBlockForm } from "../../forms/block";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -29,8 +30,8 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (form.intent === "file") {
     const made = await importPlan(principal, {
       text: form.text ?? "",
-      squadId: form.squadId ?? "",
-      roomId: form.roomId ?? "",
+      squadId: idFrom(form.squadId),
+      roomId: idFrom(form.roomId),
     });
     if (made.ok) throw redirect(`/plan/${made.value.id}`);
     return { intent: "file", ok: false as const, message: made.message, faults: made.problems };

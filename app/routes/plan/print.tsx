@@ -5,6 +5,7 @@ import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { describeBasis } from "../../../core/wave/basis";
 import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/wave/block";
+import { idFrom } from "../../forms/primitives/id";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -47,7 +48,7 @@ export async function action({ request, context, params }: Route.ActionArgs) {
   const form = await readForm(request);
   const principal = principalOf(context);
   if (form.get("intent") === "revoke") {
-    return { ...(await endFeed(principal, String(form.get("id") ?? ""))), address: undefined };
+    return { ...(await endFeed(principal, idFrom(form.get("id")))), address: undefined };
   }
   const made = await makeFeed(principal, params.planId);
   return made.ok ? { ok: true as const, address: made.value.address } : made;

@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { signedMps } from "../../../core/review/equalload";
 import { formObject } from "../../forms/athlete";
 import { CycleReviewForm } from "../../forms/cycle";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -30,9 +31,9 @@ export async function loader({ context, url }: Route.LoaderArgs) {
   const get = (name: string) => url.searchParams.get(name) ?? "";
   return {
     page: await readBoxCycle(principal, {
-      planId: get("plan"),
+      planId: idFrom(get("plan")),
       slotId: get("slot"),
-      athleteId: get("athlete"),
+      athleteId: idFrom(get("athlete")),
     }),
     mayDecide: mayWrite(principal, "/review/box"),
   };

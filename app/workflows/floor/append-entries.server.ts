@@ -14,6 +14,8 @@ import type { Principal } from "../../platform/rights";
 
 type Unsent = Omit<LogEntry, "seq">;
 
+const TAKEN = "Another entry with this number is stored already.";
+
 /**
  * Adds entries to a session's log. The same entry sent twice is stored once; an entry is
  * acknowledged only after it was read back, in a new transaction, equal to what was sent. Each
@@ -28,8 +30,13 @@ export async function appendEntries(
   const entries: Unsent[] = [];
   raw.forEach((one, index) => {
     const parsed = EntrySchema.safeParse(one);
-    if (parsed.success) entries.push(normalised(parsed.data));
-    else refused.set(idOf(one) ?? `#${index}`, inWords(parsed.error.issues[0]));
+    if (parsed.success) {
+      const entry = normalised(parsed.data);
+      const twin = entries.find((other) => other.id === entry.id);
+      if (!twin) entries.push(entry);
+      // The same twice is one; another under its number is refused, and the first one stands.
+      else if (!isDeepStrictEqual(twin, entry)) refused.set(`#${index}`, TAKEN);
+    } else refused.set(idOf(one) ?? `#${index}`, inWords(parsed.error.issues[0]));
   });
 
   const problem = await loggingInTeam(principal, async (tx) => {
@@ -87,7 +94,7 @@ export async function appendEntries(
       return {
         id: entry.id,
         status: "refused",
-        reason: "Another entry with this number is stored already.",
+        reason: TAKEN,
       };
     }
     return { id: entry.id, status: "stored", seq };
