@@ -12,13 +12,10 @@ import { type Block, SECTIONS, TEMPLATES } from "../../core/wave/block";
 import type { BlockEdit, Json } from "../../core/wave/edits";
 import { readJson } from "./json";
 import { dateField } from "./primitives/date";
+import { keyField } from "./primitives/key";
 import { RecipeSchema } from "./recipe";
 
-const id = z
-  .string()
-  .min(1)
-  .max(60)
-  .regex(/^[\w-]+$/, "Letters, digits and dashes.");
+const id = keyField(60).regex(/^[\w-]+$/, "Letters, digits and dashes.");
 const date = dateField("A date, for example 2026-04-13.");
 const week = z.number().int().min(1).max(60);
 const name = z.string().trim().min(1, "Give it a name.").max(80);
@@ -135,7 +132,7 @@ export const EditSchema = z.object({
   sets: z
     .array(
       z.object({
-        path: z.array(z.string().min(1).max(220)).min(1).max(8),
+        path: z.array(keyField(220)).min(1).max(8),
         value: JsonValue.optional(),
       }),
     )

@@ -3,6 +3,7 @@ import { ENTRY_SCHEMA_VERSION, type EntryBody, type LogEntry } from "../../core/
 import { STOP_RULES } from "../../core/liverules/rep";
 import { isClean } from "../../core/units/text";
 import { EARLIEST_YEAR, LATEST_YEAR } from "../../core/units/time";
+import { isKey } from "./primitives/key";
 
 /** The shape of a log entry as it comes over the wire. */
 
@@ -20,8 +21,8 @@ const isMoment = (text: string) => {
 
 const address = {
   athleteId: z.uuid(),
-  slotId: kept(60).min(1),
-  setKey: kept(80).min(1),
+  slotId: kept(60).min(1).refine(isKey),
+  setKey: kept(80).min(1).refine(isKey),
 };
 /** No bar moves at over 5 m/s on average. */
 const velocity = z.number().positive().max(5);

@@ -4,6 +4,7 @@ import { Readable } from "node:stream";
 import { pipeline } from "node:stream/promises";
 import { promisify } from "node:util";
 import { gzip } from "node:zlib";
+import { isClean } from "../../core/units/text";
 import { log } from "./log.server";
 import { bodyLimit, limitedBody, tooLargeWords } from "./request-body.server";
 import { headersOfAnswers } from "./security-headers.server";
@@ -86,7 +87,7 @@ function requestFrom(incoming: IncomingMessage, outgoing: ServerResponse, id: st
     url = new URL(`${proto}://${said.host ?? "localhost"}`);
     // Never resolved against the host: "//elsewhere" is a path here.
     const [path = "/", ...query] = (incoming.url ?? "/").split("?");
-    decodeURIComponent(path);
+    if (!isClean(decodeURIComponent(path))) throw new URIError("no text");
     url.pathname = path;
     url.search = query.join("?");
   } catch {

@@ -1,5 +1,6 @@
 import { Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
+import { keyField } from "../../forms/primitives/key";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
 import { Form } from "../../ui/form";
@@ -20,7 +21,7 @@ export function loader({ context }: Route.LoaderArgs) {
 const StartForm = z.object({
   planId: z.uuid(),
   week: z.coerce.number().int().min(1).max(104),
-  slotId: z.string().min(1).max(60).optional(),
+  slotId: keyField(60).optional(),
   present: z.array(z.uuid()),
 });
 

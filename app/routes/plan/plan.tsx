@@ -7,6 +7,7 @@ import { pack, unpack } from "../../forms/json";
 import { MassField } from "../../forms/maxes";
 import { dateField } from "../../forms/primitives/date";
 import { idFrom } from "../../forms/primitives/id";
+import { keyField } from "../../forms/primitives/key";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
@@ -58,8 +59,8 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
 const Base = z.coerce.number().int().min(0).catch(0);
 const At = z.object({
   athleteId: z.uuid(),
-  slotId: z.string().min(1).max(60),
-  setKey: z.string().min(1).max(120),
+  slotId: keyField(60),
+  setKey: keyField(120),
   week: z.coerce.number().int().min(1).max(104),
   base: Base,
 });
@@ -89,14 +90,18 @@ async function take(principal: Principal, planId: string, intent: string, form: 
           problems: fieldProblems(parsed.error),
         };
       }
-      const slotId = String(fields.slotId ?? "");
+      const slot = keyField(60).safeParse(fields.slotId);
+      if (!slot.success) return wrong(slot.error);
       const result = await editPlan(principal, {
         planId,
         base: Base.parse(fields.base),
         edit: {
           words: `Recipe changed: ${parsed.data.name}`,
           sets: [
-            { path: ["slots", slotId, "recipe"], value: JSON.parse(JSON.stringify(parsed.data)) },
+            {
+              path: ["slots", slot.data, "recipe"],
+              value: JSON.parse(JSON.stringify(parsed.data)),
+            },
           ],
         },
       });
