@@ -1,9 +1,10 @@
 import { createHash } from "node:crypto";
 import { readdirSync } from "node:fs";
-import { expect, request, test } from "@playwright/test";
+import { request } from "@playwright/test";
 import postgres from "postgres";
 import { ROUTE_RIGHTS } from "../app/platform/rights";
 import { secondTeam, stateFile } from "./people";
+import { expect, test } from "./test";
 
 /**
  * Signs in as another team, and as every role, and tries every route of the table of rights. The

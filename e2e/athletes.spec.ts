@@ -1,5 +1,5 @@
-import { expect, type Page, test } from "@playwright/test";
 import { stateFile } from "./people";
+import { expect, type Page, test } from "./test";
 
 /** What a prescription stands on: facts, limits, tests, profiles, in the hands of a coach. */
 test.use({ storageState: stateFile("coach") });

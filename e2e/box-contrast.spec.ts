@@ -1,7 +1,7 @@
-import { expect, type Page, test } from "@playwright/test";
 import { freePort } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
 import { stateFile } from "./people";
+import { expect, type Page, test } from "./test";
 
 test.use({ storageState: stateFile("coach") });
 

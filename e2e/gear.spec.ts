@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { stateFile } from "./people";
+import { expect, type Page, test } from "./test";
 
 /** A room described from nothing, in the interface, with every press and key counted. */
 test.use({ storageState: stateFile("coach") });

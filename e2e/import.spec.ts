@@ -1,8 +1,8 @@
-import { expect, type Page, test } from "@playwright/test";
 import { seededRandom } from "../core/numeric/random";
 import { simulateSet } from "../device/lifter";
 import { SENSOR_DEFAULTS, sampleMovement } from "../device/sensor";
 import { stateFile } from "./people";
+import { expect, type Page, test } from "./test";
 
 test.use({ storageState: stateFile("coach") });
 test.describe.configure({ mode: "serial" });

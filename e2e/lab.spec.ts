@@ -1,6 +1,6 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, test } from "@playwright/test";
 import { stateFile } from "./people";
+import { expect, test } from "./test";
 
 /** Each tool of the bench from a pasted address, its working, and what it says to bad input. */
 test.use({ storageState: stateFile("coach") });

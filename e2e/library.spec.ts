@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
 import { stateFile } from "./people";
+import { expect, test } from "./test";
 
 test.use({ storageState: stateFile("coach") });
 

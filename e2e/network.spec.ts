@@ -2,10 +2,10 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { expect, test } from "@playwright/test";
 import { freePort } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
 import { allSent } from "./people";
+import { expect, test } from "./test";
 
 /** Tablets on the local network: HTTPS, Secure cookies, and a drop of the link in between. */
 test("a tablet over HTTPS goes on without a link and sends when it is back", async ({

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { secondTeam, stateFile } from "./people";
+import { expect, type Page, test } from "./test";
 
 /** Blocks: from an empty plan list to a published, printed block; edits, undo, two coaches. */
 

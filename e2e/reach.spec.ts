@@ -1,7 +1,7 @@
 import AxeBuilder from "@axe-core/playwright";
-import { expect, type Page, test } from "@playwright/test";
 import { ROUTE_RIGHTS } from "../app/platform/rights";
 import { stateFile } from "./people";
+import { expect, type Page, test } from "./test";
 
 /** axe on every page, in both themes; keyboard, phone and 200 % zoom. */
 
@@ -12,6 +12,7 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/sign-out": "no page",
   "/pair": { as: "nobody", open: ["/pair"] },
   "/health": "no page",
+  "/health/live": "no page",
   "/floor": { as: "coach", open: ["/floor"] },
   "/floor/:sessionId": { as: "coach", open: ["/floor", "li a[href^='/floor/']"] },
   "/floor/pairing": { as: "coach", open: ["/floor/pairing"] },

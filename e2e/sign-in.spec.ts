@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
 import { stateFile } from "./people";
+import { expect, test } from "./test";
 
 test("a wrong password is said, and the address stays typed", async ({ page }) => {
   await page.goto("/sign-in");

@@ -1,5 +1,5 @@
-import { expect, test } from "@playwright/test";
 import { allSent, openRack, startSquad, stateFile, typeSpeeds } from "./people";
+import { expect, test } from "./test";
 
 /**
  * The whole way: squad → athlete's max → recipe → today's session → rack screen with measured

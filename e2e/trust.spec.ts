@@ -1,7 +1,7 @@
-import { type Browser, expect, type Page, test } from "@playwright/test";
 import { freePort, startCluster } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
 import { allSent, stateFile, typeSpeeds } from "./people";
+import { type Browser, expect, type Page, test } from "./test";
 
 /**
  * What is acknowledged is never lost: the application is killed between two sets, the network

@@ -2,10 +2,9 @@
  * `npm run fuzz`: inputs thrown at a server of its own, see e2e/fuzz/run.ts. FUZZ_COUNT (default
  * 100,000 in rounds of 10,000, each on a new database), FUZZ_SEED (default 1).
  */
-import { spawnSync } from "node:child_process";
 import { mkdirSync } from "node:fs";
 import { ensurePackages, orSentence } from "./install.mjs";
-import { bin } from "./run.mjs";
+import { runAlong } from "./run.mjs";
 import { testDatabase, testServer } from "./with-database.mjs";
 
 const ROUND = 10_000;
@@ -34,12 +33,9 @@ export async function fuzzRound({ count, seed, apart, port, env: more = {} }) {
         FUZZ_SEED: String(seed),
       };
       const run = (args, own = {}) =>
-        spawnSync(bin("tsx"), ["e2e/fuzz/run.ts", ...args], {
-          stdio: "inherit",
-          env: { ...env, ...own },
-        }).status ?? 1;
-      let code = run(["--seeds"]);
-      code += run([], { FUZZ_COUNT: String(count) });
+        runAlong("tsx", ["e2e/fuzz/run.ts", ...args], { ...env, ...own });
+      let code = await run(["--seeds"]);
+      code += await run([], { FUZZ_COUNT: String(count) });
       const after = JSON.stringify(server.pids());
       if (before !== after) {
         console.log(`A process ended and was started again: ${before} became ${after}.`);

@@ -3,6 +3,7 @@
  * tests, build, browser tests; ends with one line of totals.
  */
 import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
+import { fuzzRound } from "./fuzz.mjs";
 import { ensureChromium, ensurePackages, orSentence } from "./install.mjs";
 import { run, runAlong, runBeside } from "./run.mjs";
 import { testDatabase, testServer } from "./with-database.mjs";
@@ -102,9 +103,18 @@ await orSentence(async () => {
 
   const unit = await testDatabase("sprezza_test");
   try {
-    run("vitest", ["run", "--project", "database"], { ...unit.env, VITEST_PART: "database" });
+    const databaseTests = runBeside("vitest", ["run", "--project", "database"], {
+      ...unit.env,
+      VITEST_PART: "database",
+    });
+    // Beside them, on a cluster of its own: a short round of what `npm run fuzz` does at length.
+    if (built === 0) {
+      const round = { count: 3000, seed: 1, apart: "fuzz", port: 4600 };
+      check("fuzz: 3,000 inputs, no 500", await fuzzRound(round));
+    }
+    await databaseTests;
     count("database tests", "test-results/vitest-database.json", vitestTotals);
-    took("database tests");
+    took("database tests and fuzz");
     if (built === 0) {
       await Promise.all(BROWSER_PARTS.map(browserPart));
       took("browser tests");

@@ -1,3 +1,4 @@
+import { cursorFrom } from "../../forms/primitives/cursor";
 import { eventStream } from "../../platform/event-stream.server";
 import { principalOf } from "../../platform/guard.server";
 import { takePlace } from "../../platform/live-places.server";
@@ -19,10 +20,9 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   if (new URL(request.url).pathname.endsWith(".data")) {
     return new Response("This is a stream. Ask for it by its own address.", { status: 404 });
   }
-  const asked = Number(
-    request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("after") ?? "0",
-  );
-  const after = Number.isSafeInteger(asked) && asked > 0 ? asked : 0;
+  const asked =
+    request.headers.get("last-event-id") ?? new URL(request.url).searchParams.get("after");
+  const after = cursorFrom(asked) ?? 0;
   if (!(await maySeeSession(principal, sessionId))) {
     return new Response("No such session in your room.", { status: 404 });
   }

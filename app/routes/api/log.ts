@@ -1,4 +1,5 @@
 import { BatchSchema, MOST_ENTRIES } from "../../forms/entries";
+import { cursorFrom } from "../../forms/primitives/cursor";
 import { principalOf } from "../../platform/guard.server";
 import { readRawJson } from "../../platform/submission.server";
 import { appendEntries } from "../../workflows/floor/append-entries.server";
@@ -7,8 +8,8 @@ import type { Route } from "./+types/log";
 
 /** Entries after a sequence number, for a reader that catches up by itself. */
 export async function loader({ request, params, context }: Route.LoaderArgs) {
-  const after = Number(new URL(request.url).searchParams.get("after") ?? "0");
-  if (!Number.isSafeInteger(after) || after < 0) {
+  const after = cursorFrom(new URL(request.url).searchParams.get("after"));
+  if (after === undefined) {
     return Response.json({ message: "`after` is a sequence number." }, { status: 400 });
   }
   const found = await readEntriesAfter(principalOf(context), params.sessionId, after);

@@ -1,4 +1,5 @@
 import { RunEntries } from "../../forms/complex";
+import { cursorFrom } from "../../forms/primitives/cursor";
 import { principalOf } from "../../platform/guard.server";
 import { readJson } from "../../platform/submission.server";
 import { logPairing, pairingEntries } from "../../workflows/floor/pairing.server";
@@ -6,7 +7,7 @@ import type { Route } from "./+types/pairing";
 
 /** The taps of a pairing after a number, for those who have it open. */
 export async function loader({ request, context, params }: Route.LoaderArgs) {
-  const after = Number(new URL(request.url).searchParams.get("after")) || 0;
+  const after = cursorFrom(new URL(request.url).searchParams.get("after")) ?? 0;
   const found = await pairingEntries(principalOf(context), params.runId, after);
   return found.ok
     ? Response.json(found.value)

@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { EditSchema } from "../../forms/block";
+import { cursorFrom, MOST_CURSOR } from "../../forms/primitives/cursor";
 import { principalOf } from "../../platform/guard.server";
 import { readJson } from "../../platform/submission.server";
 import { editPlan } from "../../workflows/plan/edit-plan.server";
@@ -8,8 +9,8 @@ import type { Route } from "./+types/plan";
 
 /** Whether a plan was edited after a sequence number. */
 export async function loader({ request, context, params }: Route.LoaderArgs) {
-  const after = Number(new URL(request.url).searchParams.get("after") ?? "0");
-  if (!Number.isSafeInteger(after) || after < 0) {
+  const after = cursorFrom(new URL(request.url).searchParams.get("after"));
+  if (after === undefined) {
     return Response.json({ message: "`after` is a sequence number." }, { status: 400 });
   }
   const found = await readNewer(principalOf(context), params.planId, after);
@@ -17,7 +18,11 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
   return Response.json(found);
 }
 
-const Sent = z.object({ id: z.uuid(), base: z.number().int().min(0), edit: EditSchema });
+const Sent = z.object({
+  id: z.uuid(),
+  base: z.number().int().min(0).max(MOST_CURSOR),
+  edit: EditSchema,
+});
 
 /** Takes an edit; the same id sent again does no harm. */
 export async function action({ request, context, params }: Route.ActionArgs) {

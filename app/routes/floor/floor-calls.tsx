@@ -1,8 +1,8 @@
 import { useHotkeys } from "react-hotkeys-hook";
-import { toast } from "sonner";
 import type { EntryBody, LogEntry } from "../../../core/floor/entries";
 import type { FloorState } from "../../../core/floor/state";
 import { CallCard, callEntry, type Decide } from "../../ui/calls";
+import { say } from "../../ui/said";
 
 /** All waiting calls of a floor; keys 1 to 9 take the one with that number. */
 export function FloorCalls({
@@ -17,8 +17,9 @@ export function FloorCalls({
   const decide: Decide = (call, decision, action, reason) => {
     const entry = append(callEntry(slotId, call, decision, action, reason));
     const done = { take: "taken", change: "changed", decline: "declined" }[decision];
-    toast(`${call.athleteName.split(" ")[0]}: ${call.proposal}, ${done}.`, {
-      action: { label: "Undo", onClick: () => append({ kind: "void" }, [entry.id]) },
+    say(`${call.athleteName.split(" ")[0]}: ${call.proposal}, ${done}.`, {
+      label: "Undo",
+      run: () => append({ kind: "void" }, [entry.id]),
     });
   };
   useHotkeys("1,2,3,4,5,6,7,8,9", (event) => {

@@ -1,10 +1,10 @@
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
-import { Toaster } from "sonner";
 import type { MassUnit } from "../../../core/units/mass";
 import { principalOf } from "../../platform/guard.server";
 import { Form } from "../../ui/form";
+import { SaidHere } from "../../ui/said";
 import { switchTheme } from "../../ui/theme";
 import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";
@@ -116,7 +116,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
         <Outlet />
         {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
         {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
-        <Toaster position="bottom-left" toastOptions={{ style: { borderRadius: 4 } }} />
+        <SaidHere />
       </WorkingProvider>
     </UnitProvider>
   );

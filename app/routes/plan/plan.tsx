@@ -5,6 +5,7 @@ import { massKg } from "../../../core/units/mass";
 import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/wave/block";
 import { pack, unpack } from "../../forms/json";
 import { MassField } from "../../forms/maxes";
+import { MOST_CURSOR } from "../../forms/primitives/cursor";
 import { dateField } from "../../forms/primitives/date";
 import { idFrom } from "../../forms/primitives/id";
 import { keyField } from "../../forms/primitives/key";
@@ -56,7 +57,7 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
 }
 
 /** The edit on which a form was drawn up; a form without it counts as made before all of them. */
-const Base = z.coerce.number().int().min(0).catch(0);
+const Base = z.coerce.number().int().min(0).max(MOST_CURSOR).catch(0);
 const At = z.object({
   athleteId: z.uuid(),
   slotId: keyField(60),
