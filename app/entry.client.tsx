@@ -2,6 +2,11 @@ import { StrictMode, startTransition } from "react";
 import { hydrateRoot } from "react-dom/client";
 import { HydratedRouter } from "react-router/dom";
 
+// The scrim of a dialog makes a style element; by this name its library finds the page's nonce.
+Object.assign(globalThis, {
+  __webpack_nonce__: document.querySelector<HTMLScriptElement>("script[nonce]")?.nonce,
+});
+
 startTransition(() => {
   hydrateRoot(
     document,

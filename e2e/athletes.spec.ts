@@ -369,7 +369,7 @@ test("facts, set-up, a day's notes and a confirmed single", async ({ page }) => 
   await page.getByLabel("Sleep, h").fill("7.5");
   await page.getByLabel("Eating, 1–5").fill("9");
   await page.getByRole("region", { name: "Limits" }).getByRole("button", { name: "Keep" }).click();
-  await expect(page.getByText("1 poor to 5 good.")).toBeVisible();
+  await expect(page.getByText("1 poor to 5 good, a whole number.")).toBeVisible();
   await page.getByLabel("Eating, 1–5").fill("4");
   await page.getByRole("region", { name: "Limits" }).getByRole("button", { name: "Keep" }).click();
   await expect(

@@ -9,6 +9,7 @@
  */
 import { spawn } from "node:child_process";
 import { randomBytes } from "node:crypto";
+import { setPriority } from "node:os";
 
 const SCRIPTS = {
   pages: "scripts/server.mjs",
@@ -29,6 +30,18 @@ const STOP_MS = 10_000;
 function note(level, msg, more = {}) {
   if (process.env.LOG_LEVEL === "silent") return;
   console.error(JSON.stringify({ level, time: Date.now(), process: "supervisor", ...more, msg }));
+}
+
+/** Pages are drawn after everything else: on a small machine a rep does not wait for a print. */
+const PAGES_NICE = 10;
+
+function yieldTo(child, name) {
+  if (name !== "pages" || child.pid === undefined) return;
+  try {
+    setPriority(child.pid, PAGES_NICE);
+  } catch {
+    // A system that does not allow it draws pages at the usual priority.
+  }
 }
 
 /**
@@ -69,6 +82,7 @@ export function supervise({ env, listening, changed, refused }) {
       },
       stdio: ["ignore", "inherit", "inherit", "ipc"],
     });
+    yieldTo(child, name);
     const worker = { child, startedAt: Date.now(), up: false };
     workers[name] = worker;
     let sentence;

@@ -135,7 +135,9 @@ describe("what is entered of a day", () => {
   it("needs one of sleep, eating and soreness", () => {
     expect(said(DayNoteForm, { date: "2026-03-01" }).sleepH).toContain("at least one");
     expect(said(DayNoteForm, { date: "2026-03-01", soreness: "0" })).toEqual({});
-    expect(said(DayNoteForm, { date: "2026-03-01", eating: "6" }).eating).toBe("1 poor to 5 good.");
+    expect(said(DayNoteForm, { date: "2026-03-01", eating: "6" }).eating).toBe(
+      "1 poor to 5 good, a whole number.",
+    );
   });
 
   it("keeps a set-up's height within reach and a single over nought", () => {

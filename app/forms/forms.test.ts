@@ -177,9 +177,9 @@ describe("log entries", () => {
     expect(EntrySchema.safeParse({ ...entry, ...patch }).success).toBe(false);
   });
 
-  it("come in batches of 1 to 200", () => {
+  it("come in batches of 1 to 500", () => {
     expect(BatchSchema.safeParse({ entries: [] }).success).toBe(false);
-    expect(BatchSchema.safeParse({ entries: Array(201).fill(entry) }).success).toBe(false);
+    expect(BatchSchema.safeParse({ entries: Array(501).fill(entry) }).success).toBe(false);
     expect(BatchSchema.safeParse({ entries: [1] }).success).toBe(true);
   });
 });

@@ -12,10 +12,19 @@ interface Pools {
 
 let pools: Pools | undefined;
 
+/**
+ * Connections of this process. Pages wait for one another in their own process rather than in the
+ * database, where they would wait beside the log.
+ */
+function connections(): { app: number; auth: number } {
+  return environment().SPREZZA_PROCESS === "pages" ? { app: 3, auth: 2 } : { app: 6, auth: 4 };
+}
+
 export function databases(): Pools {
+  const most = connections();
   pools ??= {
-    app: connect(environment().DATABASE_URL, 12),
-    auth: connect(environment().AUTH_DATABASE_URL, 6),
+    app: connect(environment().DATABASE_URL, most.app),
+    auth: connect(environment().AUTH_DATABASE_URL, most.auth),
     log: connect(environment().DATABASE_URL, 4),
   };
   return pools;

@@ -17,8 +17,9 @@ const Environment = z.object({
   SIGN_IN_TRIES_A_MINUTE: z.coerce.number().int().positive().default(8),
   SIGN_IN_FAILURES_AN_ACCOUNT: z.coerce.number().int().positive().default(20),
   PAIRING_FAILURES_AN_ADDRESS: z.coerce.number().int().positive().default(15),
-  /** Set by the supervisor: the secret of the front, and whether this process ran before. */
+  /** Set by the supervisor: the secret of the front, which process this is, whether it ran before. */
   FRONT_KEY: z.string().default(""),
+  SPREZZA_PROCESS: z.enum(["pages", "floor"]).optional(),
   STARTED_AGAIN: z.enum(["0", "1"]).default("0"),
   LOG_LEVEL: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   /** Shows the demo sign-in on the sign-in page. */

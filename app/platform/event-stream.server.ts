@@ -20,11 +20,11 @@ export function endStreams(): void {
  * queued for a reader who is behind, it goes on from its cursor. A reader may leave at any
  * moment, also while the stream is begun or ended here; none of it throws where nobody catches.
  * @param signal the request's own: aborted when the reader has gone
- * @param source makes the pieces; its signal is aborted when nobody wants more
+ * @param source makes the pieces (bytes may be those of other readers too); its signal is aborted when nobody wants more
  */
 export function eventStream(
   signal: AbortSignal,
-  source: (stop: AbortSignal) => AsyncGenerator<string, void, void>,
+  source: (stop: AbortSignal) => AsyncGenerator<string | Uint8Array, void, void>,
   { slowMs, ended }: Options,
 ): ReadableStream<Uint8Array> {
   const encoder = new TextEncoder();
@@ -71,7 +71,7 @@ export function eventStream(
             close();
             return;
           }
-          controller.enqueue(encoder.encode(value));
+          controller.enqueue(typeof value === "string" ? encoder.encode(value) : value);
           slow = setTimeout(() => {
             if (leave()) controller.error(new SlowReader("not taken in time"));
           }, slowMs);

@@ -2,14 +2,14 @@ import { environment } from "./env.server";
 
 /**
  * What a page of ours may load: everything from here, scripts by this answer's nonce.
- * Style attributes are allowed, for drawings place their parts with them; style elements and
- * sheets come from files only.
+ * Style attributes are allowed, for drawings place their parts with them; a style element needs
+ * the nonce, which entry.client.tsx hands to the libraries that make one.
  */
 export function pagePolicy(nonce: string): string {
   return [
     "default-src 'none'",
     `script-src 'self' 'nonce-${nonce}'`,
-    "style-src 'self'",
+    `style-src 'self' 'nonce-${nonce}'`,
     "style-src-attr 'unsafe-inline'",
     "img-src 'self' data: blob:",
     "font-src 'self'",
@@ -46,7 +46,7 @@ const PERMISSIONS = [
   "usb=()",
 ].join(", ");
 
-/** Headers of every answer, assets too. */
+/** Headers of every answer but the built assets. */
 export function headersOfAll(): Record<string, string> {
   const { HSTS_DAYS, TLS_CERT } = environment();
   return {

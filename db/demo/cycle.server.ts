@@ -266,7 +266,12 @@ export async function loadBoxCycle(tx: TeamTransaction, now: Date, today: string
       uuid,
     });
     await allotSeq(tx, sessionId, entries.length);
-    await insertEntries(tx, sessionId, "demo", startedAt, entries);
+    await insertEntries(
+      tx,
+      sessionId,
+      startedAt,
+      entries.map((entry) => ({ ...entry, author: "demo" })),
+    );
     await endSession(tx, sessionId, new Date(startedAt.getTime() + 3_000_000));
   }
   const [first] = people;

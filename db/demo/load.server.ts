@@ -408,7 +408,12 @@ async function loadSession(
   });
   await allotSeq(tx, id, entries.length);
   for (let i = 0; i < entries.length; i += 1000) {
-    await insertEntries(tx, id, "demo", day.startedAt, entries.slice(i, i + 1000));
+    await insertEntries(
+      tx,
+      id,
+      day.startedAt,
+      entries.slice(i, i + 1000).map((entry) => ({ ...entry, author: "demo" })),
+    );
   }
   if (!day.runsNow) await endSession(tx, id, new Date(day.startedAt.getTime() + 3_600_000));
 }

@@ -186,9 +186,9 @@ export async function entriesById(tx: TeamTransaction, ids: string[]) {
 export async function insertEntries(
   tx: TeamTransaction,
   sessionId: string,
-  author: string,
   receivedAt: Date,
-  entries: ReadonlyArray<LogEntry & { seq: number }>,
+  /** With who sent each: a person, or `rack:` and a tablet. */
+  entries: ReadonlyArray<LogEntry & { seq: number; author: string }>,
 ): Promise<void> {
   if (entries.length === 0) return;
   const rows = tx.insert(logEntry).values(
@@ -207,7 +207,7 @@ export async function insertEntries(
       schemaVersion: entry.schemaVersion,
       kind: entry.body.kind,
       body: entry.body,
-      author,
+      author: entry.author,
     })),
   );
   // An id that another session took a moment ago is left out; who reads back sees it.

@@ -45,10 +45,10 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   return new Response(stream, { headers: { "content-type": "text/event-stream" } });
 }
 
-function inEvents(news: SessionNews): string {
+function inEvents(news: SessionNews): string | Uint8Array {
   switch (news.kind) {
     case "entries":
-      return `id: ${news.cursor}\nevent: entries\ndata: ${JSON.stringify(news.entries)}\n\n`;
+      return news.message;
     case "ended":
       return "event: ended\ndata: {}\n\n";
     case "beat":

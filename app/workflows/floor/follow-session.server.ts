@@ -1,11 +1,8 @@
-import type { LogEntry } from "../../../core/floor/entries";
-import { entriesAfter } from "../../../db/queries/sessions.server";
-import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { CHUNK, followTail } from "./session-tail.server";
+import { followTail } from "./session-tail.server";
 
 export type SessionNews =
-  | { kind: "entries"; cursor: number; entries: LogEntry[] }
+  | { kind: "entries"; message: Uint8Array }
   | { kind: "ended" }
   /** Nothing new for a while: the line is still there. */
   | { kind: "beat" };
@@ -27,13 +24,10 @@ export async function* followSession(
   let toldEnd = false;
   try {
     while (!stop.aborted) {
-      const entries =
-        tail.after(cursor) ??
-        (await inTeam(principal, (tx) => entriesAfter(tx, sessionId, cursor, CHUNK)));
-      const last = entries.at(-1)?.seq;
-      if (last !== undefined) {
-        cursor = last;
-        yield { kind: "entries", cursor, entries };
+      const chunk = await tail.after(cursor);
+      if (chunk.last !== undefined) {
+        cursor = chunk.last;
+        yield { kind: "entries", message: chunk.message };
         continue;
       }
       // A cursor from before a restored database would wait for numbers that are long gone.

@@ -12,11 +12,11 @@ import { log } from "../../platform/log.server";
  */
 
 /** News is gathered for this long before it is read: one read for many reps. */
-const GATHER_MS = 40;
+const GATHER_MS = 80;
 /** Entries that a tail remembers; a reader behind them reads from the database. */
 const REMEMBERED = 2000;
 /** Entries in one message, and in one read. */
-export const CHUNK = 500;
+export const CHUNK = 250;
 /** After a failed read, the next try. */
 const TRY_AGAIN_MS = 1000;
 
@@ -24,16 +24,41 @@ export interface SessionTail {
   /** Highest number read. */
   readonly last: number;
   readonly ended: boolean;
-  /** Entries after a cursor, at most CHUNK; undefined where the tail does not reach back to it. */
-  after(cursor: number): LogEntry[] | undefined;
+  /** What comes after a cursor, at most CHUNK entries; what the tail does not hold is read. */
+  after(cursor: number): Chunk | Promise<Chunk>;
   /** Resolves with the next change, or when the signal is aborted. */
   changed(signal: AbortSignal): Promise<void>;
   /** Lets go of it; the last reader's leave closes the tail. */
   leave(): void;
 }
 
+/** Entries in a row as a message of the stream: written once, whoever reads them. */
+export interface Chunk {
+  /** Number of the last of them; undefined where there are none. */
+  last: number | undefined;
+  message: Uint8Array;
+  full: boolean;
+}
+
+const encoder = new TextEncoder();
+
+function chunkOf(entries: readonly LogEntry[]): Chunk {
+  const last = entries.at(-1)?.seq;
+  return {
+    last,
+    message: encoder.encode(`id: ${last}\nevent: entries\ndata: ${JSON.stringify(entries)}\n\n`),
+    full: entries.length === CHUNK,
+  };
+}
+
+const NOTHING: Chunk = { last: undefined, message: new Uint8Array(), full: false };
+
 interface Tail {
   entries: LogEntry[];
+  /** Chunks that were asked for since the last news, by the cursor before them. */
+  chunks: Map<number, Chunk>;
+  /** Chunks from before what the tail holds: the log is never changed, so they stay as read. */
+  past: Map<number, Promise<Chunk>>;
   /** The number after which the tail holds everything. */
   from: number;
   last: number;
@@ -65,9 +90,15 @@ export async function followTail(teamId: string, sessionId: string): Promise<Ses
       return tail.ended;
     },
     after(cursor) {
-      if (cursor < tail.from) return undefined;
-      const start = firstAfter(tail.entries, cursor);
-      return tail.entries.slice(start, start + CHUNK);
+      if (cursor < tail.from) return earlier(tail, teamId, sessionId, cursor);
+      if (cursor >= tail.last) return NOTHING;
+      let chunk = tail.chunks.get(cursor);
+      if (!chunk) {
+        const start = firstAfter(tail.entries, cursor);
+        chunk = chunkOf(tail.entries.slice(start, start + CHUNK));
+        tail.chunks.set(cursor, chunk);
+      }
+      return chunk;
     },
     changed: (signal) => nextChange(tail, signal),
     leave() {
@@ -79,6 +110,41 @@ export async function followTail(teamId: string, sessionId: string): Promise<Ses
       if (tails.get(key) === opening) tails.delete(key);
     },
   };
+}
+
+/** Readers of the past in this process that may read at once: the log itself goes before them. */
+const READS_AT_ONCE = 2;
+/** Chunks of the past that are kept: readers come back from the same places. */
+const PAST_KEPT = 20;
+let reading = 0;
+const waiting: Array<() => void> = [];
+
+function earlier(tail: Tail, teamId: string, sessionId: string, cursor: number): Promise<Chunk> {
+  const kept = tail.past.get(cursor);
+  if (kept) return kept;
+  const chunk = inTurn(() =>
+    inTeam({ teamId }, (tx) => entriesAfter(tx, sessionId, cursor, CHUNK)),
+  ).then(chunkOf);
+  tail.past.set(cursor, chunk);
+  // One that was not full goes on growing: it serves those who asked, and nobody later.
+  chunk.then(
+    ({ full }) => full || tail.past.delete(cursor),
+    () => tail.past.delete(cursor),
+  );
+  const [oldest] = tail.past.keys();
+  if (tail.past.size > PAST_KEPT && oldest !== undefined) tail.past.delete(oldest);
+  return chunk;
+}
+
+async function inTurn<T>(read: () => Promise<T>): Promise<T> {
+  if (reading >= READS_AT_ONCE) await new Promise<void>((go) => waiting.push(go));
+  reading++;
+  try {
+    return await read();
+  } finally {
+    reading--;
+    waiting.shift()?.();
+  }
 }
 
 function nextChange(tail: Tail, signal: AbortSignal): Promise<void> {
@@ -113,6 +179,8 @@ async function openTail(teamId: string, sessionId: string): Promise<Tail> {
   let closed = false;
   const tail: Tail = {
     entries: [],
+    chunks: new Map(),
+    past: new Map(),
     from: 0,
     last: 0,
     ended: false,
@@ -140,6 +208,7 @@ async function openTail(teamId: string, sessionId: string): Promise<Tail> {
       const ended = news.head?.status === "ended" && !asked;
       const changed = news.entries.length > 0 || ended !== tail.ended;
       tail.entries.push(...news.entries);
+      tail.chunks.clear();
       tail.last = tail.entries.at(-1)?.seq ?? tail.last;
       tail.ended = ended;
       forget(tail);
