@@ -1,67 +1,37 @@
 /** The import rule of docs/decisions/layout.md: who may know whom. */
-const core = [
-  ["units", []],
-  ["numeric", ["units"]],
-  ["maxes", ["units", "numeric"]],
-  ["barload", ["units", "numeric"]],
-  ["resistance", ["units", "numeric", "maxes", "barload"]],
-  ["velocity", ["units", "numeric"]],
-  ["profile", ["units", "numeric", "maxes", "barload"]],
-  ["boxsquat", ["units", "numeric", "maxes", "barload", "resistance", "velocity", "profile"]],
-  ["wave", ["units", "numeric", "maxes", "barload", "velocity", "profile", "boxsquat"]],
-  ["contrast", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave"]],
-  [
-    "session",
-    [
-      "units",
-      "numeric",
-      "maxes",
-      "barload",
-      "resistance",
-      "velocity",
-      "profile",
-      "boxsquat",
-      "wave",
-    ],
-  ],
-  [
-    "checks",
-    [
-      "units",
-      "numeric",
-      "maxes",
-      "barload",
-      "resistance",
-      "velocity",
-      "profile",
-      "boxsquat",
-      "wave",
-      "contrast",
-      "session",
-    ],
-  ],
-  ["liverules", ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave", "session"]],
-  [
-    "floor",
-    ["units", "numeric", "maxes", "barload", "velocity", "profile", "wave", "session", "liverules"],
-  ],
-  [
-    "review",
-    [
-      "units",
-      "numeric",
-      "maxes",
-      "barload",
-      "velocity",
-      "profile",
-      "boxsquat",
-      "wave",
-      "contrast",
-      "session",
-      "liverules",
-      "floor",
-    ],
-  ],
+
+/** The core's folders, a concept each, in order: each knows those before it. */
+const CORE_ORDER = [
+  "units",
+  "settings",
+  "numeric",
+  "reading",
+  "maxes",
+  "barload",
+  "resistance",
+  "velocity",
+  "profile",
+  "boxsquat",
+  "gear",
+  "exercise",
+  "recipe",
+  "prescribe",
+  "contrast",
+  "plan",
+  "liverules",
+  "floor",
+  "checks",
+  "review",
+];
+const core = CORE_ORDER.map((name, at) => [name, CORE_ORDER.slice(0, at)]);
+
+/** Beside one another: neither knows the other, whatever the order says. */
+const APART = [
+  ["barload", "maxes"],
+  ["velocity", "maxes"],
+  ["velocity", "barload"],
+  ["velocity", "resistance"],
+  ["floor", "contrast"],
 ];
 
 const only = (name, from, allowed, comment) => ({
@@ -82,6 +52,13 @@ module.exports = {
         "The core's folders know only those to their left.",
       ),
     ),
+    ...APART.map(([name, other]) => ({
+      name: `${name}-knows-no-${other}`,
+      comment: "Concepts that stand beside one another.",
+      severity: "error",
+      from: { path: `^core/${name}/`, pathNot: "\\.test\\.tsx?$" },
+      to: { path: `^core/${other}/` },
+    })),
     {
       name: "core-is-pure",
       comment: "No React, Node, database, clock or chance in the core: not even a package.",
@@ -108,6 +85,13 @@ module.exports = {
       "^(app/workflows|app/platform|app/forms|db|core|device)/",
       "A workflow knows no page.",
     ),
+    {
+      name: "workflows-stay-in-their-place",
+      comment: "What an athlete brings is put together in lifters; a place knows no other place.",
+      severity: "error",
+      from: { path: "^app/workflows/([^/]+)/", pathNot: "\\.test\\.tsx?$" },
+      to: { path: "^app/workflows/", pathNot: "^app/workflows/($1|lifters)/" },
+    },
     only("forms", "^app/forms/", "^(app/forms|core)/", "Forms are shared by browser and server."),
     only("ui", "^app/ui/", "^(app/ui|app/forms|core)/", "Shared parts have plain props."),
     only("offline", "^app/offline/", "^(app/offline|app/forms|core)/", "The tablet's store."),
@@ -140,8 +124,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: "node_modules" },
-    // The layout's test plants violations beside the check of the tree itself.
-    exclude: { path: process.env.WITHOUT_PLANTED ? "\\+types/|/planted\\." : "\\+types/" },
+    exclude: { path: "\\+types/" },
     tsConfig: { fileName: "tsconfig.json" },
     tsPreCompilationDeps: true,
     enhancedResolveOptions: {

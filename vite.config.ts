@@ -17,7 +17,7 @@ export default defineConfig({
             // A rack's tablet loads these with every screen: one file instead of ten small ones.
             codeSplitting: {
               groups: [
-                { name: "units", test: /\/core\/(units|barload\/load|session\/turns)/ },
+                { name: "units", test: /\/core\/(units|barload\/load|prescribe\/turns)/ },
                 {
                   name: "floor",
                   test: /\/core\/(floor|liverules|profile\/line|velocity\/stream)|\/app\/ui\/(calls|speed-strip|loaded-bar)|\/app\/workers\/sensor\.ts/,

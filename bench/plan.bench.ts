@@ -3,16 +3,16 @@
  * part and the whole, against computing every cell afresh with its working.
  */
 import { workingMax } from "../core/maxes/records";
-import { loadVelocityLine } from "../core/profile/line";
+import { type Block, blockOfLift, type Slot, slotWeek } from "../core/plan/block";
 import {
   type BlockAthlete,
   type BlockRoom,
   blockLoads,
   setInFull,
   slotCells,
-} from "../core/session/blocknumbers";
-import { dayStave } from "../core/session/timing";
-import { type Block, blockOfLift, type Slot, slotWeek } from "../core/wave/block";
+} from "../core/plan/block-loads";
+import { dayStave } from "../core/plan/day-time";
+import { loadVelocityLine } from "../core/profile/line";
 import { DEMO_ROOMS } from "../db/demo/rooms";
 import { SHIPPED_RECIPES } from "../db/library/recipes";
 import { line, sink, timed } from "./timing";

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { GUARDED, REASON_KINDS } from "../../core/maxes/limits";
 import { GOALS, SEASON_PHASES } from "../../core/maxes/season";
-import { MOST_VELOCITY_MPS } from "../../core/profile/reprows";
 import { LIFTS } from "../../core/profile/threshold";
+import { MOST_VELOCITY_MPS } from "../../core/reading/rep-rows";
 import { readDecimal } from "../../core/units/decimal";
 import { keepVelocity } from "../../core/units/velocity";
 import { DateField, MassField } from "./maxes";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Block, blockOfLift } from "../../core/wave/block";
+import { type Block, blockOfLift } from "../../core/plan/block";
 import { RISING_LADDER } from "../../db/demo/waves";
 import {
   BlockSchema,

@@ -8,8 +8,8 @@ import {
   ROLES,
   type Role,
 } from "../../core/boxsquat/styles";
-import { type Block, SECTIONS, TEMPLATES } from "../../core/wave/block";
-import type { BlockEdit, Json } from "../../core/wave/edits";
+import { type Block, SECTIONS, TEMPLATES } from "../../core/plan/block";
+import type { BlockEdit, Json } from "../../core/plan/edits";
 import { readJson } from "./json";
 import { dateField } from "./primitives/date";
 import { keyField } from "./primitives/key";

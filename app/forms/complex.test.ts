@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { type Complex, OUTPUT_KINDS } from "../../core/contrast/complex";
-import { checkComplex } from "../../core/contrast/complexchecks";
+import { checkComplex } from "../../core/contrast/complex-checks";
 import { foldRun, type RunEntry } from "../../core/contrast/run";
 import { SHIPPED_COMPLEXES } from "../../db/library/complexes";
 import { complexFromJson, RunEntries, RunEntrySchema } from "./complex";

@@ -7,8 +7,8 @@ import {
   OUTPUT_KINDS,
   type Output,
 } from "../../core/contrast/complex";
+import { PATTERNS } from "../../core/exercise/exercise";
 import { LIFTS } from "../../core/profile/threshold";
-import { PATTERNS } from "../../core/session/exercise";
 import { readJson } from "./json";
 
 const number = (low: number, high: number, what: string) =>

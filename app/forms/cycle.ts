@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { CYCLE_DECISIONS } from "../../core/review/boxcycle";
+import { CYCLE_DECISIONS } from "../../core/review/box-cycle";
 import { keyField } from "./primitives/key";
 
 /** A coach's word on an athlete's cycle on the box. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { delimiterOf } from "../../core/units/delimited";
+import { delimiterOf } from "../../core/reading/delimiter";
 import { csvOf, rowsOf } from "./delimited";
 
 describe("pasted and filed text", () => {

@@ -1,5 +1,5 @@
 import Papa from "papaparse";
-import { delimiterOf } from "../../core/units/delimited";
+import { delimiterOf } from "../../core/reading/delimiter";
 
 /**
  * A text as rows of cells, whatever it was written by: tabs from a spreadsheet, commas,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { readGearItem } from "../../core/session/gearfields";
-import type { GearKind } from "../../core/session/gearkinds";
+import { readGearItem } from "../../core/gear/fields";
+import type { GearKind } from "../../core/gear/kinds";
 import {
   ItemForm,
   type RoomDocument,

@@ -4,8 +4,8 @@ import {
   readGearItem,
   type WrittenItem,
   writeGearItem,
-} from "../../core/session/gearfields";
-import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../core/session/gearkinds";
+} from "../../core/gear/fields";
+import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../core/gear/kinds";
 import { csvOf, rowsOf } from "./delimited";
 import { readJson } from "./json";
 

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { MOST_LOAD_KG, MOST_VELOCITY_MPS, REP_COLUMNS } from "../../core/profile/reprows";
+import { MOST_LOAD_KG, MOST_VELOCITY_MPS, REP_COLUMNS } from "../../core/reading/rep-rows";
 import { DateField } from "./maxes";
 
 /** More reps than this come in several files: the whole import is one transaction. */

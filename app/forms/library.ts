@@ -1,13 +1,13 @@
 import { z } from "zod";
-import { BASE_KINDS } from "../../core/maxes/variants";
-import { LIFTS } from "../../core/profile/threshold";
 import {
   EXERCISE_LIMITS,
   MUSCLES,
   PATTERNS,
   SIDES,
   SPEED_CLASSES,
-} from "../../core/session/exercise";
+} from "../../core/exercise/exercise";
+import { BASE_KINDS } from "../../core/maxes/variants";
+import { LIFTS } from "../../core/profile/threshold";
 import { SYSTEM_MASSES } from "../../core/velocity/force";
 import { optionalNumber } from "./athlete";
 

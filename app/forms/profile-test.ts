@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { MOST_LOAD_KG, MOST_VELOCITY_MPS } from "../../core/profile/reprows";
+import { MOST_LOAD_KG, MOST_VELOCITY_MPS } from "../../core/reading/rep-rows";
 import { DateField } from "./maxes";
 
 const rep = z.object({

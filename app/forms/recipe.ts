@@ -1,7 +1,7 @@
 import { z } from "zod";
+import { BASIS_KINDS, type BasisKind } from "../../core/recipe/basis";
+import { AFTER, AIMS, type Recipe, WEEK_KINDS } from "../../core/recipe/recipe";
 import { readDecimal } from "../../core/units/decimal";
-import { BASIS_KINDS, type BasisKind } from "../../core/wave/basis";
-import { AFTER, AIMS, type Recipe, WEEK_KINDS } from "../../core/wave/recipe";
 
 /** A recipe as the form, a file and the database know it. */
 const number = z.number("A number is needed.");

@@ -6,9 +6,9 @@ import {
   type School,
   SPEED_WORK,
 } from "../../core/checks/school";
+import { TEMPLATES } from "../../core/plan/block";
+import { BASIS_KINDS, type BasisKind } from "../../core/recipe/basis";
 import { readDecimal } from "../../core/units/decimal";
-import { BASIS_KINDS, type BasisKind } from "../../core/wave/basis";
-import { TEMPLATES } from "../../core/wave/block";
 
 const number = (low: number, high: number) =>
   z.string().transform((text, context) => {

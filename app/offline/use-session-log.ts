@@ -1,7 +1,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { EntryBody, LogEntry } from "../../core/floor/entries";
+import type { FrozenSession } from "../../core/floor/frozen";
 import { type FloorState, reduceFloor } from "../../core/floor/state";
-import type { FrozenSession } from "../../core/session/frozen";
 import { newEntry } from "./device";
 import { followSession, type LiveMessage } from "./live";
 import { keepUnsent, refusedOf, unsentOf } from "./outbox";

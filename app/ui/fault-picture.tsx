@@ -1,4 +1,4 @@
-import type { BoxFault } from "../../core/boxsquat/faults";
+import type { BoxFault } from "../../core/boxsquat/box-faults";
 
 type Kind = NonNullable<BoxFault["picture"]>;
 

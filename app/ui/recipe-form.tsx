@@ -1,6 +1,6 @@
 import { useRef, useState } from "react";
 import { useNavigation } from "react-router";
-import { BASIS_KINDS, BASIS_NAMES, BASIS_UNITS, type BasisKind } from "../../core/wave/basis";
+import { BASIS_KINDS, BASIS_NAMES, BASIS_UNITS, type BasisKind } from "../../core/recipe/basis";
 import {
   AFTER,
   AFTER_NAMES,
@@ -9,7 +9,7 @@ import {
   type Recipe,
   type RecipeStep,
   type RecipeWeek,
-} from "../../core/wave/recipe";
+} from "../../core/recipe/recipe";
 import { fieldProblems, recipeFromForm } from "../forms/recipe";
 import { Field, Select } from "./field";
 import { Form } from "./form";

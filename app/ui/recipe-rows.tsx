@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { RecipeStep, RecipeWeek } from "../../core/wave/recipe";
+import type { RecipeStep, RecipeWeek } from "../../core/recipe/recipe";
 
 const CELL = "field !px-1.5 text-right";
 

@@ -1,5 +1,5 @@
 import { type Remote, wrap } from "comlink";
-import type { LoadingGear } from "../../core/barload/gear";
+import type { LoadingGear } from "../../core/barload/loading-gear";
 import type { SequencePlan } from "../../core/barload/sequence";
 import type { SequencePort } from "./plan-sequence.worker";
 

@@ -1,7 +1,7 @@
 import { proxy, type Remote, wrap } from "comlink";
-import type { ImportedTest, RepImportSettings } from "../../core/profile/reprows";
-import type { LineProblem } from "../../core/units/lineproblems";
-import type { StreamGap } from "../../core/velocity/longstream";
+import type { LineProblem } from "../../core/reading/line-problems";
+import type { ImportedTest, RepImportSettings } from "../../core/reading/rep-rows";
+import type { StreamGap } from "../../core/velocity/long-stream";
 import type { MeasuredRep, StreamSettings } from "../../core/velocity/stream";
 
 export interface FileHead {

@@ -1,9 +1,9 @@
 import { expose } from "comlink";
 import Papa from "papaparse";
-import { type RepImportSettings, RepRows } from "../../core/profile/reprows";
+import { delimiterOf } from "../../core/reading/delimiter";
+import { type RepImportSettings, RepRows } from "../../core/reading/rep-rows";
 import { readDecimal } from "../../core/units/decimal";
-import { delimiterOf } from "../../core/units/delimited";
-import { LongStream, setsOf } from "../../core/velocity/longstream";
+import { LongStream, setsOf } from "../../core/velocity/long-stream";
 import type { StreamSettings } from "../../core/velocity/stream";
 import type { FileHead, FileReading, Progress, ReadReps, ReadStream } from "./read-file";
 

@@ -1,7 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { grains, kgToGrains, type Mass, type MassUnit } from "../units/mass";
-import type { LoadingGear } from "./gear";
 import {
   describeRefusal,
   describeSide,
@@ -11,6 +10,7 @@ import {
   stepFrom,
 } from "./load";
 import { loadableTable } from "./loadable";
+import type { LoadingGear } from "./loading-gear";
 
 const gearOf = (
   plates: Array<[number, number]>,

@@ -11,8 +11,8 @@ import {
 } from "../units/mass";
 import { formatPercent } from "../units/percent";
 import type { WorkingLine } from "../units/working";
-import type { LoadingGear, RoundingMode } from "./gear";
 import { loadableTable, type SideLoading } from "./loadable";
+import type { LoadingGear, RoundingMode } from "./loading-gear";
 
 export interface BarLoading {
   ok: true;

@@ -1,5 +1,5 @@
 import { type Grains, grains, type Mass } from "../units/mass";
-import type { LoadingGear } from "./gear";
+import type { LoadingGear } from "./loading-gear";
 
 /** Plates on one side, from the inside out. */
 export interface SideLoading {

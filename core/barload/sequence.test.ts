@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { grains, grainsToKg, kgToGrains, type Mass } from "../units/mass";
-import type { LoadingGear } from "./gear";
 import { loadableTable } from "./loadable";
+import type { LoadingGear } from "./loading-gear";
 import { planSequence, warmUpRamp } from "./sequence";
 
 const kg = (amount: number): Mass => ({ amount, unit: "kg" });

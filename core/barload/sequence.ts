@@ -1,6 +1,6 @@
 import { type Grains, grains, grainsToKg, kgToGrains, type Mass } from "../units/mass";
-import type { LoadingGear } from "./gear";
 import { loadableTable } from "./loadable";
+import type { LoadingGear } from "./loading-gear";
 
 /** One load of a sequence: what stands on each side, and what changes from the one before. */
 export interface SequenceStep {

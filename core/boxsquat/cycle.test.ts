@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { addDays } from "../units/time";
-import { boxLoad } from "./boxload";
+import { BOX_FAULTS, faultHistory, returnsWithin } from "./box-faults";
+import { boxLoad } from "./box-load";
 import { type DepthSet, depthLedger } from "./depth";
-import { BOX_FAULTS, faultHistory, returnsWithin } from "./faults";
 import {
   findSpeedWeight,
   gate,

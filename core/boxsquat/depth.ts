@@ -1,8 +1,9 @@
+import { usual } from "../settings/team-defaults";
 import { daysBetween, type LocalDate } from "../units/time";
 
 /** Share of squat sets to full depth that stands beside a high box, %, over so many weeks. */
-export const FULL_DEPTH_SHARE_PERCENT = 50;
-export const DEPTH_WEEKS = 3;
+export const FULL_DEPTH_SHARE_PERCENT = usual("fullDepthPercent");
+export const DEPTH_WEEKS = usual("depthWeeks");
 /** A box this much over its target height is a high box, cm. */
 export const HIGH_BOX_OVER_CM = 2.5;
 

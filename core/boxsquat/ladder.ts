@@ -1,3 +1,4 @@
+import { usual } from "../settings/team-defaults";
 import { daysBetween, type LocalDate } from "../units/time";
 
 /** The teaching ladder, from the chair to heavy work. DOMAIN 9. */
@@ -100,8 +101,8 @@ export function standing(marks: readonly RungMark[]): Standing {
 }
 
 /** Share of a group that has to be ready, %, and weeks that have to pass first. */
-export const GATE_SHARE_PERCENT = 80;
-export const GATE_WEEKS = 2;
+export const GATE_SHARE_PERCENT = usual("gateSharePercent");
+export const GATE_WEEKS = usual("gateWeeks");
 
 export interface Gate {
   /** Of the group, rounded up to whole athletes, %. */
@@ -171,8 +172,8 @@ export interface WeightStep {
 }
 
 /** Speed lost from the first double that ends the way up, %. */
-export const SPEED_HOLDS_WITHIN_PERCENT = 10;
-export const HOLD_WEEKS = { least: 1, most: 3 } as const;
+export const SPEED_HOLDS_WITHIN_PERCENT = usual("speedHoldsPercent");
+export const HOLD_WEEKS = { least: 1, most: usual("holdWeeksMost") } as const;
 
 export type SpeedWeight =
   | { kind: "found"; loadKg: number; endedBy: string }

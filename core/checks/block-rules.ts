@@ -1,6 +1,5 @@
+import type { Muscle } from "../exercise/exercise";
 import { TRUSTED_TRAINING_YEARS } from "../maxes/records";
-import type { Muscle } from "../session/exercise";
-import { weekSum } from "../session/weeksums";
 import {
   daysOf,
   exerciseIn,
@@ -9,8 +8,9 @@ import {
   slotWeek,
   TEMPLATE_NAMES,
   TEMPLATE_ORDER,
-} from "../wave/block";
-import { percentOf } from "../wave/recipe";
+} from "../plan/block";
+import { weekSum } from "../plan/week-sums";
+import { percentOf } from "../recipe/recipe";
 import {
   allSlots,
   type CheckedAthlete,

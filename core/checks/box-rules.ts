@@ -1,9 +1,9 @@
-import { boxFaultNamed, returnsWithin } from "../boxsquat/faults";
+import { boxFaultNamed, returnsWithin } from "../boxsquat/box-faults";
 import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
+import { type Slot, slotWeek } from "../plan/block";
+import { describeBasis } from "../recipe/basis";
+import { percentOf } from "../recipe/recipe";
 import { plainNumber } from "../units/mass";
-import { describeBasis } from "../wave/basis";
-import { type Slot, slotWeek } from "../wave/block";
-import { percentOf } from "../wave/recipe";
 import { allSlots, type CheckInput, nameOf, type PlanCheck } from "./input";
 
 /** Cured faults at whose share of the max the slot arrives: the first such week of each. */

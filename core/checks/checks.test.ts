@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Complex } from "../contrast/complex";
-import { type Block, blockOfLift, type Slot } from "../wave/block";
-import type { Recipe } from "../wave/recipe";
+import { type Block, blockOfLift, type Slot } from "../plan/block";
+import type { Recipe } from "../recipe/recipe";
 import type { CheckedAthlete, CheckInput } from "./input";
 import { checkPlan, openChecks } from "./plan";
 import { compareSchools, type School, secondDay } from "./school";

@@ -1,10 +1,10 @@
-import type { FaultHistory } from "../boxsquat/faults";
+import type { FaultHistory } from "../boxsquat/box-faults";
 import type { Complex } from "../contrast/complex";
-import type { ComplexSettings } from "../contrast/complexchecks";
-import type { Pattern } from "../session/exercise";
-import type { WorkFacts } from "../session/weeksums";
-import { type Block, daysOf, type Slot, slotsOf } from "../wave/block";
-import type { RecipeSettings } from "../wave/recipe";
+import type { ComplexSettings } from "../contrast/complex-checks";
+import type { Pattern } from "../exercise/exercise";
+import { type Block, daysOf, type Slot, slotsOf } from "../plan/block";
+import type { WorkFacts } from "../plan/week-sums";
+import type { RecipeSettings } from "../recipe/recipe";
 import type { School } from "./school";
 
 export type CheckLevel = "refused" | "warning" | "note";

@@ -1,5 +1,5 @@
-import { checkComplex } from "../contrast/complexchecks";
-import { SECTION_NAMES, slotsOf, TEMPLATE_ORDER } from "../wave/block";
+import { checkComplex } from "../contrast/complex-checks";
+import { SECTION_NAMES, slotsOf, TEMPLATE_ORDER } from "../plan/block";
 import type { CheckInput, PlanCheck } from "./input";
 
 /** The pairings of a block's days: each complex's own checks, by the athletes who are in it. */

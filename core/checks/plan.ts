@@ -1,4 +1,4 @@
-import type { Block } from "../wave/block";
+import type { Block } from "../plan/block";
 import { athleteRules, muscles, orderRules, overTheBlock, spacing } from "./block-rules";
 import { boxRules } from "./box-rules";
 import type { CheckInput, PlanCheck } from "./input";

@@ -1,6 +1,6 @@
-import { BASIS_NAMES, type BasisKind } from "../wave/basis";
-import { TEMPLATE_NAMES, type Template } from "../wave/block";
-import type { Aim, ResistanceConvention } from "../wave/recipe";
+import { TEMPLATE_NAMES, type Template } from "../plan/block";
+import { BASIS_NAMES, type BasisKind } from "../recipe/basis";
+import type { Aim, ResistanceConvention } from "../recipe/recipe";
 
 export const SPEED_WORK = ["all-year", "sport-only", "none"] as const;
 export const SPEED_WORK_NAMES: Record<(typeof SPEED_WORK)[number], string> = {

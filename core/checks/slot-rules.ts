@@ -1,5 +1,5 @@
-import { exerciseIn, slotWeek } from "../wave/block";
-import { percentOf, recipeWeeks } from "../wave/recipe";
+import { exerciseIn, slotWeek } from "../plan/block";
+import { percentOf, recipeWeeks } from "../recipe/recipe";
 import {
   allSlots,
   type CheckInput,

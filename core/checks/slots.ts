@@ -1,5 +1,5 @@
-import type { Slot } from "../wave/block";
-import { expandRecipe, percentOf } from "../wave/recipe";
+import type { Slot } from "../plan/block";
+import { expandRecipe, percentOf } from "../recipe/recipe";
 
 /** From this percentage on, work counts as heavy. */
 export const HEAVY_PERCENT = 80;

@@ -1,5 +1,5 @@
 import type { Lift } from "../profile/threshold";
-import type { LoadBasis } from "../wave/basis";
+import type { LoadBasis } from "../recipe/basis";
 
 /**
  * A complex: items done one after the other with a gap between them, again for some rounds.

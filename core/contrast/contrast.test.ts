@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { LoadingGear } from "../barload/gear";
+import type { LoadingGear } from "../barload/loading-gear";
+import type { BasisFacts } from "../recipe/basis";
 import type { Mass } from "../units/mass";
-import type { BasisFacts } from "../wave/basis";
 import {
   type Complex,
   type ComplexItem,
@@ -10,8 +10,8 @@ import {
   complexTotals,
   simplerComplex,
 } from "./complex";
-import { checkComplex } from "./complexchecks";
-import { itemLoad, itemNumber, itemNumberOf, loadInWeek, numberSet, toItemStep } from "./itemload";
+import { checkComplex } from "./complex-checks";
+import { itemLoad, itemNumber, itemNumberOf, loadInWeek, numberSet, toItemStep } from "./item-load";
 import { dueIn, earlyStart, foldRun, loadSet, type RunEntry } from "./run";
 import { type SeekRound, seekLoad, seekRounds } from "./seek";
 import { sideLedger, sideWords } from "./sides";

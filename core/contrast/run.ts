@@ -1,3 +1,5 @@
+import type { CoachValues } from "../settings/coach-values";
+import { teamDefault } from "../settings/team-defaults";
 import { type Complex, type ComplexItem, OUTPUTS } from "./complex";
 import type { Sides } from "./sides";
 
@@ -14,11 +16,14 @@ export interface RunSettings {
   sameWithinPercent: number;
 }
 
-export const RUN_DEFAULTS: RunSettings = {
-  earlyUnderPercent: 80,
-  endAtLossPercent: 10,
-  sameWithinPercent: 3,
-};
+/** The team's, else the usual ones. */
+export const runSettings = (values: CoachValues): RunSettings => ({
+  endAtLossPercent: teamDefault(values, "pairingLossPercent"),
+  earlyUnderPercent: teamDefault(values, "pairingEarlyPercent"),
+  sameWithinPercent: teamDefault(values, "pairingSamePercent"),
+});
+
+export const RUN_DEFAULTS: RunSettings = runSettings({});
 
 export type Side = "left" | "right";
 

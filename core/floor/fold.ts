@@ -1,5 +1,5 @@
-import type { FrozenSession } from "../session/frozen";
 import { type EntryBody, type LogEntry, type SetAddress, upcastBody } from "./entries";
+import type { FrozenSession } from "./frozen";
 
 /** What a reader should know about entries that could not simply be taken. */
 export type LogConflict =

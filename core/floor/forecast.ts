@@ -1,4 +1,4 @@
-import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../session/turns";
+import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import type { LifterState, RackState } from "./state";
 
 export interface ForecastInput {

@@ -7,13 +7,13 @@ import {
   type DoneSet,
   type SetVerdict,
 } from "../liverules/set";
+import type { SetPrescription } from "../prescribe/prescribe";
 import { velocityAt } from "../profile/line";
-import type { FrozenLifter, FrozenRack, FrozenSession } from "../session/frozen";
-import type { SetPrescription } from "../session/prescribe";
 import type { Mass } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { EntryBody, LogEntry } from "./entries";
 import { foldLog, type LogConflict, type SetAside } from "./fold";
+import type { FrozenLifter, FrozenRack, FrozenSession } from "./frozen";
 
 export interface RepState {
   entryId: string;

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { testGear } from "../barload/fixtures/gear";
 import { loadVelocityLine } from "../profile/line";
-import { faultsFor } from "../session/faults";
+import { faultsFor } from "./lift-faults";
 import { afterRep, lossLine, type SetRules } from "./rep";
 import { type AfterSetInput, afterSet, type DoneSet } from "./set";
 

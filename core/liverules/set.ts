@@ -1,5 +1,5 @@
-import type { LoadingGear } from "../barload/gear";
 import { describeSide, stepFrom } from "../barload/load";
+import type { LoadingGear } from "../barload/loading-gear";
 import type { LoadVelocityLine } from "../profile/line";
 import { formatKg } from "../units/mass";
 import { formatAgainst, formatVelocity } from "../units/velocity";

@@ -1,6 +1,6 @@
 import type { Working } from "../units/working";
 import { mean, standardDeviation } from "./statistics";
-import { studentCdf, studentQuantile } from "./studentt";
+import { studentCdf, studentQuantile } from "./student-t";
 
 /** Share of the between-athlete SD that is the smallest worthwhile change. */
 export const WORTHWHILE_SHARE = 0.2;

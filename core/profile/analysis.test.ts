@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import type { LoadingGear } from "../barload/gear";
+import type { LoadingGear } from "../barload/loading-gear";
 import { analyseProfile, type ProfileRep, type ProfileWarning } from "./analysis";
 import { compareProfiles, weakerSide } from "./compare";
 import { forcePower } from "./power";

@@ -1,5 +1,5 @@
 import { mean, standardDeviation } from "../numeric/statistics";
-import { studentQuantile } from "../numeric/studentt";
+import { studentQuantile } from "../numeric/student-t";
 import { formatKg } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";

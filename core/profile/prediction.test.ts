@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from "vitest";
 import { fitLine, type LineFit } from "../numeric/regression";
-import { studentCdf, studentQuantile } from "../numeric/studentt";
+import { studentCdf, studentQuantile } from "../numeric/student-t";
 import reference from "./fixtures/lines.json";
 import { fiellerAt, type IntervalResult, responseAt } from "./prediction";
 

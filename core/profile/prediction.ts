@@ -1,5 +1,5 @@
 import type { LineFit } from "../numeric/regression";
-import { studentQuantile } from "../numeric/studentt";
+import { studentQuantile } from "../numeric/student-t";
 
 /** Intervals round a least-squares line: velocity at a load, and load at a velocity. */
 export interface Interval {

@@ -1,6 +1,6 @@
-import type { LoadingGear, RoundingMode } from "../barload/gear";
 import { loadBar } from "../barload/load";
 import { loadableTable } from "../barload/loadable";
+import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
 import { isFirstTime } from "../maxes/records";
 import { grainsToKg } from "../units/mass";
 

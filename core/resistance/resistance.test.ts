@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { hermiteAt, hermiteCurve } from "../numeric/hermite";
-import { checkResistance, proposeSetups } from "./checks";
+import { checkResistance, proposeSetups } from "./rig-checks";
 import {
   type Band,
   bandCurve,

@@ -12,7 +12,7 @@ import {
   type StreamAnalysis,
   type StreamSettings,
 } from "./stream";
-import { fitTurn } from "./turnfit";
+import { fitTurn } from "./turn-fit";
 import { findTurns } from "./turns";
 
 /** A turn needs this much movement back: wobble while standing is less. */

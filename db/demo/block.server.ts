@@ -1,7 +1,7 @@
 import { seededRandom } from "../../core/numeric/random";
+import { type Block, emptyBlock, type SectionKind, type Slot } from "../../core/plan/block";
+import type { Recipe } from "../../core/recipe/recipe";
 import { addDays } from "../../core/units/time";
-import { type Block, emptyBlock, type SectionKind, type Slot } from "../../core/wave/block";
-import type { Recipe } from "../../core/wave/recipe";
 import { SHIPPED_RECIPES } from "../library/recipes";
 import { copyPlanLibrary } from "../queries/plan-library.server";
 import { insertPlan } from "../queries/plans.server";

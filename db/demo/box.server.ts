@@ -1,5 +1,5 @@
 import { RUNGS } from "../../core/boxsquat/ladder";
-import { DEFAULT_GAPS_MIN } from "../../core/contrast/gaptest";
+import { DEFAULT_GAPS_MIN } from "../../core/contrast/gap-test";
 import { seededRandom } from "../../core/numeric/random";
 import { addDays } from "../../core/units/time";
 import {

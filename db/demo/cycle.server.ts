@@ -1,13 +1,13 @@
 import { boxHeightFromTrial, seatFor } from "../../core/boxsquat/stack";
 import { styleById } from "../../core/boxsquat/styles";
+import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core/floor/freeze";
+import { seatStock } from "../../core/gear/room";
 import { workingMax } from "../../core/maxes/records";
 import { seededRandom } from "../../core/numeric/random";
-import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core/session/freeze";
-import { seatStock } from "../../core/session/roomgear";
+import { blockOfLift, slotWeek } from "../../core/plan/block";
+import type { Recipe } from "../../core/recipe/recipe";
 import { plainNumber } from "../../core/units/mass";
 import { addDays } from "../../core/units/time";
-import { blockOfLift, slotWeek } from "../../core/wave/block";
-import type { Recipe } from "../../core/wave/recipe";
 import type { SimulatedLifter } from "../../device/lifter";
 import { addCycleReview } from "../queries/box.server";
 import { listComplexes } from "../queries/contrast.server";

@@ -1,8 +1,8 @@
 import { eq } from "drizzle-orm";
+import { readGearItem } from "../../core/gear/fields";
+import type { GearKind } from "../../core/gear/kinds";
 import { seededRandom } from "../../core/numeric/random";
 import { heightsFromStature } from "../../core/resistance/heights";
-import { readGearItem } from "../../core/session/gearfields";
-import type { GearKind } from "../../core/session/gearkinds";
 import { addDays } from "../../core/units/time";
 import { addInspection, itemsOf, saveItem } from "../queries/gear.server";
 import { keepSetup } from "../queries/person.server";

@@ -1,9 +1,9 @@
 import { loadBar } from "../../core/barload/load";
 import { ENTRY_SCHEMA_VERSION, type EntryBody, type LogEntry } from "../../core/floor/entries";
+import type { FrozenLifter, FrozenRack, FrozenSession } from "../../core/floor/frozen";
 import { afterRep } from "../../core/liverules/rep";
 import { afterSet, type DoneSet } from "../../core/liverules/set";
 import type { Random } from "../../core/numeric/random";
-import type { FrozenLifter, FrozenRack, FrozenSession } from "../../core/session/frozen";
 import { keepVelocity } from "../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../core/velocity/stream";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";

@@ -1,15 +1,15 @@
 import { hashPassword } from "better-auth/crypto";
 import { drizzle } from "drizzle-orm/postgres-js";
 import postgres from "postgres";
+import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core/floor/freeze";
 import { workingMax } from "../../core/maxes/records";
 import { type Random, seededRandom } from "../../core/numeric/random";
+import { blockOfLift } from "../../core/plan/block";
 import { loadVelocityLine } from "../../core/profile/line";
-import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core/session/freeze";
+import { expandRecipe, type Recipe } from "../../core/recipe/recipe";
 import { addDays } from "../../core/units/time";
 import { keepVelocity } from "../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../core/velocity/stream";
-import { blockOfLift } from "../../core/wave/block";
-import { expandRecipe, type Recipe } from "../../core/wave/recipe";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
 import { racksOf } from "../queries/gear.server";
 import { addProfile } from "../queries/profiles.server";

@@ -1,4 +1,4 @@
-import type { ItemNumber } from "../../core/contrast/itemload";
+import type { ItemNumber } from "../../core/contrast/item-load";
 import type { RunEntry, Side } from "../../core/contrast/run";
 import { addDays } from "../../core/units/time";
 import { addRun, appendRunEntries, endRun, listComplexes } from "../queries/contrast.server";

@@ -1,4 +1,4 @@
-import type { PlateStock } from "../../core/barload/gear";
+import type { PlateStock } from "../../core/barload/loading-gear";
 import type { Mass, MassUnit } from "../../core/units/mass";
 import type { liftVariant } from "../schema";
 

@@ -1,4 +1,4 @@
-import type { Recipe } from "../../core/wave/recipe";
+import type { Recipe } from "../../core/recipe/recipe";
 
 const grips = ["close", "middle", "wide"];
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { complexTotals } from "../../core/contrast/complex";
-import { checkComplex } from "../../core/contrast/complexchecks";
+import { checkComplex } from "../../core/contrast/complex-checks";
 import { SHIPPED_COMPLEXES } from "./complexes";
 import { SHIPPED_SCHOOLS } from "./schools";
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { PATTERNS, SPEED_CLASSES } from "../../core/session/exercise";
+import { PATTERNS, SPEED_CLASSES } from "../../core/exercise/exercise";
 import { SHIPPED_EXERCISES } from "./exercises";
 
 describe("the shipped exercises", () => {

@@ -5,7 +5,7 @@ import {
   PATTERNS,
   SIDES,
   SPEED_CLASSES,
-} from "../../core/session/exercise";
+} from "../../core/exercise/exercise";
 import { invariant } from "../invariant";
 
 export interface ShippedExercise extends Exercise {

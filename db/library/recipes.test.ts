@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { RecipeSchema } from "../../app/forms/recipe";
-import { blockOfLift, dateOf, type Slot, slotWeek } from "../../core/wave/block";
-import { expandRecipe, percentOf, type Recipe, recipeWeeks } from "../../core/wave/recipe";
+import { blockOfLift, dateOf, type Slot, slotWeek } from "../../core/plan/block";
+import { expandRecipe, percentOf, type Recipe, recipeWeeks } from "../../core/recipe/recipe";
 import { SHIPPED_RECIPES } from "./recipes";
 import { BOX_STYLES, SHIPPED_SCHOOLS } from "./schools";
 

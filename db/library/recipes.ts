@@ -1,4 +1,4 @@
-import type { Recipe, RecipeWeek } from "../../core/wave/recipe";
+import type { Recipe, RecipeWeek } from "../../core/recipe/recipe";
 
 /** A shipped recipe: copied into a team, which changes it freely. */
 export interface ShippedRecipe {

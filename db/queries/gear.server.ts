@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
-import type { LoadingGear, PlateStock } from "../../core/barload/gear";
-import type { GearItem, GearValues } from "../../core/session/gearfields";
+import type { LoadingGear, PlateStock } from "../../core/barload/loading-gear";
+import type { GearItem, GearValues } from "../../core/gear/fields";
 import type { Mass } from "../../core/units/mass";
 import { bandInspection, bar, gearPiece, rack, room } from "../schema";
 import type { TeamTransaction } from "../team.server";

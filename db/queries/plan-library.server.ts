@@ -1,8 +1,8 @@
 import { asc, desc, eq, sql } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
 import type { School } from "../../core/checks/school";
-import type { CoachValues } from "../../core/wave/coachvalues";
-import type { Recipe } from "../../core/wave/recipe";
+import type { Recipe } from "../../core/recipe/recipe";
+import type { CoachValues } from "../../core/settings/coach-values";
 import { SHIPPED_RECIPES } from "../library/recipes";
 import { SHIPPED_SCHOOLS } from "../library/schools";
 import { coachValue, teamRecipe, teamSchool } from "../schema";

@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, gt, isNull, ne } from "drizzle-orm";
-import { type Block, leadSlot } from "../../core/wave/block";
-import type { BlockEdit } from "../../core/wave/edits";
+import { type Block, leadSlot } from "../../core/plan/block";
+import type { BlockEdit } from "../../core/plan/edits";
 import { type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { listVariants, type VariantRow } from "./maxes.server";

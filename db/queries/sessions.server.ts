@@ -1,6 +1,6 @@
 import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
 import type { LogEntry } from "../../core/floor/entries";
-import type { FrozenSession } from "../../core/session/frozen";
+import type { FrozenSession } from "../../core/floor/frozen";
 import { logEntry, plan, simulatedLifter, trainingSession } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf } from "./any-of.server";

@@ -10,7 +10,7 @@ import {
   unique,
   uuid,
 } from "drizzle-orm/pg-core";
-import { CYCLE_DECISIONS } from "../../core/review/boxcycle";
+import { CYCLE_DECISIONS } from "../../core/review/box-cycle";
 import { entered, teamKey } from "./keys";
 import { liftVariant } from "./maxes";
 import { plan } from "./plan";

@@ -12,8 +12,8 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { Complex, Output } from "../../core/contrast/complex";
-import type { GapTestDay } from "../../core/contrast/gaptest";
-import type { ItemNumber } from "../../core/contrast/itemload";
+import type { GapTestDay } from "../../core/contrast/gap-test";
+import type { ItemNumber } from "../../core/contrast/item-load";
 import type { RunEntry } from "../../core/contrast/run";
 import { entered, teamKey } from "./keys";
 import { athlete } from "./team";

@@ -13,9 +13,9 @@ import {
   unique,
   uuid,
 } from "drizzle-orm/pg-core";
-import type { PlateStock } from "../../core/barload/gear";
-import type { GearValues } from "../../core/session/gearfields";
-import { GEAR_KINDS } from "../../core/session/gearkinds";
+import type { PlateStock } from "../../core/barload/loading-gear";
+import type { GearValues } from "../../core/gear/fields";
+import { GEAR_KINDS } from "../../core/gear/kinds";
 import type { Mass } from "../../core/units/mass";
 import { entered, teamKey } from "./keys";
 import { room } from "./team";

@@ -1,5 +1,5 @@
 import { integer, jsonb, pgTable, primaryKey, text, unique } from "drizzle-orm/pg-core";
-import type { RepMapping } from "../../core/profile/reprows";
+import type { RepMapping } from "../../core/reading/rep-rows";
 import { entered, teamKey } from "./keys";
 
 /** Which column is what, kept for the next file with the same header. */

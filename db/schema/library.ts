@@ -13,7 +13,7 @@ import {
   PATTERNS,
   SIDES,
   SPEED_CLASSES,
-} from "../../core/session/exercise";
+} from "../../core/exercise/exercise";
 import { teamKey } from "./keys";
 
 /** The team's exercises: the shipped ones are copied in, and may be changed like their own. */

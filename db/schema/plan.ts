@@ -15,9 +15,9 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { School } from "../../core/checks/school";
-import type { Block } from "../../core/wave/block";
-import type { BlockEdit } from "../../core/wave/edits";
-import type { Recipe } from "../../core/wave/recipe";
+import type { Block } from "../../core/plan/block";
+import type { BlockEdit } from "../../core/plan/edits";
+import type { Recipe } from "../../core/recipe/recipe";
 import { entered, teamKey } from "./keys";
 import { room, squad } from "./team";
 

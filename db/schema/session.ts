@@ -16,7 +16,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { EntryBody } from "../../core/floor/entries";
-import type { FrozenSession } from "../../core/session/frozen";
+import type { FrozenSession } from "../../core/floor/frozen";
 import type { SimulatedLifter } from "../../device/lifter";
 import { rack } from "./gear";
 import { liftVariant } from "./maxes";

@@ -1,5 +1,5 @@
 import { principalOf } from "../../platform/guard.server";
-import { readFindable } from "../../workflows/find.server";
+import { readFindable } from "../../workflows/frame/find.server";
 import type { Route } from "./+types/find";
 
 export async function loader({ context }: Route.LoaderArgs) {

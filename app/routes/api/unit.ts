@@ -1,7 +1,7 @@
 import { redirect } from "react-router";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
-import { chooseUnit, readFrame } from "../../workflows/frame.server";
+import { chooseUnit, readFrame } from "../../workflows/frame/frame.server";
 import type { Route } from "./+types/unit";
 
 /** The unit in which this person reads loads. */

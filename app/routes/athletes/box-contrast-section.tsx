@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { gapVerdictWords } from "../../../core/contrast/gaptest";
+import { gapVerdictWords } from "../../../core/contrast/gap-test";
 import { plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { SideTable } from "../../ui/side-table";

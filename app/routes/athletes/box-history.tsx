@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { BOX_FAULTS, boxFaultNamed, FAULT_ACTIONS } from "../../../core/boxsquat/faults";
+import { BOX_FAULTS, boxFaultNamed, FAULT_ACTIONS } from "../../../core/boxsquat/box-faults";
 import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
 import { formatPercent } from "../../../core/units/percent";
 import { Field, Select } from "../../ui/field";

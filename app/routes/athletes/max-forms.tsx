@@ -6,7 +6,7 @@ import {
   MAX_KINDS,
   type MaxKind,
 } from "../../../core/maxes/records";
-import { estimateRepMax, REP_MAX_WORDS } from "../../../core/maxes/repmax";
+import { estimateRepMax, REP_MAX_WORDS } from "../../../core/maxes/rep-max";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatKg, formatMass, massKg, plainNumber, readMass } from "../../../core/units/mass";
 import type { FormResult } from "../../ui/adder";

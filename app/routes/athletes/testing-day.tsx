@@ -1,5 +1,5 @@
 import { Link, useNavigation } from "react-router";
-import type { DayEntry, TestingDay } from "../../../core/maxes/testingday";
+import type { DayEntry, TestingDay } from "../../../core/maxes/testing-day";
 import { formatMass } from "../../../core/units/mass";
 import { isDate } from "../../../core/units/time";
 import { principalOf } from "../../platform/guard.server";

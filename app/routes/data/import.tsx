@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { useFetcher } from "react-router";
-import type { RepMapping } from "../../../core/profile/reprows";
+import type { RepMapping } from "../../../core/reading/rep-rows";
 import { ImportForm } from "../../forms/import";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";

@@ -1,4 +1,4 @@
-import type { LineProblem } from "../../../core/units/lineproblems";
+import type { LineProblem } from "../../../core/reading/line-problems";
 import { stopReading } from "../../workers/read-file";
 
 /** A file's size in words. */

@@ -5,7 +5,7 @@ import {
   REP_COLUMNS,
   type RepColumn,
   type RepMapping,
-} from "../../../core/profile/reprows";
+} from "../../../core/reading/rep-rows";
 import { formatVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";

@@ -1,7 +1,7 @@
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import type { Complex, ComplexItem } from "../../../core/contrast/complex";
-import type { ItemNumber } from "../../../core/contrast/itemload";
+import type { ItemNumber } from "../../../core/contrast/item-load";
 import { foldRun, RUN_DEFAULTS, type RunEntry, type RunSettings } from "../../../core/contrast/run";
 import { WorkingProvider } from "../../ui/working";
 import { PairingRow } from "./pairing-row";

@@ -1,6 +1,6 @@
 import { Minus, Plus, Undo2 } from "lucide-react";
 import type { Complex } from "../../../core/contrast/complex";
-import { type ItemNumber, numberSet } from "../../../core/contrast/itemload";
+import { type ItemNumber, numberSet } from "../../../core/contrast/item-load";
 import {
   type AthleteRun,
   dueIn,

@@ -8,7 +8,7 @@ import { SaidHere } from "../../ui/said";
 import { switchTheme } from "../../ui/theme";
 import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";
-import { readFrame } from "../../workflows/frame.server";
+import { readFrame } from "../../workflows/frame/frame.server";
 import type { Route } from "./+types/frame";
 import { KeyList } from "./key-list";
 import { Palette } from "./palette";

@@ -1,7 +1,7 @@
 import { Command } from "cmdk";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
-import type { Findable } from "../../workflows/find.server";
+import type { Findable } from "../../workflows/frame/find.server";
 import type { Place } from "./places";
 
 /** Ctrl K: goes to anything by its name. */

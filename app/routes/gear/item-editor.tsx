@@ -1,8 +1,8 @@
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
+import { type GearItem, readGearField, writeGearItem } from "../../../core/gear/fields";
+import { type FieldSpec, GEAR, type GearKind } from "../../../core/gear/kinds";
 import type { Reading } from "../../../core/resistance/setup";
-import { type GearItem, readGearField, writeGearItem } from "../../../core/session/gearfields";
-import { type FieldSpec, GEAR, type GearKind } from "../../../core/session/gearkinds";
 import type { FormResult } from "../../ui/adder";
 import { BandChart } from "../../ui/band-chart";
 import { Field, Select } from "../../ui/field";

@@ -1,6 +1,6 @@
 import { Link, useSearchParams } from "react-router";
-import { type GearItem, writeGearItem } from "../../../core/session/gearfields";
-import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../../core/session/gearkinds";
+import { type GearItem, writeGearItem } from "../../../core/gear/fields";
+import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../../core/gear/kinds";
 import { formatKg } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { InspectionForm, ItemForm, RoomForm } from "../../forms/gear";

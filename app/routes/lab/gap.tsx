@@ -6,7 +6,7 @@ import {
   type GapAnalysis,
   gapVerdictWords,
   gapWords,
-} from "../../../core/contrast/gaptest";
+} from "../../../core/contrast/gap-test";
 import { plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { GAP_TRIALS, GapDaySchema, gapsFrom } from "../../forms/gap";

@@ -8,9 +8,9 @@ import {
   OUTPUT_KINDS,
   OUTPUTS,
 } from "../../../core/contrast/complex";
-import { needsLift } from "../../../core/contrast/itemload";
+import { needsLift } from "../../../core/contrast/item-load";
+import { PATTERN_NAMES, PATTERNS } from "../../../core/exercise/exercise";
 import { LIFT_NAMES, LIFTS, type Lift } from "../../../core/profile/threshold";
-import { PATTERN_NAMES, PATTERNS } from "../../../core/session/exercise";
 import { ITEM_LOAD_NAMES, ITEM_LOADS } from "../../forms/complex";
 
 const cell = "rounded border border-control bg-base-100 px-1 py-1 pointer-coarse:min-h-11";

@@ -8,7 +8,7 @@ import {
   DIRECTION_NAMES,
   DIRECTIONS,
 } from "../../../core/contrast/complex";
-import { type ComplexSettings, checkComplex } from "../../../core/contrast/complexchecks";
+import { type ComplexSettings, checkComplex } from "../../../core/contrast/complex-checks";
 import { formatClock } from "../../../core/units/time";
 import { formObject } from "../../forms/athlete";
 import { complexFromJson } from "../../forms/complex";

@@ -9,7 +9,7 @@ import {
   SIDES_NAMES,
   SPEED_CLASS_NAMES,
   SPEED_CLASSES,
-} from "../../../core/session/exercise";
+} from "../../../core/exercise/exercise";
 import { formObject } from "../../forms/athlete";
 import { ExerciseForm } from "../../forms/library";
 import { idFrom } from "../../forms/primitives/id";

@@ -1,4 +1,4 @@
-import { BOX_FAULTS, FAULT_ACTIONS } from "../../../core/boxsquat/faults";
+import { BOX_FAULTS, FAULT_ACTIONS } from "../../../core/boxsquat/box-faults";
 import { BOX_STYLES, CONTACTS, SPINE_CAUTION } from "../../../core/boxsquat/styles";
 import { formObject } from "../../forms/athlete";
 import { CardForm } from "../../forms/box";

@@ -1,6 +1,6 @@
 import { Link, redirect } from "react-router";
-import { describeBasis } from "../../../core/wave/basis";
-import { AFTER_NAMES, expandRecipe, type Recipe } from "../../../core/wave/recipe";
+import { describeBasis } from "../../../core/recipe/basis";
+import { AFTER_NAMES, expandRecipe, type Recipe } from "../../../core/recipe/recipe";
 import { formObject } from "../../forms/athlete";
 import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";

@@ -11,8 +11,8 @@ import {
   SPEED_WORK_NAMES,
   secondDay,
 } from "../../../core/checks/school";
-import { BASIS_KINDS, BASIS_NAMES } from "../../../core/wave/basis";
-import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/wave/block";
+import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/plan/block";
+import { BASIS_KINDS, BASIS_NAMES } from "../../../core/recipe/basis";
 import { formObject } from "../../forms/athlete";
 import { fieldProblems } from "../../forms/recipe";
 import { SchoolForm } from "../../forms/school";

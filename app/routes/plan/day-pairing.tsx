@@ -5,10 +5,10 @@ import {
   complexTotals,
   DIRECTION_NAMES,
 } from "../../../core/contrast/complex";
-import { loadInWeek } from "../../../core/contrast/itemload";
+import { loadInWeek } from "../../../core/contrast/item-load";
+import { type Block, pairingsOf, pairingWeek } from "../../../core/plan/block";
+import { describeBasis } from "../../../core/recipe/basis";
 import { formatClock } from "../../../core/units/time";
-import { describeBasis } from "../../../core/wave/basis";
-import { type Block, pairingsOf, pairingWeek } from "../../../core/wave/block";
 import { ComplexStave } from "../../ui/complex-stave";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 

@@ -1,14 +1,9 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
-import {
-  type DayStave,
-  dayStave,
-  plannedRestS,
-  type StaveLine,
-} from "../../../core/session/timing";
+import { type Block, dateOf, daysOf, SECTION_NAMES, slotsOf } from "../../../core/plan/block";
+import { type DayStave, dayStave, plannedRestS, type StaveLine } from "../../../core/plan/day-time";
+import { type BlockEdit, moveSlot, orderSlots } from "../../../core/plan/edits";
+import { describeBasis } from "../../../core/recipe/basis";
 import { formatClock } from "../../../core/units/time";
-import { describeBasis } from "../../../core/wave/basis";
-import { type Block, dateOf, daysOf, SECTION_NAMES, slotsOf } from "../../../core/wave/block";
-import { type BlockEdit, moveSlot, orderSlots } from "../../../core/wave/edits";
 import { Select } from "../../ui/field";
 import { Empty } from "../../ui/page";
 import type { useAddress } from "../../ui/use-address";

@@ -1,7 +1,7 @@
 import { Link } from "react-router";
-import { progressions, tonnageKg } from "../../../core/session/tonnage";
+import { progressions, tonnageKg } from "../../../core/exercise/tonnage";
+import type { Block, Slot } from "../../../core/plan/block";
 import { formatKg } from "../../../core/units/mass";
-import type { Block, Slot } from "../../../core/wave/block";
 import { BenchAnswers } from "../../ui/bench-answers";
 import { Empty } from "../../ui/page";
 import { useUnit } from "../../ui/unit";

@@ -1,18 +1,18 @@
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { maxWorking } from "../../../core/maxes/records";
+import { type Block, dateOf, isIn, markOf } from "../../../core/plan/block";
 import {
   type BlockAthlete,
   type LoadRun,
   setInFull,
   slotCells,
   variantIn,
-} from "../../../core/session/blocknumbers";
-import type { SetPrescription } from "../../../core/session/prescribe";
+} from "../../../core/plan/block-loads";
+import type { SetPrescription } from "../../../core/prescribe/prescribe";
+import { describeBasis } from "../../../core/recipe/basis";
+import type { WaveWeek } from "../../../core/recipe/recipe";
 import { formatKg } from "../../../core/units/mass";
-import { describeBasis } from "../../../core/wave/basis";
-import { type Block, dateOf, isIn, markOf } from "../../../core/wave/block";
-import type { WaveWeek } from "../../../core/wave/recipe";
 import { useFirstRows } from "../../ui/use-first-rows";
 import { WaveColumnPicture } from "../../ui/wave-chart";
 import { Figures } from "../../ui/working";

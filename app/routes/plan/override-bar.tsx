@@ -1,4 +1,4 @@
-import type { BlockAthlete, LoadRun } from "../../../core/session/blocknumbers";
+import type { BlockAthlete, LoadRun } from "../../../core/plan/block-loads";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { Form } from "../../ui/form";
 

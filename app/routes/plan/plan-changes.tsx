@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { blockLoads, changedLoads } from "../../../core/session/blocknumbers";
+import { blockLoads, changedLoads } from "../../../core/plan/block-loads";
 import { useFirstRows } from "../../ui/use-first-rows";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 

@@ -9,8 +9,8 @@ import {
 } from "react";
 import { useBeforeUnload, useRevalidator } from "react-router";
 import { uuidv7 } from "uuidv7";
-import type { Block } from "../../../core/wave/block";
-import { applyEdit, type BlockEdit } from "../../../core/wave/edits";
+import type { Block } from "../../../core/plan/block";
+import { applyEdit, type BlockEdit } from "../../../core/plan/edits";
 import { BlockSchema } from "../../forms/block";
 import type { Edit } from "./setup-edit";
 

@@ -1,8 +1,8 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, redirect } from "react-router";
 import { z } from "zod";
+import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/plan/block";
 import { massKg } from "../../../core/units/mass";
-import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/wave/block";
 import { pack, unpack } from "../../forms/json";
 import { MassField } from "../../forms/maxes";
 import { MOST_CURSOR } from "../../forms/primitives/cursor";

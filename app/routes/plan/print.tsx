@@ -1,10 +1,10 @@
 import { Link } from "react-router";
-import { slotCells } from "../../../core/session/blocknumbers";
-import { dayStave } from "../../../core/session/timing";
+import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/plan/block";
+import { slotCells } from "../../../core/plan/block-loads";
+import { dayStave } from "../../../core/plan/day-time";
+import { describeBasis } from "../../../core/recipe/basis";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
-import { describeBasis } from "../../../core/wave/basis";
-import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/wave/block";
 import { idFrom } from "../../forms/primitives/id";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";

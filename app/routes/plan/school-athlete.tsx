@@ -1,11 +1,11 @@
 import type { School } from "../../../core/checks/school";
-import { underSchool } from "../../../core/checks/underschool";
+import { underSchool } from "../../../core/checks/under-school";
+import { daysOf, slotsOf, slotWeek } from "../../../core/plan/block";
+import { athleteBase, variantIn } from "../../../core/plan/block-loads";
+import { basisFacts } from "../../../core/prescribe/prescribe";
 import { type Lift, MVT_DEFAULTS_MPS } from "../../../core/profile/threshold";
-import { athleteBase, variantIn } from "../../../core/session/blocknumbers";
-import { basisFacts } from "../../../core/session/prescribe";
+import { describeBasis } from "../../../core/recipe/basis";
 import { formatKg } from "../../../core/units/mass";
-import { describeBasis } from "../../../core/wave/basis";
-import { daysOf, slotsOf, slotWeek } from "../../../core/wave/block";
 import { Select } from "../../ui/field";
 import type { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";

@@ -1,7 +1,7 @@
 import { useState } from "react";
 
-import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/wave/block";
-import { insertWeek, type Json, removeWeek, startTo } from "../../../core/wave/edits";
+import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/plan/block";
+import { insertWeek, type Json, removeWeek, startTo } from "../../../core/plan/edits";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";

@@ -1,6 +1,6 @@
 import { type BoxSlot, NEW_BOX_SLOT } from "../../../core/boxsquat/slot";
 import { BOX_STYLES, CONTACTS, PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
-import type { Json } from "../../../core/wave/edits";
+import type { Json } from "../../../core/plan/edits";
 import type { Edit } from "./setup-edit";
 
 const select = "field-select !w-auto";

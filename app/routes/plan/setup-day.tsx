@@ -5,9 +5,9 @@ import {
   type SectionKind,
   type Slot,
   slotsOf,
-} from "../../../core/wave/block";
-import { type Json, moveSlot, removeDay, removeSlot } from "../../../core/wave/edits";
-import { recipeWeeks } from "../../../core/wave/recipe";
+} from "../../../core/plan/block";
+import { type Json, moveSlot, removeDay, removeSlot } from "../../../core/plan/edits";
+import { recipeWeeks } from "../../../core/recipe/recipe";
 import { Adder } from "../../ui/adder";
 import { Select } from "../../ui/field";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";

@@ -1,4 +1,4 @@
-import type { BlockEdit } from "../../../core/wave/edits";
+import type { BlockEdit } from "../../../core/plan/edits";
 
 /** What takes an edit of the block to the server; nothing for an edit that changes nothing. */
 export type Edit = (edit: BlockEdit | undefined) => void;

@@ -1,6 +1,6 @@
 import { useState } from "react";
-import { pairingsOf } from "../../../core/wave/block";
-import { putPairing } from "../../../core/wave/edits";
+import { pairingsOf } from "../../../core/plan/block";
+import { putPairing } from "../../../core/plan/edits";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { type Edit, freshId } from "./setup-edit";
 

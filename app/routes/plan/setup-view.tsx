@@ -1,4 +1,4 @@
-import { daysOf, realignsAfter } from "../../../core/wave/block";
+import { daysOf, realignsAfter } from "../../../core/plan/block";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "./plan-edits";
 import { DayPart } from "./setup-day";

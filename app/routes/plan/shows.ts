@@ -1,5 +1,5 @@
-import { describeBasis } from "../../../core/wave/basis";
-import { expandRecipe, type Recipe } from "../../../core/wave/recipe";
+import { describeBasis } from "../../../core/recipe/basis";
+import { expandRecipe, type Recipe } from "../../../core/recipe/recipe";
 
 /**
  * Weeks that stand side by side without scrolling sideways: fewer where a week holds several

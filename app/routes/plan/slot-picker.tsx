@@ -6,8 +6,8 @@ import {
   SECTION_NAMES,
   type Slot,
   slotsOf,
-} from "../../../core/wave/block";
-import { recipeWeeks } from "../../../core/wave/recipe";
+} from "../../../core/plan/block";
+import { recipeWeeks } from "../../../core/recipe/recipe";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
 /** What a slot is called: its lift or its exercise of a week, else its recipe. */

@@ -1,7 +1,7 @@
 import { Pencil } from "lucide-react";
 import { describeSide } from "../../../core/barload/load";
-import type { BlockAthlete, LoadRun } from "../../../core/session/blocknumbers";
-import type { SetPrescription } from "../../../core/session/prescribe";
+import type { BlockAthlete, LoadRun } from "../../../core/plan/block-loads";
+import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { formatVelocity } from "../../../core/units/velocity";

@@ -1,9 +1,9 @@
 import { useMemo, useState } from "react";
-import { slotCells } from "../../../core/session/blocknumbers";
-import { LIFT_WORK } from "../../../core/session/liftwork";
-import { type WeekSum, type WorkFacts, weekSum } from "../../../core/session/weeksums";
+import { LIFT_WORK } from "../../../core/exercise/lift-work";
+import { dateOf, daysOf, markOf, type Slot } from "../../../core/plan/block";
+import { slotCells } from "../../../core/plan/block-loads";
+import { type WeekSum, type WorkFacts, weekSum } from "../../../core/plan/week-sums";
 import { formatKg, plainNumber } from "../../../core/units/mass";
-import { dateOf, daysOf, markOf, type Slot } from "../../../core/wave/block";
 import { Select } from "../../ui/field";
 import { Empty } from "../../ui/page";
 import { useUnit } from "../../ui/unit";

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import type { FrozenSession } from "../../../core/session/frozen";
+import type { FrozenSession } from "../../../core/floor/frozen";
 import { Sheet } from "./sheet";
 
 /** For sessions from before they brought their own list. */

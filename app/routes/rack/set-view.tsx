@@ -1,9 +1,9 @@
 import { plateChange } from "../../../core/barload/load";
 import { boxRepWords } from "../../../core/boxsquat/stops";
+import type { FrozenSession } from "../../../core/floor/frozen";
 import type { LifterState, SetState } from "../../../core/floor/state";
 import { endedWords, lossLine } from "../../../core/liverules/rep";
-import type { FrozenSession } from "../../../core/session/frozen";
-import { isShortRest } from "../../../core/session/turns";
+import { isShortRest } from "../../../core/prescribe/turns";
 import { kgToGrains, type Mass, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { LoadedBar } from "../../ui/loaded-bar";

@@ -1,10 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { EntryBody, SetAddress } from "../../../core/floor/entries";
+import type { FrozenSession } from "../../../core/floor/frozen";
 import type { LifterState, SetState } from "../../../core/floor/state";
-import { FAILED_REP } from "../../../core/liverules/faults";
+import { FAILED_REP } from "../../../core/liverules/failed-rep";
 import { afterRep, type StopRule } from "../../../core/liverules/rep";
 import { seedFromText } from "../../../core/numeric/random";
-import type { FrozenSession } from "../../../core/session/frozen";
 import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { type MeasuredRep, PROCESSING_VERSION, repVelocity } from "../../../core/velocity/stream";
 import type { SimulatedLifter } from "../../../device/lifter";

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { signedMps } from "../../../core/review/equalload";
+import { signedMps } from "../../../core/review/equal-load";
 import { formObject } from "../../forms/athlete";
 import { CycleReviewForm } from "../../forms/cycle";
 import { idFrom } from "../../forms/primitives/id";

@@ -2,7 +2,7 @@ import {
   CYCLE_DECISION_NAMES,
   CYCLE_DECISIONS,
   type CycleDecision,
-} from "../../../core/review/boxcycle";
+} from "../../../core/review/box-cycle";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import type { BoxCyclePage } from "../../workflows/review/box-cycle.server";

@@ -1,4 +1,4 @@
-import type { CycleWeek } from "../../../core/review/cycleweek";
+import type { CycleWeek } from "../../../core/review/cycle-week";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 

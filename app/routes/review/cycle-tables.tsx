@@ -1,7 +1,7 @@
 import { Link } from "react-router";
-import { CYCLE_DECISION_NAMES, type CycleDecision } from "../../../core/review/boxcycle";
-import type { CycleWeek } from "../../../core/review/cycleweek";
-import { signedMps } from "../../../core/review/equalload";
+import { CYCLE_DECISION_NAMES, type CycleDecision } from "../../../core/review/box-cycle";
+import type { CycleWeek } from "../../../core/review/cycle-week";
+import { signedMps } from "../../../core/review/equal-load";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { formatVelocity } from "../../../core/units/velocity";

@@ -9,9 +9,9 @@ import type { Principal } from "../../platform/rights";
 import { appendEntries } from "../floor/append-entries.server";
 import { finishSession } from "../floor/end-session.server";
 import { startSession } from "../floor/start-session.server";
+import { boxHistories, boxHistory } from "../lifters/box-history.server";
 import { decideCycle, readBoxCycle } from "../review/box-cycle.server";
 import { readBoxCard } from "./box-card.server";
-import { boxHistories, boxHistory } from "./box-history.server";
 import { keepBoxSetup, noteFault } from "./save-box.server";
 
 const ownerUrl = process.env.OWNER_DATABASE_URL ?? "";

@@ -1,9 +1,9 @@
-import { boxLoad } from "../../../core/boxsquat/boxload";
+import { boxLoad } from "../../../core/boxsquat/box-load";
 import { depthLedger, isHighBox } from "../../../core/boxsquat/depth";
 import { holding, standing } from "../../../core/boxsquat/ladder";
 import { BOX_STYLES, type Contact, eligibility, styleById } from "../../../core/boxsquat/styles";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
-import { teamDefault } from "../../../core/review/teamdefaults";
+import { teamDefault } from "../../../core/settings/team-defaults";
 import { boxSetups, ladderMarks, newestCard } from "../../../db/queries/box.server";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { limitsOf, setupsOf } from "../../../db/queries/person.server";
@@ -17,12 +17,12 @@ import { athleteById } from "../../../db/queries/squads.server";
 import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { trainingYears } from "../plan/prescribe-plan.server";
-import { boxHistory } from "./box-history.server";
-import { buildWords, builtOf, seatOf } from "./box-seat.server";
+import { boxHistory } from "../lifters/box-history.server";
+import { buildWords, builtOf, seatOf } from "../lifters/box-seat.server";
+import { trainingYears } from "../lifters/plan-athletes.server";
+import { readMaxes } from "../lifters/resolve-maxes.server";
+import { readPlaces } from "../lifters/today.server";
 import { NO_ATHLETE } from "./read-athlete.server";
-import { readMaxes } from "./resolve-maxes.server";
-import { readPlaces } from "./today.server";
 
 /** One athlete on the box: set-up card, styles allowed, ladder, faults, depth, box from free. */
 export function readBoxCard(principal: Principal, athleteId: string) {

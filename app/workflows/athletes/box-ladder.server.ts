@@ -1,7 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { gate, standing } from "../../../core/boxsquat/ladder";
-import { teamDefault } from "../../../core/review/teamdefaults";
+import { teamDefault } from "../../../core/settings/team-defaults";
 import {
   addLadderGroup,
   addLadderMarks,
@@ -16,7 +16,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { readPlaces } from "./today.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** A squad on the teaching ladder: where everybody stands, and whether the group may move on. */
 export function readBoxBoard(principal: Principal, squadId: string | undefined) {

@@ -3,8 +3,8 @@ import { boxSetups, ladderMarks } from "../../../db/queries/box.server";
 import type { VariantRow } from "../../../db/queries/maxes.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { boxHistory } from "./box-history.server";
-import { rackSetups } from "./box-seat.server";
+import { boxHistory } from "../lifters/box-history.server";
+import { rackSetups } from "../lifters/box-seat.server";
 
 /** What an athlete's page says of the box: the set-up's lines, the rung, the newest faults. */
 export async function readBoxSummary(

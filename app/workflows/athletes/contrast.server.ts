@@ -1,14 +1,13 @@
 import { OUTPUTS, simplerComplex, withOwnGap } from "../../../core/contrast/complex";
-import { analyseGaps } from "../../../core/contrast/gaptest";
-import { foldRun, loadSet, sidesOf } from "../../../core/contrast/run";
+import { analyseGaps } from "../../../core/contrast/gap-test";
+import { foldRun, loadSet, runSettings, sidesOf } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
-import { runSettings } from "../../../core/review/teamdefaults";
 import { daysBetween } from "../../../core/units/time";
 import { entriesOfRuns, gapTestDays, runsOfAthlete } from "../../../db/queries/contrast.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { GAP_TRIALS } from "../../forms/gap";
-import { gapDays } from "../lab/gap.server";
+import { gapDays } from "../lifters/own-gaps.server";
 
 /** Newest pairings that an athlete's page shows. */
 const RUNS_SHOWN = 5;

@@ -6,8 +6,8 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readPlaces } from "../lifters/today.server";
 import { NO_ATHLETE } from "./read-athlete.server";
-import { readPlaces } from "./today.server";
 
 export const FUTURE = failed(
   "future-date",

@@ -6,7 +6,7 @@ import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "./analyse-test.server";
+import { analyseTest } from "../lifters/analyse-test.server";
 
 const NO_TEST = failed("no-test", "This test is not in your team any more. Open the athlete.");
 

@@ -1,5 +1,5 @@
 import { loadBar, stepFrom } from "../../../core/barload/load";
-import { AGE_GROUP_WORDS, GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
+import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
 import { lifetimeBestKg } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { compareProfiles, weakerSide } from "../../../core/profile/compare";
@@ -24,21 +24,17 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
-import { readAnswers } from "../lab/send-answer.server";
-import { trainingYears } from "../plan/prescribe-plan.server";
-import { analyseTest } from "./analyse-test.server";
+import { analyseTest } from "../lifters/analyse-test.server";
+import { trainingYears } from "../lifters/plan-athletes.server";
+import { publicWords } from "../lifters/public-words.server";
+import { athleteMaxes } from "../lifters/resolve-maxes.server";
+import { readAnswers } from "../lifters/sent-answers.server";
+import { readPlaces } from "../lifters/today.server";
 import { readBoxSummary } from "./box-summary.server";
 import { readContrast } from "./contrast.server";
 import { readChanges } from "./read-changes.server";
-import { athleteMaxes } from "./resolve-maxes.server";
-import { readPlaces } from "./today.server";
 
 export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team. Open the list.");
-
-/** Ages are for owner and coaches: others learn that a coach decides. */
-export function publicWords(because: string): string {
-  return because === AGE_GROUP_WORDS ? "Ask a coach first." : because;
-}
 
 /** Everything on one person's page. Health notes only for those who may see them. */
 export function readAthlete(principal: Principal, athleteId: string) {

@@ -8,9 +8,9 @@ import { listAthletes } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { mayWrite, type Principal } from "../../platform/rights";
-import { trainingYears } from "../plan/prescribe-plan.server";
-import { readMaxes } from "./resolve-maxes.server";
-import { readPlaces } from "./today.server";
+import { trainingYears } from "../lifters/plan-athletes.server";
+import { readMaxes } from "../lifters/resolve-maxes.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** The squads with what a coach compares, a row an athlete. */
 export function readAthletes(principal: Principal) {

@@ -5,8 +5,8 @@ import { profileTests } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "./analyse-test.server";
-import { readPlaces } from "./today.server";
+import { analyseTest } from "../lifters/analyse-test.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** The newest window of each athlete at one lift: who is where, who is old, who is untested. */
 export function readSquadProfiles(

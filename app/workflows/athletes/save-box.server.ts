@@ -13,9 +13,9 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readPlaces } from "../lifters/today.server";
 import { readBoxCard } from "./box-card.server";
 import { NO_ATHLETE } from "./read-athlete.server";
-import { readPlaces } from "./today.server";
 
 /** Keeps a set-up: a new one asks for a rehearsal again. */
 export async function keepBoxSetup(

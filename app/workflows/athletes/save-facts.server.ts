@@ -15,9 +15,9 @@ import type { FactsForm, QuickForm, SetupForm } from "../../forms/athlete";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readPlaces } from "../lifters/today.server";
 import { FUTURE, isFuture, onAthlete } from "./on-athlete.server";
 import { NO_ATHLETE } from "./read-athlete.server";
-import { readPlaces } from "./today.server";
 
 export function addPerson(
   principal: Principal,

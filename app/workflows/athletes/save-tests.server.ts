@@ -8,7 +8,7 @@ import { addDecision, profileTests } from "../../../db/queries/profiles.server";
 import type { ReadinessForm, ResultForm } from "../../forms/athlete";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "./analyse-test.server";
+import { analyseTest } from "../lifters/analyse-test.server";
 import { FUTURE, isFuture, onAthlete } from "./on-athlete.server";
 import { NO_ATHLETE } from "./read-athlete.server";
 

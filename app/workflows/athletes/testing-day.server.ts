@@ -1,5 +1,5 @@
 import { uuidv7 } from "uuidv7";
-import { type DayContext, readTestingDay, type TestingDay } from "../../../core/maxes/testingday";
+import { type DayContext, readTestingDay, type TestingDay } from "../../../core/maxes/testing-day";
 import { massKg } from "../../../core/units/mass";
 import { addRecord, listVariants, recordsOf } from "../../../db/queries/maxes.server";
 import { keepBodyMass } from "../../../db/queries/person.server";
@@ -12,7 +12,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { readPlaces } from "./today.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** Longer pastes come as a file, through the import. */
 export const MOST_PASTED = 200_000;

@@ -1,5 +1,3 @@
-import type { SetPrescription } from "../../../core/session/prescribe";
-import { daysBetween } from "../../../core/units/time";
 import {
   type Block,
   dateOf,
@@ -11,7 +9,9 @@ import {
   type Slot,
   slotsOf,
   slotWeek,
-} from "../../../core/wave/block";
+} from "../../../core/plan/block";
+import type { SetPrescription } from "../../../core/prescribe/prescribe";
+import { daysBetween } from "../../../core/units/time";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { instructionsOn } from "../../../db/queries/person.server";
@@ -22,9 +22,9 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { loadsOf, pairingFacts } from "../floor/pairing-loads.server";
-import { blockAthletes, blockRoom } from "../plan/block-athletes.server";
-import { prescribeSlot, sessionPlan } from "../plan/prescribe-plan.server";
+import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
+import { loadsOf, pairingFacts } from "../lifters/pairing-loads.server";
+import { prescribeSlot, sessionPlan } from "../lifters/plan-athletes.server";
 
 /** An athlete's own next session, and nobody else's. */
 export function readCard(principal: Principal) {

@@ -17,7 +17,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { readPlaces } from "../athletes/today.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** What a file's names are matched with, and the mappings kept from earlier files. */
 export function startImport(principal: Principal) {

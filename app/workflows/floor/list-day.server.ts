@@ -1,5 +1,5 @@
+import { dateOf, daysOf, isIn, slotsOf, slotWeek } from "../../../core/plan/block";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
-import { dateOf, daysOf, isIn, slotsOf, slotWeek } from "../../../core/wave/block";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { listSessions, type SessionHead } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";

@@ -1,11 +1,15 @@
 import { uuidv7 } from "uuidv7";
 import { type Complex, simplerComplex } from "../../../core/contrast/complex";
-import { checkComplex, type PairingAthlete } from "../../../core/contrast/complexchecks";
-import { itemNumberOf } from "../../../core/contrast/itemload";
+import {
+  checkComplex,
+  complexSettings,
+  type PairingAthlete,
+} from "../../../core/contrast/complex-checks";
+import { itemNumberOf } from "../../../core/contrast/item-load";
 import type { RunEntry } from "../../../core/contrast/run";
-import { complexSettings, runSettings } from "../../../core/review/teamdefaults";
+import { runSettings } from "../../../core/contrast/run";
+import { dateOf, pairingWeek } from "../../../core/plan/block";
 import { daysBetween } from "../../../core/units/time";
-import { dateOf, pairingWeek } from "../../../core/wave/block";
 import {
   addRun,
   appendRunEntries,
@@ -26,8 +30,8 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { ownGaps } from "../lab/gap.server";
-import { loadsOf, pairingFacts } from "./pairing-loads.server";
+import { ownGaps } from "../lifters/own-gaps.server";
+import { loadsOf, pairingFacts } from "../lifters/pairing-loads.server";
 
 const NO_RUN = failed("no-run", "This pairing is not in your team any more.");
 

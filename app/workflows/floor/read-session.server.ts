@@ -1,5 +1,5 @@
 import type { LogEntry } from "../../../core/floor/entries";
-import type { FrozenSession } from "../../../core/session/frozen";
+import type { FrozenSession } from "../../../core/floor/frozen";
 import { planById } from "../../../db/queries/plans.server";
 import {
   entriesAfter,

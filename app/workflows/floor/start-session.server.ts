@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
-import { freezeSession } from "../../../core/session/freeze";
-import { leadSlot, slotWeek } from "../../../core/wave/block";
+import { freezeSession } from "../../../core/floor/freeze";
+import { leadSlot, slotWeek } from "../../../core/plan/block";
 import { racksOf, roomById } from "../../../db/queries/gear.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
 import { frozenOf, insertSession, runningSessions } from "../../../db/queries/sessions.server";
@@ -9,9 +9,9 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { rackSetups } from "../athletes/box-seat.server";
-import { blockRoom } from "../plan/block-athletes.server";
-import { planAthletes, sessionPlan, slotOverrides } from "../plan/prescribe-plan.server";
+import { blockRoom } from "../lifters/block-athletes.server";
+import { rackSetups } from "../lifters/box-seat.server";
+import { planAthletes, sessionPlan, slotOverrides } from "../lifters/plan-athletes.server";
 
 /** Puts one week of a plan on the floor. */
 export function startSession(

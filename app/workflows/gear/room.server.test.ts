@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { type WrittenItem, writeGearItem } from "../../../core/session/gearfields";
+import { type WrittenItem, writeGearItem } from "../../../core/gear/fields";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";

@@ -1,8 +1,8 @@
 import { uuidv7 } from "uuidv7";
 import { loadableTable } from "../../../core/barload/loadable";
-import { type GearItem, readGearItem, type WrittenItem } from "../../../core/session/gearfields";
-import { GEAR } from "../../../core/session/gearkinds";
-import { checkRoom, rackLine, racksOfItems } from "../../../core/session/roomgear";
+import { type GearItem, readGearItem, type WrittenItem } from "../../../core/gear/fields";
+import { GEAR } from "../../../core/gear/kinds";
+import { checkRoom, rackLine, racksOfItems } from "../../../core/gear/room";
 import { grainsToKg, type MassUnit } from "../../../core/units/mass";
 import {
   addInspection,

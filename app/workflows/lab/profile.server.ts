@@ -17,11 +17,11 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
-import { thresholdOf } from "../athletes/analyse-test.server";
-import { publicWords } from "../athletes/read-athlete.server";
-import { readMaxes } from "../athletes/resolve-maxes.server";
-import { readPlaces } from "../athletes/today.server";
-import { trainingYears } from "../plan/prescribe-plan.server";
+import { thresholdOf } from "../lifters/analyse-test.server";
+import { trainingYears } from "../lifters/plan-athletes.server";
+import { publicWords } from "../lifters/public-words.server";
+import { readMaxes } from "../lifters/resolve-maxes.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** What a profile test starts from: lift, rack, steps, guards; with an athlete or without. */
 export function readProfileBench(

@@ -1,5 +1,5 @@
+import { racksOfItems, resistanceStock, seatStock } from "../../../core/gear/room";
 import { heightsFromStature } from "../../../core/resistance/heights";
-import { racksOfItems, resistanceStock, seatStock } from "../../../core/session/roomgear";
 import { plainNumber } from "../../../core/units/mass";
 import { itemsOf } from "../../../db/queries/gear.server";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
@@ -11,9 +11,9 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "../athletes/analyse-test.server";
-import { readMaxes } from "../athletes/resolve-maxes.server";
-import { readPlaces } from "../athletes/today.server";
+import { analyseTest } from "../lifters/analyse-test.server";
+import { readMaxes } from "../lifters/resolve-maxes.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** Everything that the bench's tools can be set to: rooms with their gear, people, plans. */
 export function readBench(principal: Principal) {

@@ -1,8 +1,7 @@
 import { uuidv7 } from "uuidv7";
-import { addLabAnswer, dropLabAnswer, labAnswersOf } from "../../../db/queries/lab.server";
+import { addLabAnswer, dropLabAnswer } from "../../../db/queries/lab.server";
 import { planById } from "../../../db/queries/plans.server";
 import { athleteById } from "../../../db/queries/squads.server";
-import type { TeamTransaction } from "../../../db/team.server";
 import type { AnswerForm } from "../../forms/lab";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -31,22 +30,6 @@ export function sendAnswer(
     return done({ name: plan.plan.name, to: `/plan/${id}` });
   });
 }
-
-/** What stands on an athlete's page or on a plan from the bench. */
-export async function readAnswers(
-  tx: TeamTransaction,
-  of: { athleteId: string } | { planId: string },
-) {
-  return (await labAnswersOf(tx, of)).map(({ id, tool, state, answer, enteredBy, enteredAt }) => ({
-    id,
-    address: `/lab?tool=${tool}${state ? `&${state}` : ""}`,
-    answer,
-    by: enteredBy,
-    on: enteredAt.toISOString().slice(0, 10),
-  }));
-}
-
-export type SentAnswer = Awaited<ReturnType<typeof readAnswers>>[number];
 
 export function removeAnswer(principal: Principal, id: string): Promise<Outcome<null>> {
   return inTeam(principal, async (tx) => {

@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import { type Complex, simplerComplex } from "../../../core/contrast/complex";
-import { complexSettings } from "../../../core/review/teamdefaults";
+import { complexSettings } from "../../../core/contrast/complex-checks";
 import {
   addComplexVersion,
   type ComplexRow,

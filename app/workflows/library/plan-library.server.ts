@@ -1,8 +1,8 @@
 import { uuidv7 } from "uuidv7";
 import type { School } from "../../../core/checks/school";
-import { listTeamDefaults, TEAM_DEFAULTS } from "../../../core/review/teamdefaults";
-import { COACH_VALUES, listCoachValues } from "../../../core/wave/coachvalues";
-import type { Recipe } from "../../../core/wave/recipe";
+import type { Recipe } from "../../../core/recipe/recipe";
+import { COACH_VALUES, listCoachValues } from "../../../core/settings/coach-values";
+import { listTeamDefaults, TEAM_DEFAULTS } from "../../../core/settings/team-defaults";
 import {
   addRecipeVersion,
   coachValues,

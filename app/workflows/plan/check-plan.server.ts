@@ -1,11 +1,11 @@
 import type { CheckedAthlete, CheckedWork, CheckInput } from "../../../core/checks/input";
 import type { School } from "../../../core/checks/school";
+import { complexSettings } from "../../../core/contrast/complex-checks";
+import type { Muscle, Pattern, SpeedClass } from "../../../core/exercise/exercise";
+import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/exercise/lift-work";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
-import { complexSettings } from "../../../core/review/teamdefaults";
-import type { BlockAthlete, BlockRoom } from "../../../core/session/blocknumbers";
-import type { Muscle, Pattern, SpeedClass } from "../../../core/session/exercise";
-import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/session/liftwork";
-import { exerciseIn, lastDate, type Slot } from "../../../core/wave/block";
+import { exerciseIn, lastDate, type Slot } from "../../../core/plan/block";
+import type { BlockAthlete, BlockRoom } from "../../../core/plan/block-loads";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { limitsOf } from "../../../db/queries/person.server";
@@ -13,9 +13,9 @@ import { listSchools } from "../../../db/queries/plan-library.server";
 import { type PlanRow, plansOfSquad } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { boxHistories } from "../athletes/box-history.server";
-import { readMaxes } from "../athletes/resolve-maxes.server";
-import { type TeamValues, teamValues } from "./block-athletes.server";
+import { type TeamValues, teamValues } from "../lifters/block-athletes.server";
+import { boxHistories } from "../lifters/box-history.server";
+import { readMaxes } from "../lifters/resolve-maxes.server";
 
 export interface WorkTable {
   lifts: Array<{ id: string; name: string; lift: string }>;

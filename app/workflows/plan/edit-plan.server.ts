@@ -1,7 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import { describeRefusal, loadBar } from "../../../core/barload/load";
-import { type Block, overrideKey, slotWeek } from "../../../core/wave/block";
-import { applyEdit, type BlockEdit, inverseOf, meet } from "../../../core/wave/edits";
+import { type Block, overrideKey, slotWeek } from "../../../core/plan/block";
+import { applyEdit, type BlockEdit, inverseOf, meet } from "../../../core/plan/edits";
 import { racksOf, roomById } from "../../../db/queries/gear.server";
 import {
   addEdit,

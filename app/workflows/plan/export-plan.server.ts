@@ -1,9 +1,9 @@
 import { createHash, randomBytes } from "node:crypto";
 import ical from "ical-generator";
 import { uuidv7 } from "uuidv7";
-import { slotCells } from "../../../core/session/blocknumbers";
-import { describeBasis } from "../../../core/wave/basis";
-import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/wave/block";
+import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/plan/block";
+import { slotCells } from "../../../core/plan/block-loads";
+import { describeBasis } from "../../../core/recipe/basis";
 import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -14,7 +14,7 @@ import { databases, inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockAthletes, blockRoom } from "./block-athletes.server";
+import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
 import { workLookup, workTable } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 

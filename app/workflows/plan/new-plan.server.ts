@@ -1,7 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
-import { type Block, emptyBlock } from "../../../core/wave/block";
-import { copyBlock, splitOff } from "../../../core/wave/edits";
+import { type Block, emptyBlock } from "../../../core/plan/block";
+import { copyBlock, splitOff } from "../../../core/plan/edits";
 import { roomById } from "../../../db/queries/gear.server";
 import { ensurePlanLibrary, listSchools } from "../../../db/queries/plan-library.server";
 import { insertPlan, planById, putPlanAway } from "../../../db/queries/plans.server";

@@ -1,10 +1,10 @@
-import { daysOf, pairingsOf, pairingWeek } from "../../../core/wave/block";
+import { daysOf, pairingsOf, pairingWeek } from "../../../core/plan/block";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { planById } from "../../../db/queries/plans.server";
 import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { loadsOf, pairingFacts } from "../floor/pairing-loads.server";
+import { loadsOf, pairingFacts } from "../lifters/pairing-loads.server";
 import { NO_PLAN } from "./edit-plan.server";
 
 /**

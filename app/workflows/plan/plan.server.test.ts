@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { blockLoads, changedLoads, slotCells } from "../../../core/session/blocknumbers";
-import type { BlockEdit, Json } from "../../../core/wave/edits";
+import { blockLoads, changedLoads, slotCells } from "../../../core/plan/block-loads";
+import type { BlockEdit, Json } from "../../../core/plan/edits";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";

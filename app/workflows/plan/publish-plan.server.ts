@@ -1,13 +1,13 @@
 import { uuidv7 } from "uuidv7";
 import { checkPlan, openChecks } from "../../../core/checks/plan";
-import { blockLoads } from "../../../core/session/blocknumbers";
+import { blockLoads } from "../../../core/plan/block-loads";
 import { ensurePlanLibrary } from "../../../db/queries/plan-library.server";
 import { addVersion, newestVersion, planById } from "../../../db/queries/plans.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockAthletes, blockRoom } from "./block-athletes.server";
+import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
 import { checkInput } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 

@@ -1,6 +1,6 @@
 import type { PlanCheck } from "../../../core/checks/input";
 import { checkPlan, openChecks } from "../../../core/checks/plan";
-import { lastDate, leadSlot } from "../../../core/wave/block";
+import { lastDate, leadSlot } from "../../../core/plan/block";
 import {
   ensurePlanLibrary,
   listRecipes,
@@ -19,8 +19,8 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { readAnswers } from "../lab/send-answer.server";
-import { blockAthletes, blockRoom } from "./block-athletes.server";
+import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
+import { readAnswers } from "../lifters/sent-answers.server";
 import { checkInput, planFacts } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 

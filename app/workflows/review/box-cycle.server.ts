@@ -2,17 +2,17 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { RUNGS, standing } from "../../../core/boxsquat/ladder";
 import { PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
+import type { FrozenSession } from "../../../core/floor/frozen";
 import { type LifterState, reduceFloor } from "../../../core/floor/state";
-import { reviewBoxCycle } from "../../../core/review/boxcycle";
-import { type CycleSession, type CycleSet, weekOf } from "../../../core/review/cycleweek";
-import { speedAtEqualLoad } from "../../../core/review/equalload";
-import { teamDefault } from "../../../core/review/teamdefaults";
-import type { FrozenSession } from "../../../core/session/frozen";
+import { dateOf, lastDate, markOf, slotWeek } from "../../../core/plan/block";
+import { percentOf } from "../../../core/recipe/recipe";
+import { reviewBoxCycle } from "../../../core/review/box-cycle";
+import { type CycleSession, type CycleSet, weekOf } from "../../../core/review/cycle-week";
+import { speedAtEqualLoad } from "../../../core/review/equal-load";
+import type { CoachValues } from "../../../core/settings/coach-values";
+import { teamDefault } from "../../../core/settings/team-defaults";
 import { formatMass, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
-import { dateOf, lastDate, markOf, slotWeek } from "../../../core/wave/block";
-import type { CoachValues } from "../../../core/wave/coachvalues";
-import { percentOf } from "../../../core/wave/recipe";
 import { addCycleReview, cycleReviews, ladderMarks } from "../../../db/queries/box.server";
 import { recordsOf } from "../../../db/queries/maxes.server";
 import { setupsOf } from "../../../db/queries/person.server";
@@ -27,9 +27,9 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { boxHistory } from "../athletes/box-history.server";
-import { readPlaces } from "../athletes/today.server";
-import { blockRoom } from "../plan/block-athletes.server";
+import { blockRoom } from "../lifters/block-athletes.server";
+import { boxHistory } from "../lifters/box-history.server";
+import { readPlaces } from "../lifters/today.server";
 
 /** Every slot on the box, of the plans that are not put away, the newest plan first. */
 function cyclesOf(rows: readonly PlanRow[]) {

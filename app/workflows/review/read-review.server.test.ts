@@ -4,12 +4,12 @@ import { ENTRY_SCHEMA_VERSION, type EntryBody } from "../../../core/floor/entrie
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { readFindable } from "../find.server";
 import { appendEntries } from "../floor/append-entries.server";
 import { finishSession } from "../floor/end-session.server";
 import { listDay } from "../floor/list-day.server";
 import { startSession } from "../floor/start-session.server";
-import { chooseUnit, readFrame } from "../frame.server";
+import { readFindable } from "../frame/find.server";
+import { chooseUnit, readFrame } from "../frame/frame.server";
 import { readReview, readReviews } from "./read-review.server";
 
 let team: SecondTeam;

@@ -1,5 +1,5 @@
 import { reduceFloor } from "../../../core/floor/state";
-import { reviewSession } from "../../../core/review/session";
+import { reviewSession } from "../../../core/review/session-review";
 import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";

@@ -1,5 +1,5 @@
 import { createContext, useContext, useEffect } from "react";
-import type { RoundingMode } from "../../../../core/barload/gear";
+import type { RoundingMode } from "../../../../core/barload/loading-gear";
 import { Field, Select } from "../../../ui/field";
 import { Empty } from "../../../ui/page";
 import {

@@ -1,4 +1,4 @@
-import { boxFaultNamed } from "../../../../core/boxsquat/faults";
+import { boxFaultNamed } from "../../../../core/boxsquat/box-faults";
 import { type FrontLegAngles, legsFromPhoto } from "../../../../core/boxsquat/photo";
 import { plainNumber } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";

@@ -1,4 +1,4 @@
-import { estimateRepMax, REP_MAX_WORDS } from "../../../../core/maxes/repmax";
+import { estimateRepMax, REP_MAX_WORDS } from "../../../../core/maxes/rep-max";
 import { formatKg } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";

@@ -3,9 +3,6 @@ import { describeSide, loadBar } from "../../../../core/barload/load";
 import { analyseProfile, REFUSAL_WORDS } from "../../../../core/profile/analysis";
 import { velocityAt } from "../../../../core/profile/line";
 import { forcePower } from "../../../../core/profile/power";
-import { formatKg } from "../../../../core/units/mass";
-import { formatPercent } from "../../../../core/units/percent";
-import { formatVelocity } from "../../../../core/units/velocity";
 import {
   BASIS_ASSUMES,
   BASIS_NAMES,
@@ -14,7 +11,10 @@ import {
   basisLoad,
   describeBasis,
   type LoadBasis,
-} from "../../../../core/wave/basis";
+} from "../../../../core/recipe/basis";
+import { formatKg } from "../../../../core/units/mass";
+import { formatPercent } from "../../../../core/units/percent";
+import { formatVelocity } from "../../../../core/units/velocity";
 import { Field } from "../../../ui/field";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";

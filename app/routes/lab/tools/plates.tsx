@@ -1,4 +1,3 @@
-import type { LoadingGear } from "../../../../core/barload/gear";
 import {
   describeRefusal,
   describeSide,
@@ -6,6 +5,7 @@ import {
   loadingWorking,
 } from "../../../../core/barload/load";
 import { loadableTable } from "../../../../core/barload/loadable";
+import type { LoadingGear } from "../../../../core/barload/loading-gear";
 import { formatKg, formatMass, grainsToKg, readMass } from "../../../../core/units/mass";
 import { formatPercent } from "../../../../core/units/percent";
 import { LoadedBar } from "../../../ui/loaded-bar";

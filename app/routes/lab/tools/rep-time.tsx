@@ -1,7 +1,7 @@
 import { LIFT_NAMES, LIFTS, MVT_DEFAULTS_MPS } from "../../../../core/profile/threshold";
 import { plainNumber } from "../../../../core/units/mass";
 import { formatVelocity } from "../../../../core/units/velocity";
-import { repTime } from "../../../../core/velocity/reptime";
+import { repTime } from "../../../../core/velocity/rep-time";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
 import { ToolChoice, ToolField, useAnswer } from "./fields";

@@ -1,4 +1,4 @@
-import { proposeSetups } from "../../../../core/resistance/checks";
+import { proposeSetups } from "../../../../core/resistance/rig-checks";
 import type { BarHeights, Resistance as Piece } from "../../../../core/resistance/setup";
 import { formatKg, plainNumber } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";

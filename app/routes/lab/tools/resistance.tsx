@@ -1,5 +1,5 @@
 import { useCallback } from "react";
-import { checkResistance } from "../../../../core/resistance/checks";
+import { checkResistance } from "../../../../core/resistance/rig-checks";
 import {
   BAND_WORDS,
   byConventions,

@@ -3,7 +3,7 @@ import {
   DEFAULT_SET_S,
   groupSizesForRest,
   restFromTurns,
-} from "../../../../core/session/turns";
+} from "../../../../core/prescribe/turns";
 import { formatClock } from "../../../../core/units/time";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";

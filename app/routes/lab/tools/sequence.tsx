@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from "react";
-import type { LoadingGear } from "../../../../core/barload/gear";
 import { loadBar } from "../../../../core/barload/load";
+import type { LoadingGear } from "../../../../core/barload/loading-gear";
 import { type SequencePlan, warmUpRamp } from "../../../../core/barload/sequence";
 import { formatKg, formatMass, massKg, readMass } from "../../../../core/units/mass";
 import { Field } from "../../../ui/field";

@@ -1,4 +1,4 @@
-import { progressions, tonnageKg, tonnageWorking } from "../../../../core/session/tonnage";
+import { progressions, tonnageKg, tonnageWorking } from "../../../../core/exercise/tonnage";
 import { formatKg } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";

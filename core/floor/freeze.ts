@@ -1,0 +1,141 @@
+import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
+import type { BoxSlot } from "../boxsquat/slot";
+import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
+import { faultsFor } from "../liverules/lift-faults";
+import { groupByLoad } from "../prescribe/groups";
+import { type AthleteBase, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
+import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
+import { GROUP_CURVES } from "../profile/line";
+import type { Recipe, WaveWeek } from "../recipe/recipe";
+import type { LocalDate } from "../units/time";
+import type { VelocityMetric } from "../units/velocity";
+import type { LiftStart } from "../velocity/stream";
+import { CORE_VERSION, type FrozenLifter, type FrozenSession } from "./frozen";
+
+/** One slot of a plan as far as its numbers need it. */
+export interface SessionPlan {
+  id: string;
+  /** The slot within the plan. */
+  slotId: string;
+  name: string;
+  squadName: string;
+  /** Weeks of the whole plan. */
+  weeks: number;
+  version: number;
+  recipe: Recipe;
+  variant: { id: string; name: string; lift: string; start: LiftStart; caution: string };
+  box?: BoxSlot;
+  metric: VelocityMetric;
+  rounding: RoundingMode;
+}
+
+export interface SessionAthlete extends AthleteBase {
+  id: string;
+  name: string;
+  unit: "kg" | "lb" | undefined;
+  /** What screens show of a limit; never its reason. */
+  /** What this athlete may not do, in the words that cards and racks show. */
+  instructions: readonly string[];
+  /** The set-up on the box, as the rack shows it. */
+  setup?: readonly string[];
+  box?: FrozenLifter["box"];
+}
+
+/** A slot's overrides by "athlete id/set key", kg. */
+export type Overrides = ReadonlyMap<string, number>;
+
+/** One athlete's week with every number settled for the gear. */
+export function prescribeWeek(input: {
+  plan: SessionPlan;
+  week: WaveWeek;
+  athlete: SessionAthlete;
+  gear: LoadingGear;
+  overrides: Overrides;
+}): SetPrescription[] {
+  const { plan, week, athlete, gear, overrides } = input;
+  const { lift } = plan.variant;
+  return week.sets.map((set) =>
+    prescribeSet({
+      recipe: plan.recipe,
+      set,
+      variant: plan.variant,
+      athlete,
+      gear,
+      mode: plan.rounding,
+      metric: plan.metric,
+      groupCurve: lift === "bench" || lift === "squat" ? GROUP_CURVES[lift] : undefined,
+      overrideKg: overrides.get(`${athlete.id}/${set.key}`),
+    }),
+  );
+}
+
+/** A slot's own smallest stop joins the recipe's rules, under styles that ask for a stop. */
+function stopRules(recipe: Recipe, box: BoxSlot | undefined): FrozenSession["stop"] {
+  const asked = box && styleById(box.styleId)?.stops ? box.smallestStopS : undefined;
+  return asked === undefined ? recipe.stop : { ...recipe.stop, smallestStopS: asked };
+}
+
+const GENERAL_CAUTION =
+  "Pain, dizziness or a new injury: stop and refer. Local rules and licensed practitioners come first.";
+
+/**
+ * One week of a plan as it goes to the floor: who is here is grouped over the free racks, and
+ * every number is settled with each rack's own bar and plates. The result does not change again.
+ */
+export function freezeSession(input: {
+  plan: SessionPlan;
+  week: WaveWeek;
+  athletes: readonly SessionAthlete[];
+  racks: ReadonlyArray<{ rackId: string; number: number; gear: LoadingGear }>;
+  overrides: Overrides;
+  date: LocalDate;
+  zone: string;
+  roomName: string;
+}): FrozenSession {
+  const { plan, week, racks, overrides } = input;
+  const { recipe } = plan;
+  const groups = groupByLoad({
+    lifters: input.athletes.map((athlete) => ({ athlete, loadKg: athlete.workingMax?.kg })),
+    racks: racks.length,
+    rest: recipe.rest,
+    setS: DEFAULT_SET_S,
+    changeS: DEFAULT_CHANGE_S,
+  });
+  return {
+    coreVersion: CORE_VERSION,
+    planVersion: plan.version,
+    title: `${plan.name}, ${plan.squadName}, week ${week.number} of ${plan.weeks}`,
+    date: input.date,
+    zone: input.zone,
+    roomName: input.roomName,
+    slotId: plan.slotId,
+    lift: plan.variant.lift,
+    liftName: plan.variant.name,
+    liftStart: plan.variant.start,
+    metric: plan.metric,
+    rest: recipe.rest,
+    stop: stopRules(recipe, plan.box),
+    ...(plan.box ? { box: plan.box } : {}),
+    faults: faultsFor(plan.variant.lift),
+    velocityLed: recipe.lead === "velocity",
+    cautions: [plan.variant.caution, ...(plan.box ? [SPINE_CAUTION] : []), GENERAL_CAUTION],
+    racks: groups.map((group, i) => {
+      const rack = racks[i] as (typeof racks)[number];
+      return {
+        id: rack.rackId,
+        name: String(rack.number),
+        gear: rack.gear,
+        lifters: group.lifters.map(({ athlete }) => ({
+          athleteId: athlete.id,
+          name: athlete.name,
+          unit: athlete.unit ?? "kg",
+          line: athlete.profile?.line,
+          instructions: [...athlete.instructions],
+          ...(athlete.setup ? { setup: [...athlete.setup] } : {}),
+          ...(athlete.box ? { box: athlete.box } : {}),
+          sets: prescribeWeek({ plan, week, athlete, gear: rack.gear, overrides }),
+        })),
+      };
+    }),
+  };
+}

@@ -1,0 +1,219 @@
+import { plainName } from "../reading/names";
+import { readDecimal } from "../units/decimal";
+import { formatKg, type Mass, type MassUnit, massKg, readMass } from "../units/mass";
+import { daysBetween, isDate } from "../units/time";
+import { LARGE_JUMP_SHARE } from "./records";
+import { estimateRepMax } from "./rep-max";
+
+/** What a cell of a pasted testing day became. */
+export type DayEntry =
+  | {
+      kind: "record";
+      variantId: string;
+      load: Mass;
+      /** A single, or an estimate from a set to near failure. */
+      record: "tested" | "rep-max-estimate";
+      note: string;
+      /** Something to look at twice; it does not stop the line. */
+      look: string | undefined;
+    }
+  | { kind: "body-mass"; mass: Mass }
+  | { kind: "result"; testId: string; side: "" | "left" | "right"; trials: number[] };
+
+export interface DayLine {
+  line: number;
+  athleteName: string;
+  athleteId: string | undefined;
+  date: string;
+  entries: Array<{ column: string; text: string; entry: DayEntry }>;
+  problems: string[];
+}
+
+export interface TestingDay {
+  /** What each column was read as; undefined for one that is not known. */
+  columns: Array<{ title: string; as: string | undefined }>;
+  lines: DayLine[];
+  problems: string[];
+  entries: number;
+}
+
+export interface DayContext {
+  today: string;
+  /** The day of lines that name none. */
+  date: string;
+  unit: MassUnit;
+  athletes: ReadonlyArray<{ id: string; name: string }>;
+  variants: ReadonlyArray<{ id: string; name: string }>;
+  tests: ReadonlyArray<{ id: string; name: string; sides: boolean }>;
+  /** The last record of an athlete's lift, kg. */
+  lastKg: (athleteId: string, variantId: string) => number | undefined;
+}
+
+type Column =
+  | { kind: "athlete" | "date" | "body-mass" }
+  | { kind: "record"; variantId: string; name: string }
+  | { kind: "result"; testId: string; side: "" | "left" | "right"; name: string };
+
+/**
+ * Reads a pasted testing day: a header, then one line an athlete. A column is the athlete, the
+ * date, the body mass, a lift by its name (or the start of it that fits one only), or a test. A
+ * lift's cell is a single ("92.5", "205 lb") or a set ("85 x 3", load times reps), a test's cell
+ * its trials. Empty cells are left out; everything else is an entry or a problem, never dropped.
+ */
+export function readTestingDay(
+  rows: readonly (readonly string[])[],
+  context: DayContext,
+): TestingDay {
+  const header = rows[0] ?? [];
+  const columns = header.map((title) => columnOf(title, context));
+  const problems: string[] = [];
+  if (!columns.some((column) => column?.kind === "athlete")) {
+    problems.push('No column is called "Athlete". The first line names the columns.');
+  }
+  header.forEach((title, i) => {
+    if (columns[i] === undefined && title.trim() !== "") {
+      problems.push(`Column "${title.trim()}" is no lift, test, body mass or date of this team.`);
+    }
+  });
+  const seen = new Map<string, number>();
+  const lines = rows.slice(1).flatMap((cells, i): DayLine[] => {
+    if (cells.every((cell) => cell.trim() === "")) return [];
+    return [readLine(cells, i + 2, columns, header, context, seen)];
+  });
+  if (lines.length === 0) problems.push("No line under the header.");
+  return {
+    columns: header.map((title, i) => ({ title, as: describeColumn(columns[i]) })),
+    lines,
+    problems,
+    entries: lines.reduce((sum, line) => sum + line.entries.length, 0),
+  };
+}
+
+function describeColumn(column: Column | undefined): string | undefined {
+  if (column === undefined) return undefined;
+  if ("name" in column)
+    return "side" in column && column.side ? `${column.name}, ${column.side}` : column.name;
+  return { athlete: "athlete", date: "date", "body-mass": "body mass" }[column.kind];
+}
+
+function columnOf(title: string, context: DayContext): Column | undefined {
+  const plain = plainName(title);
+  if (plain === "") return undefined;
+  if (["athlete", "name", "lifter"].includes(plain)) return { kind: "athlete" };
+  if (plain === "date") return { kind: "date" };
+  if (["body mass", "bodymass", "body weight", "bodyweight", "bw"].includes(plain)) {
+    return { kind: "body-mass" };
+  }
+  const side = / left$/.test(plain) ? "left" : / right$/.test(plain) ? "right" : "";
+  const bare = side ? plain.replace(/[, ]+(left|right)$/, "") : plain;
+  const test = context.tests.find((one) => plainName(one.name) === bare);
+  if (test && test.sides === (side !== "")) {
+    return { kind: "result", testId: test.id, side, name: test.name };
+  }
+  const exact = context.variants.find((one) => plainName(one.name) === plain);
+  const starting = context.variants.filter((one) => plainName(one.name).startsWith(plain));
+  const variant = exact ?? (starting.length === 1 ? starting[0] : undefined);
+  return variant && { kind: "record", variantId: variant.id, name: variant.name };
+}
+
+function readLine(
+  cells: readonly string[],
+  line: number,
+  columns: ReadonlyArray<Column | undefined>,
+  header: readonly string[],
+  context: DayContext,
+  seen: Map<string, number>,
+): DayLine {
+  const problems: string[] = [];
+  const at = (kind: Column["kind"]) => columns.findIndex((column) => column?.kind === kind);
+  const athleteName = (cells[at("athlete")] ?? "").trim();
+  const athleteId = context.athletes.find(
+    (one) => plainName(one.name) === plainName(athleteName),
+  )?.id;
+  if (athleteName === "") problems.push("No athlete.");
+  else if (!athleteId) problems.push(`No athlete "${athleteName}" in this team.`);
+  const written = (cells[at("date")] ?? "").trim();
+  const date = written === "" ? context.date : written;
+  if (!isDate(date)) problems.push(`Date "${date}" is not written year-month-day.`);
+  else if (daysBetween(context.today, date) > 0) problems.push(`Date ${date} is still to come.`);
+  if (athleteId) {
+    const before = seen.get(`${athleteId}/${date}`);
+    if (before !== undefined) problems.push(`${athleteName} stands on line ${before} already.`);
+    else seen.set(`${athleteId}/${date}`, line);
+  }
+
+  const entries: DayLine["entries"] = [];
+  cells.forEach((cell, i) => {
+    const text = cell.trim();
+    const column = columns[i];
+    const title = (header[i] ?? "").trim();
+    if (text === "" || column?.kind === "athlete" || column?.kind === "date") return;
+    if (column === undefined) {
+      if (i >= header.length) problems.push(`"${text}" stands under no column.`);
+      return;
+    }
+    const entry = readCell(text, column, athleteId, context);
+    if (typeof entry === "string") problems.push(`${title}: ${entry}`);
+    else entries.push({ column: title, text, entry });
+  });
+  if (entries.length === 0 && problems.length === 0) problems.push("No value on this line.");
+  return { line, athleteName, athleteId, date, entries, problems };
+}
+
+const MOST_KG = 1000;
+
+function readCell(
+  text: string,
+  column: Column,
+  athleteId: string | undefined,
+  context: DayContext,
+): DayEntry | string {
+  if (column.kind === "result") {
+    const trials = text.split(/[\s;/]+/).map((part) => readDecimal(part));
+    const values = trials.flatMap((one) => (one.ok ? [one.value] : []));
+    if (values.length !== trials.length || values.some((value) => value <= 0)) {
+      return `"${text}" are not trials over 0, with blanks between.`;
+    }
+    return { kind: "result", testId: column.testId, side: column.side, trials: values };
+  }
+  if (column.kind !== "record") {
+    const reading = readMass(text, context.unit);
+    const kg = reading.ok ? massKg(reading.mass) : 0;
+    if (!reading.ok || kg < 20 || kg > 300) return `"${text}" is no body mass.`;
+    return { kind: "body-mass", mass: reading.mass };
+  }
+  const set = /^(.+?)\s*[x×*]\s*(\d+)$/i.exec(text);
+  const reading = readMass(set?.[1] ?? text, context.unit);
+  if (!reading.ok) return `"${text}" is no load. Write 92.5, 205 lb, or a set as 85 x 3.`;
+  const kg = massKg(reading.mass);
+  if (kg <= 0) return "0 is no load: the bar itself has a mass.";
+  if (kg > MOST_KG) return `${text} is over ${MOST_KG} kg.`;
+  const reps = Number(set?.[2] ?? 1);
+  const lookAt = (toKg: number) => {
+    const last = athleteId ? context.lastKg(athleteId, column.variantId) : undefined;
+    if (last === undefined || Math.abs(toKg / last - 1) <= LARGE_JUMP_SHARE + 1e-9)
+      return undefined;
+    return `from ${formatKg(last, context.unit, 1)}: over 10 %, look twice`;
+  };
+  if (reps === 1) {
+    return {
+      kind: "record",
+      variantId: column.variantId,
+      load: reading.mass,
+      record: "tested",
+      note: "",
+      look: lookAt(kg),
+    };
+  }
+  const estimate = estimateRepMax({ loadKg: kg, reps, reserve: 0 });
+  if (!estimate.ok) return `${text}: over 15 reps no formula holds.`;
+  const amount = Math.round(estimate.medianKg * 10) / 10;
+  return {
+    kind: "record",
+    variantId: column.variantId,
+    load: { amount, unit: "kg" },
+    record: "rep-max-estimate",
+    note: `${text}; median of five formulas, ${formatKg(estimate.leastKg, "kg", 1)} to ${formatKg(estimate.greatestKg, "kg", 1)}`,
+    look: lookAt(amount),
+  };
+}

@@ -1,0 +1,298 @@
+import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
+import type { PlainMax } from "../maxes/records";
+import {
+  type AthleteBase,
+  basisFacts,
+  loadOfSet,
+  prescribeSet,
+  type SetPrescription,
+} from "../prescribe/prescribe";
+import { type DatedLine, GROUP_CURVES } from "../profile/line";
+import { basisLoad } from "../recipe/basis";
+import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
+import type { VelocityMetric } from "../units/velocity";
+import { type Block, overrideKey, type Slot, slotWeek } from "./block";
+
+/** What an athlete brings to one lift of a block. */
+export interface LiftFacts {
+  workingMax: PlainMax | undefined;
+  profile: DatedLine | undefined;
+  peakForceMps?: number | undefined;
+  peakPowerKg?: number | undefined;
+}
+
+/** What an athlete brings to a block. */
+export interface BlockAthlete {
+  id: string;
+  name: string;
+  unit: "kg" | "lb" | undefined;
+  instructions: readonly string[];
+  trainingYears: number | undefined;
+  bodyKg: number | undefined;
+  byVariant: Readonly<Record<string, LiftFacts>>;
+}
+
+/** What all numbers of a block are settled with. */
+export interface BlockRoom {
+  gear: LoadingGear;
+  rounding: RoundingMode;
+  metric: VelocityMetric;
+  settings: RecipeSettings;
+}
+
+/** Sets one after the other with the same load, as one figure. */
+export interface LoadRun {
+  /** Key of the first set of the run. */
+  key: string;
+  count: number;
+  reps: number;
+  loadKg: number | undefined;
+  reason: string | undefined;
+  overridden: boolean;
+}
+
+export function athleteBase(athlete: BlockAthlete, variantId: string): AthleteBase {
+  const facts = athlete.byVariant[variantId];
+  return {
+    workingMax: facts?.workingMax,
+    profile: facts?.profile,
+    peakForceMps: facts?.peakForceMps,
+    peakPowerKg: facts?.peakPowerKg,
+    trainingYears: athlete.trainingYears,
+    bodyKg: athlete.bodyKg,
+  };
+}
+
+/** The variant that a week of a slot is done in: a method of a rotation may have its own. */
+export const variantIn = (slot: Slot, week: WaveWeek): string | undefined =>
+  week.method?.variantId ?? (slot.work.kind === "lift" ? slot.work.variantId : undefined);
+
+const groups = new WeakMap<WaveWeek, number[]>();
+
+/** For each set of a week the first set that asks the same: worked out once for everybody. */
+function alike(week: WaveWeek): number[] {
+  const kept = groups.get(week);
+  if (kept) return kept;
+  const first = new Map<string, number>();
+  const found = week.sets.map((set, i) => {
+    const key = `${JSON.stringify(set.basis)}/${set.factor}/${set.reps}`;
+    const at = first.get(key) ?? i;
+    first.set(key, at);
+    return at;
+  });
+  groups.set(week, found);
+  return found;
+}
+
+/** Athletes with a load of their own. */
+const ownersOf = (block: Block): ReadonlySet<string> =>
+  new Set(Object.keys(block.overrides).map((key) => key.split("/")[0] ?? ""));
+
+type SetKg = { kg: number | undefined; reason: string | undefined };
+
+/** A slot's loads for one athlete and week; equal bases are worked out once. */
+function setLoads(input: {
+  block: Block;
+  slotId: string;
+  slot: Slot;
+  week: WaveWeek;
+  athlete: BlockAthlete;
+  room: BlockRoom;
+  liftName: string;
+  /** Athletes who have a load of their own somewhere in the block. */
+  own: ReadonlySet<string>;
+}): SetKg[] {
+  const { block, slotId, slot, week, athlete, room } = input;
+  const variantId = variantIn(slot, week);
+  const facts = basisFacts(athleteBase(athlete, variantId ?? ""), variantId ?? "", room.metric);
+  const same = alike(week);
+  const known: SetKg[] = [];
+  const withOwn = input.own.has(athlete.id);
+  return week.sets.map((set, i) => {
+    const own = withOwn
+      ? block.overrides[overrideKey(athlete.id, slotId, set.key)]?.loadKg
+      : undefined;
+    if (variantId === undefined)
+      return { kg: own ?? freeLoad(set, facts, athlete), reason: undefined };
+    const group = same[i] as number;
+    const before = own === undefined ? known[group] : undefined;
+    if (before) return before;
+    const found = loadOfSet({
+      set,
+      facts,
+      gear: room.gear,
+      mode: room.rounding,
+      overrideKg: own,
+      variantName: input.liftName,
+    });
+    const kg: SetKg = found.ok
+      ? { kg: found.loading.totalKg, reason: undefined }
+      : { kg: undefined, reason: found.reason };
+    if (own === undefined) known[group] = kg;
+    return kg;
+  });
+}
+
+/** An exercise without a bar: its load as the recipe says, rounded to half a kilogram. */
+function freeLoad(
+  set: WaveSet,
+  facts: ReturnType<typeof basisFacts>,
+  athlete: BlockAthlete,
+): number | undefined {
+  const found = basisLoad(set.basis, { ...facts, bodyKg: athlete.bodyKg }, set.reps);
+  return found.ok && found.kg > 0 ? Math.round(2 * found.kg * (set.factor ?? 1)) / 2 : undefined;
+}
+
+/** Everybody's loads of one slot for some weeks: what the plan's page draws. */
+export function slotCells(input: {
+  block: Block;
+  slotId: string;
+  weeks: readonly number[];
+  athletes: readonly BlockAthlete[];
+  room: BlockRoom;
+  liftName: string;
+}): Array<{ week: number; wave: WaveWeek | undefined; byAthlete: LoadRun[][] }> {
+  const { block, slotId, athletes, room } = input;
+  const slot = block.slots[slotId];
+  const own = ownersOf(block);
+  return input.weeks.map((number) => {
+    const wave = slot && slotWeek(block, slot, number, room.settings);
+    if (!slot || !wave) return { week: number, wave: undefined, byAthlete: athletes.map(() => []) };
+    return {
+      week: number,
+      wave,
+      byAthlete: athletes.map((athlete) =>
+        runsOf(
+          wave.sets,
+          setLoads({ ...input, slot, week: wave, athlete, own }),
+          (set) =>
+            own.has(athlete.id) &&
+            block.overrides[overrideKey(athlete.id, slotId, set.key)] !== undefined,
+        ),
+      ),
+    };
+  });
+}
+
+function runsOf(
+  sets: readonly WaveSet[],
+  loads: readonly SetKg[],
+  isOwn: (set: WaveSet) => boolean,
+): LoadRun[] {
+  const runs: LoadRun[] = [];
+  sets.forEach((set, i) => {
+    const load = loads[i] as SetKg;
+    const overridden = isOwn(set);
+    const last = runs[runs.length - 1];
+    if (
+      last &&
+      last.loadKg === load.kg &&
+      last.overridden === overridden &&
+      last.reps === set.reps
+    ) {
+      last.count++;
+    } else {
+      runs.push({
+        key: set.key,
+        count: 1,
+        reps: set.reps,
+        loadKg: load.kg,
+        reason: load.reason,
+        overridden,
+      });
+    }
+  });
+  return runs;
+}
+
+/** Loads of every slot and week by athlete, "slot/week/set key" → kg: kept with a publication. */
+export function blockLoads(input: {
+  block: Block;
+  athletes: readonly BlockAthlete[];
+  room: BlockRoom;
+}): Record<string, Record<string, number>> {
+  const { block, room } = input;
+  const owners = ownersOf(block);
+  const weeks = Object.entries(block.slots).flatMap(([slotId, slot]) =>
+    Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((number) => {
+      const week = slotWeek(block, slot, number, room.settings);
+      return week && week.sets.length > 0 ? [{ slotId, slot, number, week }] : [];
+    }),
+  );
+  return Object.fromEntries(
+    input.athletes.map((athlete) => {
+      const own: Record<string, number> = {};
+      for (const { slotId, slot, number, week } of weeks) {
+        const loads = setLoads({
+          block,
+          slotId,
+          slot,
+          week,
+          athlete,
+          room,
+          liftName: "",
+          own: owners,
+        });
+        week.sets.forEach((set, i) => {
+          const kg = loads[i]?.kg;
+          if (kg !== undefined) own[`${slotId}/${number}/${set.key}`] = kg;
+        });
+      }
+      return [athlete.id, own];
+    }),
+  );
+}
+
+export interface LoadsChange {
+  athleteId: string;
+  /** Sets whose load is another, is new, or is gone. */
+  changed: number;
+  added: number;
+  gone: number;
+}
+
+/** What changed for whom since a publication; athletes for whom nothing did are left out. */
+export function changedLoads(
+  before: Record<string, Record<string, number>>,
+  now: Record<string, Record<string, number>>,
+): LoadsChange[] {
+  const ids = new Set([...Object.keys(before), ...Object.keys(now)]);
+  return [...ids].flatMap((athleteId) => {
+    const old = before[athleteId] ?? {};
+    const fresh = now[athleteId] ?? {};
+    let changed = 0;
+    let added = 0;
+    for (const [key, kg] of Object.entries(fresh)) {
+      if (old[key] === undefined) added++;
+      else if (old[key] !== kg) changed++;
+    }
+    const gone = Object.keys(old).filter((key) => fresh[key] === undefined).length;
+    return changed + added + gone > 0 ? [{ athleteId, changed, added, gone }] : [];
+  });
+}
+
+/** One set of one athlete with its whole working: worked out when somebody selects the figure. */
+export function setInFull(input: {
+  block: Block;
+  slotId: string;
+  week: WaveWeek;
+  set: WaveSet;
+  athlete: BlockAthlete;
+  room: BlockRoom;
+  lift: { id: string; name: string; lift: string };
+}): SetPrescription {
+  const { block, slotId, set, athlete, room, lift } = input;
+  const slot = block.slots[slotId] as Slot;
+  return prescribeSet({
+    recipe: slot.recipe,
+    set,
+    variant: lift,
+    athlete: athleteBase(athlete, lift.id),
+    gear: room.gear,
+    mode: room.rounding,
+    metric: room.metric,
+    groupCurve:
+      lift.lift === "bench" || lift.lift === "squat" ? GROUP_CURVES[lift.lift] : undefined,
+    overrideKg: block.overrides[overrideKey(athlete.id, slotId, set.key)]?.loadKg,
+  });
+}

@@ -1,0 +1,221 @@
+import type { CoachValues } from "./coach-values";
+
+/**
+ * Thresholds that coaches disagree about and that have a usual value. Each stands once, here,
+ * with where it comes from; what reads it asks by its key, and a team may set its own.
+ */
+export interface DefaultSpec {
+  key: string;
+  name: string;
+  unit: string;
+  low: number;
+  high: number;
+  fallback: number;
+  /** What it decides. */
+  why: string;
+  source: string;
+}
+
+const PRACTICE = "coaching practice, no study";
+
+const SPECS = {
+  pairingLossPercent: {
+    name: "Output lost against round 1 that proposes the end",
+    unit: "%",
+    low: 1,
+    high: 50,
+    fallback: 10,
+    why: "Output is what says that enough is done.",
+    source: PRACTICE,
+  },
+  pairingEarlyPercent: {
+    name: "Share of the planned rest under which a start is early",
+    unit: "%",
+    low: 10,
+    high: 100,
+    fallback: 80,
+    why: "A pairing's start under it says so.",
+    source: PRACTICE,
+  },
+  pairingSamePercent: {
+    name: "Change within which output is the same",
+    unit: "%",
+    low: 0,
+    high: 20,
+    fallback: 3,
+    why: "Over it output is better or fading, and a load that is looked for goes up.",
+    source: "about one jump's own spread",
+  },
+  complexGapLeastS: {
+    name: "Shortest gap of a dense complex",
+    unit: "s",
+    low: 0,
+    high: 120,
+    fallback: 10,
+    why: "A shorter gap is named.",
+    source: PRACTICE,
+  },
+  complexGapMostS: {
+    name: "Longest gap of a dense complex",
+    unit: "s",
+    low: 5,
+    high: 240,
+    fallback: 30,
+    why: "A longer gap is named.",
+    source: PRACTICE,
+  },
+  potentiationLeastS: {
+    name: "Gap under which little potentiation is seen",
+    unit: "s",
+    low: 0,
+    high: 900,
+    fallback: 240,
+    why: "A shorter gap after a heavy lift is named. An athlete's own gap comes first.",
+    source: "Seitz & Haff 2016, means of groups",
+  },
+  pairingSquatPerBody: {
+    name: "Squat over body mass before a pairing",
+    unit: "×",
+    low: 0.5,
+    high: 3,
+    fallback: 1.5,
+    why: "Who squats less is offered the simpler version.",
+    source: PRACTICE,
+  },
+  pairingTrainingYears: {
+    name: "Years of barbell training before a pairing",
+    unit: "yr",
+    low: 0,
+    high: 10,
+    fallback: 1,
+    why: "Who has trained less is offered the simpler version.",
+    source: PRACTICE,
+  },
+  pairingRoundRestS: {
+    name: "Rest between rounds that keeps output",
+    unit: "s",
+    low: 0,
+    high: 600,
+    fallback: 90,
+    why: "A shorter rest is named: watch whether output holds.",
+    source: PRACTICE,
+  },
+  lightJumpBodyPercent: {
+    name: "Heaviest light jump, of body mass",
+    unit: "%",
+    low: 0,
+    high: 100,
+    fallback: 40,
+    why: "Over it the jump is a lift.",
+    source: PRACTICE,
+  },
+  lightJumpMaxPercent: {
+    name: "Heaviest light jump, of a max",
+    unit: "%",
+    low: 0,
+    high: 100,
+    fallback: 40,
+    why: "Over it the jump is a lift.",
+    source: PRACTICE,
+  },
+  gateSharePercent: {
+    name: "Share of a group that opens the gate to heavy box work",
+    unit: "%",
+    low: 1,
+    high: 100,
+    fallback: 80,
+    why: "Rounded up to whole athletes.",
+    source: PRACTICE,
+  },
+  gateWeeks: {
+    name: "Weeks before the gate opens",
+    unit: "weeks",
+    low: 0,
+    high: 12,
+    fallback: 2,
+    why: "However many have passed.",
+    source: PRACTICE,
+  },
+  speedHoldsPercent: {
+    name: "Speed lost that ends the search for a speed weight",
+    unit: "%",
+    low: 1,
+    high: 30,
+    fallback: 10,
+    why: "Against the fastest double so far.",
+    source: "the loss limit of power work",
+  },
+  holdWeeksMost: {
+    name: "Longest hold of a found speed weight",
+    unit: "weeks",
+    low: 1,
+    high: 8,
+    fallback: 3,
+    why: "After it the card reminds.",
+    source: PRACTICE,
+  },
+  fullDepthPercent: {
+    name: "Squat sets to full depth beside a high box",
+    unit: "%",
+    low: 0,
+    high: 100,
+    fallback: 50,
+    why: "The depth ledger asks for it.",
+    source: PRACTICE,
+  },
+  depthWeeks: {
+    name: "Weeks that the depth ledger looks back",
+    unit: "weeks",
+    low: 1,
+    high: 12,
+    fallback: 3,
+    why: "Older sets do not count.",
+    source: PRACTICE,
+  },
+  boxFreeLeastPercent: {
+    name: "Box squat of the free squat, least",
+    unit: "%",
+    low: 30,
+    high: 110,
+    fallback: 60,
+    why: "Until the athlete's own records give a ratio.",
+    source: PRACTICE,
+  },
+  boxFreeMostPercent: {
+    name: "Box squat of the free squat, most",
+    unit: "%",
+    low: 30,
+    high: 110,
+    fallback: 70,
+    why: "Until the athlete's own records give a ratio.",
+    source: PRACTICE,
+  },
+  fewCutPercent: {
+    name: "Sets cut that still count as few",
+    unit: "%",
+    low: 0,
+    high: 100,
+    fallback: 10,
+    why: "A box cycle's review raises only under it.",
+    source: PRACTICE,
+  },
+} as const satisfies Record<string, Omit<DefaultSpec, "key">>;
+
+export type DefaultKey = keyof typeof SPECS;
+
+export const TEAM_DEFAULTS: readonly DefaultSpec[] = Object.entries(SPECS).map(([key, spec]) => ({
+  key,
+  ...spec,
+}));
+
+/** The team's number, else the usual one. */
+export const teamDefault = (values: CoachValues, key: DefaultKey): number =>
+  values[key] ?? SPECS[key].fallback;
+
+/** The usual number itself. */
+export const usual = (key: DefaultKey): number => SPECS[key].fallback;
+
+/** All of them with the team's number, in the order of the list. */
+export function listTeamDefaults(values: CoachValues) {
+  return TEAM_DEFAULTS.map((spec) => ({ ...spec, value: values[spec.key] }));
+}
