@@ -1,6 +1,7 @@
 import { execFileSync, spawnSync } from "node:child_process";
 import {
   copyFileSync,
+  existsSync,
   mkdirSync,
   mkdtempSync,
   readdirSync,
@@ -14,6 +15,8 @@ import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ROUTE_RIGHTS } from "../app/platform/rights";
 import routes from "../app/routes";
+import { COACH_VALUES } from "../core/settings/coach-values";
+import { TEAM_DEFAULTS } from "../core/settings/team-defaults";
 
 /** What may not be, and the rule that says so: a file, and what it imports. */
 const VIOLATIONS: Array<[from: string, to: string, rule: string]> = [
@@ -133,6 +136,26 @@ describe("the table of rights", () => {
   it("is asked by the root's own middleware", () => {
     expect(readFileSync("app/root.tsx", "utf8")).toMatch(/middleware[\s\S]*guard\(/);
   });
+});
+
+describe("what a coach can set", () => {
+  const sources = execFileSync("git", ["ls-files", "-co", "--exclude-standard", "core", "app"], {
+    encoding: "utf8",
+  })
+    .trim()
+    .split("\n")
+    .filter((file) => /\.tsx?$/.test(file) && !/\.test\.tsx?$/.test(file))
+    .filter((file) => !file.startsWith("core/settings/") && existsSync(file))
+    .map((file) => readFileSync(file, "utf8"));
+
+  it.each([...COACH_VALUES, ...TEAM_DEFAULTS].map((one) => one.key))(
+    "%s is read by something: a setting that changes nothing is a fault",
+    (key) => {
+      // As a member of the team's values, or asked for by its name.
+      const reader = new RegExp(`(values|Values|settings)\\??\\.${key}\\b|"${key}"`);
+      expect(sources.some((text) => reader.test(text))).toBe(true);
+    },
+  );
 });
 
 describe("the house", () => {

@@ -1,13 +1,15 @@
 import { useState } from "react";
+import { uuidv7 } from "uuidv7";
 import type { RecipeStep, RecipeWeek } from "../../core/recipe/recipe";
 
 const CELL = "field !px-1.5 text-right";
 
-/** An id that stays with a step or week, whatever happens around it. */
-function freshId(prefix: string, taken: Array<{ id: string }>): string {
-  let n = taken.length + 1;
-  while (taken.some((one) => one.id === `${prefix}${n}`)) n++;
-  return `${prefix}${n}`;
+/**
+ * An id that stays with a step or week, whatever happens around it, and that none had before: own
+ * loads and logged sets hang on it.
+ */
+function freshId(prefix: string): string {
+  return `${prefix}-${uuidv7().slice(-10)}`;
 }
 
 function Cell({
@@ -115,7 +117,7 @@ export function Steps({
           onChange([
             ...steps,
             {
-              id: freshId("s", steps),
+              id: freshId("s"),
               sets: last?.sets ?? 3,
               reps: last?.reps ?? 3,
               add: (last?.add ?? -5) + 5,
@@ -260,8 +262,8 @@ export function Weeks({
           onChange([
             ...weeks,
             prefix === "tail"
-              ? { id: freshId("t", weeks), add: 0, kind: "deload" }
-              : { id: freshId("w", weeks), add: (last?.add ?? -5) + 5 },
+              ? { id: freshId("t"), add: 0, kind: "deload" }
+              : { id: freshId("w"), add: (last?.add ?? -5) + 5 },
           ]);
         }}
       >

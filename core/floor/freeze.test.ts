@@ -220,6 +220,7 @@ describe("freezing", () => {
     date: "2026-03-10",
     zone: "Europe/Oslo",
     roomName: "Boathouse",
+    coachValues: {},
   });
 
   it("carries plan, room and core versions", () => {

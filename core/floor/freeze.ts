@@ -7,6 +7,7 @@ import { type AthleteBase, prescribeSet, type SetPrescription } from "../prescri
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/line";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
+import type { CoachValues } from "../settings/coach-values";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
@@ -21,6 +22,7 @@ export interface SessionPlan {
   squadName: string;
   /** Weeks of the whole plan. */
   weeks: number;
+  /** Number of the published version that is lifted; 0 where none was published. */
   version: number;
   recipe: Recipe;
   variant: { id: string; name: string; lift: string; start: LiftStart; caution: string };
@@ -69,9 +71,13 @@ export function prescribeWeek(input: {
   );
 }
 
-/** A slot's own smallest stop joins the recipe's rules, under styles that ask for a stop. */
-function stopRules(recipe: Recipe, box: BoxSlot | undefined): FrozenSession["stop"] {
-  const asked = box && styleById(box.styleId)?.stops ? box.smallestStopS : undefined;
+/** The slot's smallest stop, else the team's, joins the rules under styles that ask for a stop. */
+function stopRules(
+  recipe: Recipe,
+  box: BoxSlot | undefined,
+  teamStopS: number | undefined,
+): FrozenSession["stop"] {
+  const asked = box && styleById(box.styleId)?.stops ? (box.smallestStopS ?? teamStopS) : undefined;
   return asked === undefined ? recipe.stop : { ...recipe.stop, smallestStopS: asked };
 }
 
@@ -91,6 +97,8 @@ export function freezeSession(input: {
   date: LocalDate;
   zone: string;
   roomName: string;
+  /** What the team's coach has set. */
+  coachValues: CoachValues;
 }): FrozenSession {
   const { plan, week, racks, overrides } = input;
   const { recipe } = plan;
@@ -114,7 +122,7 @@ export function freezeSession(input: {
     liftStart: plan.variant.start,
     metric: plan.metric,
     rest: recipe.rest,
-    stop: stopRules(recipe, plan.box),
+    stop: stopRules(recipe, plan.box, input.coachValues.smallestStopS),
     ...(plan.box ? { box: plan.box } : {}),
     faults: faultsFor(plan.variant.lift),
     velocityLed: recipe.lead === "velocity",

@@ -213,6 +213,7 @@ export async function loadBoxCycle(tx: TeamTransaction, now: Date, today: string
       date,
       zone: room.zone,
       roomName: room.name,
+      coachValues: {},
     });
     const startedAt = new Date(`${date}T16:00:00Z`);
     const sessionId = uuid();

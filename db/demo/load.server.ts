@@ -385,6 +385,7 @@ async function loadSession(
     date: day.date,
     zone: room.zone,
     roomName: room.name,
+    coachValues: {},
   });
   const id = uuid();
   await insertSession(tx, {

@@ -150,7 +150,7 @@ function Marks({ data, mayEdit, edit }: { data: PlanPage; mayEdit: boolean; edit
             event.preventDefault();
             const at = Number(week);
             if (!Number.isInteger(at) || at < 1 || at > block.weeks + 1) return;
-            edit(insertWeek(block, freshId("m", block.marks), { week: at, kind, words: "" }));
+            edit(insertWeek(block, freshId("m"), { week: at, kind, words: "" }));
             setWeek("");
           }}
         >
@@ -224,7 +224,7 @@ function Away({ data, mayEdit, edit }: { data: PlanPage; mayEdit: boolean; edit:
             if (!value.athleteId || !value.from || !value.to) return;
             edit({
               words: `Away: ${value.from} to ${value.to}`,
-              sets: [{ path: ["away", freshId("a", block.away)], value }],
+              sets: [{ path: ["away", freshId("a")], value }],
             });
           }}
         >

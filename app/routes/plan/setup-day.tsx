@@ -7,6 +7,7 @@ import {
   slotsOf,
 } from "../../../core/plan/block";
 import { type Json, moveSlot, removeDay, removeSlot } from "../../../core/plan/edits";
+import { withCoachFloor } from "../../../core/recipe/coach-floor";
 import { recipeWeeks } from "../../../core/recipe/recipe";
 import { Adder } from "../../ui/adder";
 import { Select } from "../../ui/field";
@@ -256,8 +257,10 @@ function NewSlot({ data, dayId, edit }: { data: PlanPage; dayId: string; edit: E
   const [kind, id] = work.split(":");
   const families = [...new Set(data.recipes.map((one) => one.family))];
   const add = () => {
-    const recipe = data.recipes.find((one) => one.id === recipeId)?.recipe;
-    if (!recipe || !id) return;
+    const chosen = data.recipes.find((one) => one.id === recipeId)?.recipe;
+    if (!chosen || !id) return;
+    const lift = kind === "lift" ? data.lifts.find((one) => one.id === id)?.lift : undefined;
+    const recipe = withCoachFloor(chosen, lift, data.coachValues);
     const slot: Slot = {
       dayId,
       section,
@@ -274,7 +277,7 @@ function NewSlot({ data, dayId, edit }: { data: PlanPage; dayId: string; edit: E
     };
     edit({
       words: `Slot added: ${recipe.name}`,
-      sets: [{ path: ["slots", freshId("s", block.slots)], value: jsonOf(slot) }],
+      sets: [{ path: ["slots", freshId("s")], value: jsonOf(slot) }],
     });
     setWork("");
     setMore([]);

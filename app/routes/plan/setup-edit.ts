@@ -1,11 +1,13 @@
+import { uuidv7 } from "uuidv7";
 import type { BlockEdit } from "../../../core/plan/edits";
 
 /** What takes an edit of the block to the server; nothing for an edit that changes nothing. */
 export type Edit = (edit: BlockEdit | undefined) => void;
 
-/** An id that no place of the block has yet. */
-export function freshId(prefix: string, taken: Record<string, unknown>): string {
-  let n = Object.keys(taken).length + 1;
-  while (taken[`${prefix}${n}`]) n++;
-  return `${prefix}${n}`;
+/**
+ * An id that no place of any block has, or ever had: own loads, answers and logged sets hang on a
+ * slot's id, and would come back under another slot that took it over.
+ */
+export function freshId(prefix: string): string {
+  return `${prefix}-${uuidv7().slice(-12)}`;
 }

@@ -99,7 +99,7 @@ export function DayPairings({
               edit(
                 putPairing(
                   block,
-                  freshId("p", block.pairings ?? {}),
+                  freshId("p"),
                   { dayId, complexId: chosen, fromWeek: 1 },
                   nameOf(chosen),
                 ),

@@ -19,7 +19,7 @@ export function SetupView({ data, mayEdit }: { data: PlanPage; mayEdit: boolean 
           type="button"
           className="btn"
           onClick={() => {
-            const id = freshId("d", block.days);
+            const id = freshId("d");
             const used = daysOf(block).map((day) => day.offset);
             const offset = [0, 2, 4, 1, 3, 5, 6].find((one) => !used.includes(one)) ?? 6;
             edit({

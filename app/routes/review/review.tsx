@@ -45,7 +45,7 @@ export default function Review({ loaderData }: Route.ComponentProps) {
   return (
     <Page
       title={session.title}
-      facts={`${session.date} · ${session.roomName} · plan version ${session.planVersion} · ${session.metric}`}
+      facts={`${session.date} · ${session.roomName} · ${session.planVersion > 0 ? `plan version ${session.planVersion}` : "plan not published"} · ${session.metric}`}
       actions={
         session.status === "running" ? (
           <Link className="btn" to={`/floor/${session.id}`}>

@@ -14,6 +14,7 @@ import {
 } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { athleteById } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
@@ -26,142 +27,144 @@ import { NO_ATHLETE } from "./read-athlete.server";
 
 /** One athlete on the box: set-up card, styles allowed, ladder, faults, depth, box from free. */
 export function readBoxCard(principal: Principal, athleteId: string) {
-  return inTeam(principal, async (tx) => {
-    const person = await athleteById(tx, athleteId);
-    if (!person) return NO_ATHLETE;
-    await ensurePlanLibrary(tx);
-    const places = await readPlaces(tx);
-    const today = places.todayOf(person);
-    const room = places.roomOf(person);
-    const variants = await listVariants(tx);
-    const boxes = variants.filter((one) => one.lift === "box-squat");
-    const [setups, boxRows, marks, limits, card] = [
-      await setupsOf(tx, athleteId),
-      await boxSetups(tx, athleteId),
-      await ladderMarks(tx, athleteId),
-      await limitsOf(tx, athleteId),
-      await newestCard(tx),
-    ];
-    const variant = boxes.find((one) => boxRows[0]?.variantId === one.id) ?? boxes[0];
-    const setup = setups.find((one) => one.variantId === variant?.id);
-    const box = boxRows.find((one) => one.variantId === variant?.id);
-    const style = styleById(box?.styleId) ?? BOX_STYLES[0];
-    const seat = await seatOf(tx, room?.id, setup, style);
-    const built = seat && builtOf(seat.answer);
-    const overCm = built?.offCm ?? 0;
-    const history = await boxHistory(tx, athleteId, isHighBox(overCm));
-    const held = limits.filter((one) => limitHolds(one, today));
-    const squatLimit = held.find(
-      (one) => one.lift === undefined || one.lift === "squat" || one.lift === "box-squat",
-    );
-    const stand = standing(marks.map((one) => ({ ...one, by: one.enteredBy })));
-    // The school of the squad's newest plan, else the first: its rule for beginners.
-    const plan = (await listPlans(tx)).find((one) => one.plan.squadId === person.squadId);
-    const schools = (await listSchools(tx)).map((one) => one.school);
-    const school = schools.find((one) => one.name === plan?.plan.block.school) ?? schools[0];
-    const refused = refusals({
-      limits: held,
-      birthYear: person.birthYear ?? undefined,
-      lift: "box-squat",
-      today,
-    });
-    const maxes = (await readMaxes(tx, () => today, athleteId))(athleteId);
-    const values = await coachValues(tx);
-    const squat = variants.find((one) => one.lift === "squat" && one.baseKind === "own");
-    const free = squat && maxes.of(squat.id);
-    const freeKg = free && "max" in free ? free.max.kg : undefined;
-    const found = marks.find((one) => one.rungId === "light-doubles" && one.outcome === "passed");
-    return done({
-      person: { id: person.id, name: person.name, unit: person.unit },
-      today,
-      roomName: room?.name,
-      school: school?.name ?? "",
-      variants: boxes.map(({ id, name }) => ({ id, name })),
-      variant: variant && { id: variant.id, name: variant.name },
-      setup: setup && {
-        hook: setup.hook,
-        safety: setup.safety,
-        stance: setup.stance,
-        note: setup.note,
-        boxSeatCm: setup.boxSeatCm,
-        boxCreaseCm: setup.boxCreaseCm,
-      },
-      box: box && {
-        id: box.id,
-        styleId: box.styleId,
-        contact: box.contact as Contact,
-        distanceCm: box.distanceCm,
-        cues: box.cues,
-        styleNote: box.styleNote,
-        freeSquatSigned: box.freeSquatSigned,
-        rehearsedOn: box.rehearsedOn,
-        rehearsedBy: box.rehearsedBy,
-        by: box.enteredBy,
-        on: box.enteredAt.toISOString().slice(0, 10),
-      },
-      seat: seat && {
-        ...seat,
-        words: built ? buildWords(built, seat.mats) : "",
-      },
-      instructions: held.map((one) => one.instruction),
-      styles: BOX_STYLES.map((one) => ({
-        id: one.id,
-        ...eligibility({
-          style: one,
-          contact: box?.styleId === one.id ? (box.contact as Contact) : one.contact,
-          athlete: {
-            trainingYears: trainingYears(person.trainingSince, today),
-            age:
-              person.birthYear === null ? undefined : Number(today.slice(0, 4)) - person.birthYear,
-            squatLimit: squatLimit?.instruction,
-            goal: person.goal ?? undefined,
-            ladderDone: stand.ready,
-            freeSquatSigned: box?.freeSquatSigned ?? false,
-          },
-          refusals: refused,
-          beginners: school?.box ?? "ladder",
-          rockingAllowed: false,
-          relaxAllowed: false,
-        }),
-      })),
-      ladder: {
-        ladderReps: values.ladderReps,
-        rungId: stand.rung?.id,
-        ready: stand.ready,
-        marks: marks.map(({ rungId, outcome, date, note, enteredBy }) => ({
-          rungId,
-          outcome,
-          date,
-          note,
-          by: enteredBy,
-        })),
-        holding: found && {
-          ...holding(found.date, today, teamDefault(values, "holdWeeksMost")),
-          note: found.note,
+  return inTeam(principal, (tx) => boxCardWithin(tx, athleteId));
+}
+
+/** The same within a transaction of the caller. */
+export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
+  const person = await athleteById(tx, athleteId);
+  if (!person) return NO_ATHLETE;
+  await ensurePlanLibrary(tx);
+  const places = await readPlaces(tx);
+  const today = places.todayOf(person);
+  const room = places.roomOf(person);
+  const variants = await listVariants(tx);
+  const boxes = variants.filter((one) => one.lift === "box-squat");
+  const [setups, boxRows, marks, limits, card] = [
+    await setupsOf(tx, athleteId),
+    await boxSetups(tx, athleteId),
+    await ladderMarks(tx, athleteId),
+    await limitsOf(tx, athleteId),
+    await newestCard(tx),
+  ];
+  const variant = boxes.find((one) => boxRows[0]?.variantId === one.id) ?? boxes[0];
+  const setup = setups.find((one) => one.variantId === variant?.id);
+  const box = boxRows.find((one) => one.variantId === variant?.id);
+  const style = styleById(box?.styleId) ?? BOX_STYLES[0];
+  const seat = await seatOf(tx, room?.id, setup, style);
+  const built = seat && builtOf(seat.answer);
+  const overCm = built?.offCm ?? 0;
+  const history = await boxHistory(tx, athleteId, isHighBox(overCm));
+  const held = limits.filter((one) => limitHolds(one, today));
+  const squatLimit = held.find(
+    (one) => one.lift === undefined || one.lift === "squat" || one.lift === "box-squat",
+  );
+  const stand = standing(marks.map((one) => ({ ...one, by: one.enteredBy })));
+  // The school of the squad's newest plan, else the first: its rule for beginners.
+  const plan = (await listPlans(tx)).find((one) => one.plan.squadId === person.squadId);
+  const schools = (await listSchools(tx)).map((one) => one.school);
+  const school = schools.find((one) => one.name === plan?.plan.block.school) ?? schools[0];
+  const refused = refusals({
+    limits: held,
+    birthYear: person.birthYear ?? undefined,
+    lift: "box-squat",
+    today,
+  });
+  const maxes = (await readMaxes(tx, () => today, athleteId))(athleteId);
+  const values = await coachValues(tx);
+  const squat = variants.find((one) => one.lift === "squat" && one.baseKind === "own");
+  const free = squat && maxes.of(squat.id);
+  const freeKg = free && "max" in free ? free.max.kg : undefined;
+  const found = marks.find((one) => one.rungId === "light-doubles" && one.outcome === "passed");
+  return done({
+    person: { id: person.id, name: person.name, unit: person.unit },
+    today,
+    roomName: room?.name,
+    school: school?.name ?? "",
+    variants: boxes.map(({ id, name }) => ({ id, name })),
+    variant: variant && { id: variant.id, name: variant.name },
+    setup: setup && {
+      hook: setup.hook,
+      safety: setup.safety,
+      stance: setup.stance,
+      note: setup.note,
+      boxSeatCm: setup.boxSeatCm,
+      boxCreaseCm: setup.boxCreaseCm,
+    },
+    box: box && {
+      id: box.id,
+      styleId: box.styleId,
+      contact: box.contact as Contact,
+      distanceCm: box.distanceCm,
+      cues: box.cues,
+      styleNote: box.styleNote,
+      freeSquatSigned: box.freeSquatSigned,
+      rehearsedOn: box.rehearsedOn,
+      rehearsedBy: box.rehearsedBy,
+      by: box.enteredBy,
+      on: places.dayOf(person)(box.enteredAt),
+    },
+    seat: seat && {
+      ...seat,
+      words: built ? buildWords(built, seat.mats) : "",
+    },
+    instructions: held.map((one) => one.instruction),
+    styles: BOX_STYLES.map((one) => ({
+      id: one.id,
+      ...eligibility({
+        style: one,
+        contact: box?.styleId === one.id ? (box.contact as Contact) : one.contact,
+        athlete: {
+          trainingYears: trainingYears(person.trainingSince, today),
+          age: person.birthYear === null ? undefined : Number(today.slice(0, 4)) - person.birthYear,
+          squatLimit: squatLimit?.instruction,
+          goal: person.goal ?? undefined,
+          ladderDone: stand.ready,
+          freeSquatSigned: box?.freeSquatSigned ?? false,
         },
-      },
-      faults: history.faults,
-      depth: depthLedger(history.depth, today, {
-        weeks: teamDefault(values, "depthWeeks"),
-        percent: teamDefault(values, "fullDepthPercent"),
+        refusals: refused,
+        beginners: school?.box ?? "ladder",
+        rockingAllowed: false,
+        relaxAllowed: false,
       }),
-      speedHoldsPercent: teamDefault(values, "speedHoldsPercent"),
-      fromFree:
-        freeKg === undefined || !style
-          ? undefined
-          : boxLoad({
-              baseKg: freeKg,
-              base: "working-max",
-              styleName: style.name,
-              learnt: variant && maxes.learnt.get(variant.id),
-              share: {
-                least: teamDefault(values, "boxFreeLeastPercent"),
-                most: teamDefault(values, "boxFreeMostPercent"),
-              },
-              unit: person.unit ?? "kg",
-            }),
-      card: card && { version: card.version, cues: card.cues },
-    });
+    })),
+    ladder: {
+      ladderReps: values.ladderReps,
+      rungId: stand.rung?.id,
+      ready: stand.ready,
+      marks: marks.map(({ rungId, outcome, date, note, enteredBy }) => ({
+        rungId,
+        outcome,
+        date,
+        note,
+        by: enteredBy,
+      })),
+      holding: found && {
+        ...holding(found.date, today, teamDefault(values, "holdWeeksMost")),
+        note: found.note,
+      },
+    },
+    faults: history.faults,
+    depth: depthLedger(history.depth, today, {
+      weeks: teamDefault(values, "depthWeeks"),
+      percent: teamDefault(values, "fullDepthPercent"),
+    }),
+    speedHoldsPercent: teamDefault(values, "speedHoldsPercent"),
+    fromFree:
+      freeKg === undefined || !style
+        ? undefined
+        : boxLoad({
+            baseKg: freeKg,
+            base: "working-max",
+            styleName: style.name,
+            learnt: variant && maxes.learnt.get(variant.id),
+            share: {
+              least: teamDefault(values, "boxFreeLeastPercent"),
+              most: teamDefault(values, "boxFreeMostPercent"),
+            },
+            unit: person.unit ?? "kg",
+          }),
+    card: card && { version: card.version, cues: card.cues },
   });
 }
 

@@ -170,7 +170,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
       mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
       limits: limits.map((limit) => ({
         ...limit,
-        enteredAt: limit.enteredAt.toISOString().slice(0, 10),
+        enteredAt: places.dayOf(person)(limit.enteredAt),
         liftName: limit.lift,
       })),
       lifts,

@@ -5,7 +5,6 @@ import { listVariants } from "../../../db/queries/maxes.server";
 import { bodyMasses, competitions, instructionsOn } from "../../../db/queries/person.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
-import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { trainingYears } from "../lifters/plan-athletes.server";
@@ -15,11 +14,11 @@ import { readPlaces } from "../lifters/today.server";
 /** The squads with what a coach compares, a row an athlete. */
 export function readAthletes(principal: Principal) {
   return inTeam(principal, async (tx) => {
-    const { squads, todayOf, roomOf } = await readPlaces(tx);
+    const { squads, todayOf, roomOf, today: teamsToday } = await readPlaces(tx);
     const people = await listAthletes(tx);
     const variants = await listVariants(tx);
     const days = new Map(people.map((person) => [person.id, todayOf(person)]));
-    const maxesOf = await readMaxes(tx, (id) => days.get(id) ?? localDate("UTC"));
+    const maxesOf = await readMaxes(tx, (id) => days.get(id) ?? teamsToday);
     const profiles = new Map<string, string>();
     for (const profile of await newestProfiles(tx, {})) {
       const known = profiles.get(profile.athleteId);
@@ -29,11 +28,11 @@ export function readAthletes(principal: Principal) {
     for (const row of await bodyMasses(tx)) {
       if (!masses.has(row.athleteId)) masses.set(row.athleteId, massKg(row.mass));
     }
-    const instructions = await instructionsOn(tx, localDate("UTC"));
+    const instructions = await instructionsOn(tx, teamsToday);
     const events = await competitions(tx);
     const used = new Set<string>();
     const rows = people.map((person) => {
-      const today = days.get(person.id) ?? localDate("UTC");
+      const today = days.get(person.id) ?? teamsToday;
       const maxes = maxesOf(person.id);
       const profileOn = profiles.get(person.id);
       const mark = competitionMark(

@@ -9,29 +9,30 @@ import {
 import { keepSetup, setupsOf } from "../../../db/queries/person.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import type { BoxSetupForm, FaultForm, TrialForm } from "../../forms/box";
-import { localDate, now } from "../../platform/clock.server";
+import { now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readPlaces } from "../lifters/today.server";
-import { readBoxCard } from "./box-card.server";
+import { boxCardWithin } from "./box-card.server";
 import { NO_ATHLETE } from "./read-athlete.server";
 
 /** Keeps a set-up: a new one asks for a rehearsal again. */
-export async function keepBoxSetup(
+export function keepBoxSetup(
   principal: Principal,
   athleteId: string,
   input: z.output<typeof BoxSetupForm>,
 ): Promise<Outcome<{ styleId: string }>> {
-  const card = await readBoxCard(principal, athleteId);
-  if (!card.ok) return card;
-  const verdict = card.value.styles.find((one) => one.id === input.styleId);
-  if (verdict?.verdict === "refused" && input.styleNote.length < 3)
-    return failed(
-      "refused",
-      `${verdict.reasons.join(" ")} Choose another style, or write a note to set this aside.`,
-    );
   return inTeamOnce(principal, async (tx) => {
+    // What refuses a style is read where the set-up is written: nothing comes in between.
+    const card = await boxCardWithin(tx, athleteId);
+    if (!card.ok) return card;
+    const verdict = card.value.styles.find((one) => one.id === input.styleId);
+    if (verdict?.verdict === "refused" && input.styleNote.length < 3)
+      return failed(
+        "refused",
+        `${verdict.reasons.join(" ")} Choose another style, or write a note to set this aside.`,
+      );
     await addBoxSetup(tx, {
       id: uuidv7(),
       athleteId,
@@ -77,7 +78,9 @@ export function tickRehearsal(
   return inTeamOnce(principal, async (tx) => {
     const [box] = await boxSetups(tx, athleteId);
     if (!box) return failed("no-setup", "Keep a set-up first: the rehearsal belongs to it.");
-    const on = localDate("UTC");
+    const person = await athleteById(tx, athleteId);
+    const places = await readPlaces(tx);
+    const on = person ? places.todayOf(person) : places.today;
     await markRehearsed(tx, box.id, { on, by: principal.name });
     return done({ on });
   });

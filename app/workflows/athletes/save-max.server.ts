@@ -9,10 +9,11 @@ import {
   variantById,
 } from "../../../db/queries/maxes.server";
 import { athleteById } from "../../../db/queries/squads.server";
-import { localDate, now } from "../../platform/clock.server";
+import { now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readPlaces } from "../lifters/today.server";
 
 const GONE = "This athlete or lift is not in your team any more.";
 
@@ -36,7 +37,8 @@ export function saveRecord(
     const history = (await recordsOf(tx, person.id)).filter(
       (record) => record.variantId === variant.id,
     );
-    const warnings = recordWarnings(history, input, localDate("UTC"));
+    const today = (await readPlaces(tx)).todayOf(person);
+    const warnings = recordWarnings(history, input, today);
     if (warnings.some((warning) => warning.code === "future-date")) {
       return failed(
         "future-date",

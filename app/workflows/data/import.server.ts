@@ -17,11 +17,12 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { readPlaces } from "../lifters/today.server";
+import { readPlaces, teamDay } from "../lifters/today.server";
 
 /** What a file's names are matched with, and the mappings kept from earlier files. */
 export function startImport(principal: Principal) {
   return inTeam(principal, async (tx) => {
+    const dayOf = await teamDay(tx);
     const { rooms } = await readPlaces(tx);
     const masses = new Map<string, number>();
     for (const row of await bodyMasses(tx)) {
@@ -49,7 +50,7 @@ export function startImport(principal: Principal) {
         tests: one.tests,
         reps: one.reps,
         by: one.enteredBy,
-        on: one.enteredAt.toISOString().slice(0, 10),
+        on: dayOf(one.enteredAt),
       })),
     };
   });

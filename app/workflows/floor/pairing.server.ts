@@ -32,6 +32,7 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { ownGaps } from "../lifters/own-gaps.server";
 import { loadsOf, pairingFacts } from "../lifters/pairing-loads.server";
+import { readPlaces } from "../lifters/today.server";
 
 const NO_RUN = failed("no-run", "This pairing is not in your team any more.");
 
@@ -52,7 +53,7 @@ export function previewPairing(
     const row = (await listComplexes(tx)).find((one) => one.id === complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
     const people = await pairingFacts(tx, squadId, [row.complex]);
-    const instructions = await instructionsOn(tx, localDate("UTC"));
+    const instructions = await instructionsOn(tx, (await readPlaces(tx)).today);
     const gaps = await gapsFor(tx, row.complex);
     const settings = complexSettings(await coachValues(tx));
     const asked = (one: (typeof people)[number]): PairingAthlete => ({
@@ -114,7 +115,7 @@ export function startPairing(
           loads: loadsOf(complex, input.week, one),
         };
       }),
-      date: people[0]?.today ?? localDate("UTC"),
+      date: people[0]?.today ?? (await readPlaces(tx)).today,
       enteredBy: principal.name,
       enteredAt: now(),
     });

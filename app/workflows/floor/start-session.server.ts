@@ -2,6 +2,7 @@ import { uuidv7 } from "uuidv7";
 import { freezeSession } from "../../../core/floor/freeze";
 import { leadSlot, slotWeek } from "../../../core/plan/block";
 import { racksOf, roomById } from "../../../db/queries/gear.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
 import { frozenOf, insertSession, runningSessions } from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -23,10 +24,11 @@ export function startSession(
     if (!row) return failed("no-plan", "This plan is no longer there. Open the plan list.");
     const room = await roomById(tx, row.plan.roomId);
     // What was published is done; before the first publication the plan as it stands.
-    const { block } = (await newestVersion(tx, row.plan.id)) ?? row.plan;
+    const published = await newestVersion(tx, row.plan.id);
+    const { block } = published ?? row.plan;
     const slotId = input.slotId ?? leadSlot(block)?.id ?? "";
     const slot = block.slots[slotId];
-    const plan = sessionPlan(row, slotId, block);
+    const plan = sessionPlan(row, slotId, block, published?.number);
     const settings = (await blockRoom(tx, row))?.settings ?? {};
     const week = slot && slotWeek(block, slot, input.week, settings);
     if (!plan || !week || week.sets.length === 0 || !room) {
@@ -79,6 +81,7 @@ export function startSession(
         date,
         zone: room.zone,
         roomName: room.name,
+        coachValues: await coachValues(tx),
       }),
       startedAt: at,
       startedBy: principal.name,

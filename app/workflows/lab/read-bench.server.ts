@@ -4,6 +4,7 @@ import { plainNumber } from "../../../core/units/mass";
 import { itemsOf } from "../../../db/queries/gear.server";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
 import { bodyMasses, setupsOf } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { profileTests } from "../../../db/queries/profiles.server";
 import { athleteById, listAthletes, listRooms } from "../../../db/queries/squads.server";
@@ -36,6 +37,7 @@ export function readBench(principal: Principal) {
     }
     const variants = await listVariants(tx);
     return {
+      coachValues: await coachValues(tx),
       racks,
       rooms,
       athletes: (await listAthletes(tx)).map(({ id, name }) => ({ id, name })),

@@ -19,6 +19,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { teamDay } from "../lifters/today.server";
 
 const GONE = failed("gone", "This complex is not in your library any more.");
 
@@ -81,7 +82,7 @@ export function shelveComplex(
   return inTeam(principal, async (tx) => {
     const old = (await listComplexes(tx)).find((one) => one.id === input.id);
     if (!old) return GONE;
-    await putComplexAway(tx, input.id, input.away ? now().toISOString().slice(0, 10) : null);
+    await putComplexAway(tx, input.id, input.away ? (await teamDay(tx))(now()) : null);
     return done({ id: input.id });
   });
 }

@@ -19,6 +19,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { teamDay } from "../lifters/today.server";
 
 /** The team's recipes, the newest version of each. */
 export function readRecipes(principal: Principal) {
@@ -118,7 +119,7 @@ export function shelveRecipe(
   input: { id: string; away: boolean },
 ): Promise<Outcome<null>> {
   return inTeam(principal, async (tx) => {
-    await putRecipeAway(tx, input.id, input.away ? now().toISOString().slice(0, 10) : null);
+    await putRecipeAway(tx, input.id, input.away ? (await teamDay(tx))(now()) : null);
     return done(null);
   });
 }

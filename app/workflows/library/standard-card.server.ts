@@ -5,11 +5,13 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { teamDay } from "../lifters/today.server";
 
 /** The team's standard card of cues, and who teaches by it. */
 export function readStandardCard(principal: Principal) {
   return inTeam(principal, async (tx) => {
     const card = await newestCard(tx);
+    const dayOf = await teamDay(tx);
     const confirmed = card ? await confirmations(tx, card.id) : [];
     return {
       card: card && {
@@ -17,11 +19,11 @@ export function readStandardCard(principal: Principal) {
         version: card.version,
         cues: card.cues,
         by: card.enteredBy,
-        on: card.enteredAt.toISOString().slice(0, 10),
+        on: dayOf(card.enteredAt),
       },
       confirmed: confirmed.map((one) => ({
         by: one.enteredBy,
-        on: one.enteredAt.toISOString().slice(0, 10),
+        on: dayOf(one.enteredAt),
       })),
       mine: principal.kind === "person" && confirmed.some((one) => one.userId === principal.userId),
     };

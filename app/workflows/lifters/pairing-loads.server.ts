@@ -10,7 +10,6 @@ import { newestMasses } from "../../../db/queries/person.server";
 import { profileTests } from "../../../db/queries/profiles.server";
 import { listAthletes, listSquads } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { localDate } from "../../platform/clock.server";
 import { analyseTest } from "./analyse-test.server";
 import { trainingYears } from "./plan-athletes.server";
 import { readMaxes } from "./resolve-maxes.server";
@@ -47,7 +46,7 @@ export async function pairingFacts(
   const ids = people.map((one) => one.id);
   const places = await readPlaces(tx);
   const days = new Map(people.map((one) => [one.id, places.todayOf(one)]));
-  const todayOf = (id: string) => days.get(id) ?? localDate("UTC");
+  const todayOf = (id: string) => days.get(id) ?? places.today;
   const variants = await listVariants(tx);
   const maxes = await readMaxes(tx, todayOf, ids);
   const masses = new Map((await newestMasses(tx, ids)).map((one) => [one.athleteId, one.mass]));

@@ -21,6 +21,7 @@ export function sessionPlan(
   row: PlanRow,
   slotId: string,
   block: Block = row.plan.block,
+  publishedVersion = 0,
 ): SessionPlan | undefined {
   const slot = block.slots[slotId];
   const work = slot?.work;
@@ -32,7 +33,7 @@ export function sessionPlan(
     name: block.name,
     squadName: row.squadName,
     weeks: block.weeks,
-    version: row.plan.version,
+    version: publishedVersion,
     recipe: slot.recipe,
     variant,
     ...(slot.box ? { box: slot.box } : {}),

@@ -128,6 +128,7 @@ const UNDO_DEPTH = 200;
 /** Takes back this person's last edit that still stands, unless somebody built on its place. */
 export function undoEdit(principal: Principal, planId: string): Promise<EditOutcome> {
   return inTeam(principal, async (tx) => {
+    if (!(await lockPlan(tx, planId))) return NO_PLAN;
     const edits = await newestEdits(tx, planId, UNDO_DEPTH);
     const { undone, own } = standing(edits);
     const last = own.find((one) => one.userId === userOf(principal) && !undone.has(one.id));
@@ -158,6 +159,7 @@ export function undoEdit(principal: Principal, planId: string): Promise<EditOutc
 /** Brings back what this person took back last, where nothing was edited by them since. */
 export function redoEdit(principal: Principal, planId: string): Promise<EditOutcome> {
   return inTeam(principal, async (tx) => {
+    if (!(await lockPlan(tx, planId))) return NO_PLAN;
     const edits = await newestEdits(tx, planId, UNDO_DEPTH);
     const { redoable } = standing(edits);
     const me = userOf(principal);

@@ -15,6 +15,7 @@ import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
+import { teamDay } from "../lifters/today.server";
 import { workLookup, workTable } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 
@@ -149,14 +150,15 @@ export function makeFeed(
 }
 
 export function listFeeds(principal: Principal, planId: string) {
-  return inTeam(principal, async (tx) =>
-    (await feedsOf(tx, planId)).map(({ id, revokedAt, enteredBy, enteredAt }) => ({
+  return inTeam(principal, async (tx) => {
+    const dayOf = await teamDay(tx);
+    return (await feedsOf(tx, planId)).map(({ id, revokedAt, enteredBy, enteredAt }) => ({
       id,
       revoked: revokedAt !== null,
       by: enteredBy,
-      on: enteredAt.toISOString().slice(0, 10),
-    })),
-  );
+      on: dayOf(enteredAt),
+    }));
+  });
 }
 
 export function endFeed(principal: Principal, id: string): Promise<Outcome<null>> {

@@ -153,7 +153,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         number: published.number,
         seq: published.seq,
         by: published.enteredBy,
-        on: published.enteredAt.toISOString().slice(0, 10),
+        on: localDate(row.zone, published.enteredAt),
         loads: published.loads,
       },
       edits: edits.map((one) => ({

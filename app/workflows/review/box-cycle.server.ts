@@ -17,7 +17,7 @@ import { addCycleReview, cycleReviews, ladderMarks } from "../../../db/queries/b
 import { recordsOf } from "../../../db/queries/maxes.server";
 import { setupsOf } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
-import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
+import { listPlans, lockPlan, type PlanRow } from "../../../db/queries/plans.server";
 import { entriesAfter, frozenOf, sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -144,90 +144,94 @@ function cycleSessions(
   return sessions;
 }
 
+type Asked = { planId: string; slotId: string; athleteId: string };
+
 /** A cycle on the box: everybody in a line, one athlete week by week, and its review. */
-export function readBoxCycle(
-  principal: Principal,
-  asked: { planId: string; slotId: string; athleteId: string },
-) {
-  return inTeam(principal, async (tx) => {
-    const cycles = cyclesOf(await listPlans(tx));
-    const cycle =
-      cycles.find((one) => one.row.plan.id === asked.planId && one.slotId === asked.slotId) ??
-      cycles[0];
-    const list = cycles.map((one) => ({
-      planId: one.row.plan.id,
-      slotId: one.slotId,
-      name: `${one.row.plan.block.name}, ${one.row.squadName}`,
-      starts: one.row.plan.startDate,
-    }));
-    if (!cycle) return { cycles: list, cycle: undefined, people: [], athlete: undefined };
-    const { row, slotId, slot } = cycle;
-    const { block } = row.plan;
-    const places = await readPlaces(tx);
-    const today = places.todayOf({ squadId: row.plan.squadId, roomId: row.plan.roomId });
-    const settings = (await blockRoom(tx, row))?.settings ?? {};
-    const ran = await sessionsRun(tx, cycle);
-    const reviews = await cycleReviews(tx, row.plan.id, slotId);
-    const squad = await listAthletes(tx, row.plan.squadId);
-    const slopeOf = (athleteId: string) =>
-      ran.flatMap((one) => one.lifters.get(athleteId)?.lifter.line ?? []).at(-1)?.slopeMpsPerKg;
-    const people = squad.map((person) => {
-      const weeks = cycleSessions(cycle, ran, person.id, today, settings).map(weekOf);
-      const speed = speedAtEqualLoad(weeks, slopeOf(person.id), person.unit ?? "kg");
-      const there = weeks.filter((one) => one.present);
-      const last = reviews.find((one) => one.athleteId === person.id);
-      return {
-        id: person.id,
-        name: person.name,
-        unit: person.unit ?? ("kg" as const),
-        sessions: weeks.length,
-        there: there.length,
-        fromKg: there[0]?.loadKg,
-        toKg: there.at(-1)?.loadKg,
-        speed: speed.ok ? { changeMps: speed.changeMps, verdict: speed.verdict } : undefined,
-        cut: weeks.reduce((sum, one) => sum + one.cutSets, 0),
-        faults: there.at(-1)?.faults.map((one) => one.fault) ?? [],
-        decided: last && { decision: last.decision, on: last.enteredAt.toISOString().slice(0, 10) },
-      };
-    });
-    const person =
-      squad.find((one) => one.id === asked.athleteId) ??
-      squad.find((one) => people.some((two) => two.id === one.id && two.there > 0)) ??
-      squad[0];
+export function readBoxCycle(principal: Principal, asked: Asked) {
+  return inTeam(principal, (tx) => boxCycleWithin(tx, asked));
+}
+
+async function boxCycleWithin(tx: TeamTransaction, asked: Asked) {
+  const cycles = cyclesOf(await listPlans(tx));
+  const cycle =
+    cycles.find((one) => one.row.plan.id === asked.planId && one.slotId === asked.slotId) ??
+    cycles[0];
+  const list = cycles.map((one) => ({
+    planId: one.row.plan.id,
+    slotId: one.slotId,
+    name: `${one.row.plan.block.name}, ${one.row.squadName}`,
+    starts: one.row.plan.startDate,
+  }));
+  if (!cycle) return { cycles: list, cycle: undefined, people: [], athlete: undefined };
+  const { row, slotId, slot } = cycle;
+  const { block } = row.plan;
+  const places = await readPlaces(tx);
+  const at = { squadId: row.plan.squadId, roomId: row.plan.roomId };
+  const today = places.todayOf(at);
+  const dayOf = places.dayOf(at);
+  const settings = (await blockRoom(tx, row))?.settings ?? {};
+  const ran = await sessionsRun(tx, cycle);
+  const reviews = await cycleReviews(tx, row.plan.id, slotId);
+  const squad = await listAthletes(tx, row.plan.squadId);
+  const slopeOf = (athleteId: string) =>
+    ran.flatMap((one) => one.lifters.get(athleteId)?.lifter.line ?? []).at(-1)?.slopeMpsPerKg;
+  const people = squad.map((person) => {
+    const weeks = cycleSessions(cycle, ran, person.id, today, settings).map(weekOf);
+    const speed = speedAtEqualLoad(weeks, slopeOf(person.id), person.unit ?? "kg");
+    const there = weeks.filter((one) => one.present);
+    const last = reviews.find((one) => one.athleteId === person.id);
     return {
-      cycles: list,
-      cycle: {
-        planId: row.plan.id,
-        slotId,
-        name: block.name,
-        squadName: row.squadName,
-        recipe: slot.recipe.name,
-        weeks: block.weeks,
-        starts: block.startDate,
-        ends: lastDate(block),
-        metric: row.plan.metric,
-        box: slot.box && {
-          purpose: PURPOSES[slot.box.purpose],
-          role: ROLES[slot.box.role],
-          style: styleById(slot.box.styleId)?.name ?? "",
-          smallestStopS: slot.box.smallestStopS,
-        },
-      },
-      people,
-      athlete:
-        person &&
-        (await oneAthlete(tx, {
-          person,
-          cycle,
-          sessions: cycleSessions(cycle, ran, person.id, today, settings),
-          slope: slopeOf(person.id),
-          today,
-          settings,
-          values: await coachValues(tx),
-          reviews: reviews.filter((one) => one.athleteId === person.id),
-        })),
+      id: person.id,
+      name: person.name,
+      unit: person.unit ?? ("kg" as const),
+      sessions: weeks.length,
+      there: there.length,
+      fromKg: there[0]?.loadKg,
+      toKg: there.at(-1)?.loadKg,
+      speed: speed.ok ? { changeMps: speed.changeMps, verdict: speed.verdict } : undefined,
+      cut: weeks.reduce((sum, one) => sum + one.cutSets, 0),
+      faults: there.at(-1)?.faults.map((one) => one.fault) ?? [],
+      decided: last && { decision: last.decision, on: dayOf(last.enteredAt) },
     };
   });
+  const person =
+    squad.find((one) => one.id === asked.athleteId) ??
+    squad.find((one) => people.some((two) => two.id === one.id && two.there > 0)) ??
+    squad[0];
+  return {
+    cycles: list,
+    cycle: {
+      planId: row.plan.id,
+      slotId,
+      name: block.name,
+      squadName: row.squadName,
+      recipe: slot.recipe.name,
+      weeks: block.weeks,
+      starts: block.startDate,
+      ends: lastDate(block),
+      metric: row.plan.metric,
+      box: slot.box && {
+        purpose: PURPOSES[slot.box.purpose],
+        role: ROLES[slot.box.role],
+        style: styleById(slot.box.styleId)?.name ?? "",
+        smallestStopS: slot.box.smallestStopS,
+      },
+    },
+    people,
+    athlete:
+      person &&
+      (await oneAthlete(tx, {
+        person,
+        cycle,
+        sessions: cycleSessions(cycle, ran, person.id, today, settings),
+        slope: slopeOf(person.id),
+        today,
+        settings,
+        values: await coachValues(tx),
+        reviews: reviews.filter((one) => one.athleteId === person.id),
+        dayOf,
+      })),
+  };
 }
 
 export type BoxCyclePage = Awaited<ReturnType<typeof readBoxCycle>>;
@@ -241,6 +245,8 @@ interface OneAthlete {
   settings: Parameters<typeof slotWeek>[3];
   values: CoachValues;
   reviews: Awaited<ReturnType<typeof cycleReviews>>;
+  /** The day of a moment where the squad trains. */
+  dayOf: (at: Date) => string;
 }
 
 async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
@@ -310,7 +316,7 @@ async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
       note: one.note,
       evidence: one.evidence,
       by: one.enteredBy,
-      on: one.enteredAt.toISOString().slice(0, 10),
+      on: input.dayOf(one.enteredAt),
     })),
   };
 }
@@ -326,15 +332,26 @@ function percentAfter(cycle: Cycle, week: number, settings: Parameters<typeof sl
   return undefined;
 }
 
-/** Keeps a coach's word on an athlete's cycle, with what the page said then as its evidence. */
-export async function decideCycle(
+/** Keeps a coach's word on an athlete's cycle, with what stands then as its evidence. */
+export function decideCycle(
   principal: Principal,
   input: z.output<typeof CycleReviewForm>,
 ): Promise<Outcome<{ decision: string }>> {
-  const page = await readBoxCycle(principal, input);
-  const { athlete, cycle } = page;
+  return inTeamOnce(principal, (tx) => decideWithin(tx, principal, input));
+}
+
+const NO_CYCLE = failed("no-cycle", "This cycle is not there any more. Choose another above.");
+
+async function decideWithin(
+  tx: TeamTransaction,
+  principal: Principal,
+  input: z.output<typeof CycleReviewForm>,
+): Promise<Outcome<{ decision: string }>> {
+  // Two coaches who decide at once do so one after the other, each on what then stands.
+  if (!(await lockPlan(tx, input.planId))) return NO_CYCLE;
+  const { athlete, cycle } = await boxCycleWithin(tx, input);
   if (!athlete || !cycle || athlete.id !== input.athleteId || cycle.planId !== input.planId)
-    return failed("no-cycle", "This cycle is not there any more. Choose another above.");
+    return NO_CYCLE;
   if (athlete.reached === 0)
     return failed("not-begun", "This cycle has not begun: there is nothing to decide on.");
   if (!agrees(athlete.review.proposal, input.decision) && input.note.length < 3)
@@ -342,21 +359,19 @@ export async function decideCycle(
       "no-reason",
       "This is another way than the figures propose. Write the reason in a few words.",
     );
-  return inTeamOnce(principal, async (tx) => {
-    await addCycleReview(tx, {
-      id: uuidv7(),
-      athleteId: input.athleteId,
-      planId: input.planId,
-      slotId: input.slotId,
-      week: athlete.reached,
-      decision: input.decision,
-      note: input.note,
-      evidence: athlete.review.findings.map((one) => one.words),
-      enteredBy: principal.name,
-      enteredAt: now(),
-    });
-    return done({ decision: input.decision });
+  await addCycleReview(tx, {
+    id: uuidv7(),
+    athleteId: input.athleteId,
+    planId: input.planId,
+    slotId: input.slotId,
+    week: athlete.reached,
+    decision: input.decision,
+    note: input.note,
+    evidence: athlete.review.findings.map((one) => one.words),
+    enteredBy: principal.name,
+    enteredAt: now(),
   });
+  return done({ decision: input.decision });
 }
 
 /** Only raising, holding and lowering are proposed; anything else is the coach's own. */

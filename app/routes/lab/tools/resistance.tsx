@@ -49,8 +49,8 @@ export function Resistance(props: ToolProps) {
           upperBody: get("upper") === "yes",
           anchorKg,
           bolted: rack?.bolted,
-          leastAnchorKg: at("leastanchor", undefined, "mass"),
-          steppingOutKg: at("stepout", undefined, "mass"),
+          leastAnchorKg: at("leastanchor", bench.coachValues.leastAnchorKg, "mass"),
+          steppingOutKg: at("stepout", bench.coachValues.steppingOutKg, "mass"),
           walkout: get("walkout") === "yes",
           experienced: get("novice") !== "yes",
           retired: [],
@@ -179,9 +179,13 @@ export function Resistance(props: ToolProps) {
             label="Least anchor weight you allow"
             name="leastanchor"
             kind="mass"
-            start={undefined}
+            start={bench.coachValues.leastAnchorKg}
             optional
-            hint="yours to set"
+            hint={
+              bench.coachValues.leastAnchorKg === undefined
+                ? "yours to set"
+                : "as your team has set"
+            }
           />
         ) : null}
         {get("walkout") === "yes" ? (
@@ -190,9 +194,13 @@ export function Resistance(props: ToolProps) {
             label="Step out against at most"
             name="stepout"
             kind="mass"
-            start={undefined}
+            start={bench.coachValues.steppingOutKg}
             optional
-            hint="yours to set"
+            hint={
+              bench.coachValues.steppingOutKg === undefined
+                ? "yours to set"
+                : "as your team has set"
+            }
           />
         ) : null}
       </form>
