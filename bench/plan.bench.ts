@@ -66,7 +66,7 @@ const base = blockOfLift({
   startDate: "2026-03-02",
   variantId: "bench",
   recipe: first,
-  school: "",
+  schoolId: "",
 });
 const main = base.slots.main as Slot;
 const block: Block = {

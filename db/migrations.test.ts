@@ -61,7 +61,15 @@ beforeAll(async () => {
     VALUES (${TEAM}, ${id(10)}, 'Old wave', ${id(3)}, ${id(6)}, ${id(2)}, '2026-02-03', ${all.json(recipe)}, 'MCV', 'nearest', 'C', now())`;
   await all`INSERT INTO plan_override (team_id, id, plan_id, athlete_id, set_key, load_kg, set_by, set_at)
     VALUES (${TEAM}, ${id(11)}, ${id(10)}, ${id(4)}, 'w1.flat.1', 62.5, 'C', now())`;
-  await apply(owner, files.slice(2));
+  const before = files.filter((name) => name < "0018");
+  await apply(owner, before.slice(2));
+  // Later a library came, and an edit of which school checks the plan.
+  await all`INSERT INTO team_school (team_id, id, school, entered_by, entered_at)
+    VALUES (${TEAM}, ${id(12)}, ${all.json({ name: "Old school" })}, 'C', now())`;
+  const set = (value: string) => ({ words: "School", sets: [{ path: ["school"], value }] });
+  await all`INSERT INTO plan_edit (team_id, id, plan_id, seq, edit, inverse, user_id, entered_by, entered_at)
+    VALUES (${TEAM}, ${id(13)}, ${id(10)}, 1, ${all.json(set("Old school"))}, ${all.json(set("Gone"))}, 'u', 'C', now())`;
+  await apply(owner, files.slice(before.length));
 });
 
 afterAll(async () => {
@@ -104,7 +112,7 @@ describe("a database from before", () => {
       name: "Old wave",
       startDate: "2026-02-03",
       weeks: 1,
-      school: "Old school",
+      schoolId: id(12),
       slots: {
         main: {
           work: { kind: "lift", variantId: id(6) },
@@ -119,6 +127,14 @@ describe("a database from before", () => {
       },
       overrides: { [`${id(4)}/main/w1.flat.1`]: { loadKg: 62.5, by: "C" } },
     });
+  });
+
+  it("has its plans under their school by id, edits that are still to be taken back too", async () => {
+    const [row] = await all`SELECT edit, inverse FROM plan_edit`;
+    expect(row?.edit.sets).toEqual([{ path: ["schoolId"], value: id(12) }]);
+    expect(row?.inverse.sets).toEqual([{ path: ["schoolId"], value: "" }]);
+    const [plan] = await all`SELECT block ? 'school' AS named FROM plan`;
+    expect(plan?.named).toBe(false);
   });
 
   it("is isolated as before: every table forced, the owner under it too", async () => {

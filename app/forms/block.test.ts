@@ -19,7 +19,7 @@ const block: Block = {
     startDate: "2026-03-02",
     variantId: ID,
     recipe: RISING_LADDER,
-    school: "School",
+    schoolId: "",
   }),
   overrides: { [`${ID}/main/w1.s1.1`]: { loadKg: 60, by: "C" } },
   away: { a: { athleteId: ID, from: "2026-03-01", to: "2026-03-04" } },
@@ -129,7 +129,7 @@ describe("edits as they are sent", () => {
 
 describe("blocks and recipes as files", () => {
   it("leave people at home and come in again the same otherwise", () => {
-    const text = blockAsJson(block);
+    const text = blockAsJson(block, "Speed all year");
     expect(text).not.toContain(`${ID}/main`);
     const read = readBlockFile(text);
     expect(read.ok && read.value.block).toEqual({
@@ -149,10 +149,14 @@ describe("blocks and recipes as files", () => {
     ["cut off", '{"format": "sprezza-block"', /does not end well/],
     ["another thing", "[1, 2]", /it says no format/],
     ["another format", '{"format": "other", "version": 1}', /format/],
-    ["a newer version", blockAsJson(block).replace('"version": 1', '"version": 9'), /version/],
+    [
+      "a newer version",
+      blockAsJson(block, "Speed all year").replace('"version": 1', '"version": 9'),
+      /version/,
+    ],
     [
       "a fault deep inside",
-      blockAsJson(block).replace('"sets": 3', '"sets": 0'),
+      blockAsJson(block, "Speed all year").replace('"sets": 3', '"sets": 0'),
       /block › slots › main › recipe › steps › 0 › sets: At least 1/,
     ],
   ])("%s is named", (_name, text, words) => {

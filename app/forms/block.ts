@@ -62,7 +62,7 @@ export const BlockSchema = z
     name,
     startDate: date,
     weeks: week,
-    school: z.string().max(80),
+    schoolId: z.union([z.literal(""), z.uuid("Choose a school.")]),
     template: z.enum(TEMPLATES),
     days: z.record(id, Day),
     slots: z.record(id, SlotSchema),
@@ -150,7 +150,7 @@ export const NewBlockForm = z.object({
     .int()
     .min(1, "At least one week.")
     .max(52, "At most 52 weeks."),
-  school: z.string().min(1, "Choose a school."),
+  schoolId: z.uuid("Choose a school."),
 });
 
 export const BLOCK_FORMAT = "sprezza-block";
@@ -159,7 +159,19 @@ export const RECIPE_FORMAT = "sprezza-recipe";
 const BlockFile = z.object({
   format: z.literal(BLOCK_FORMAT),
   version: z.literal(1),
-  block: BlockSchema,
+  // A school goes by its name: another team has its own.
+  block: z.preprocess(
+    (raw) => (typeof raw === "object" && raw !== null ? { ...raw, schoolId: "" } : raw),
+    BlockSchema,
+  ),
+  /** Absent in files from before: there the block itself names it. */
+  school: z.string().max(80).optional(),
+});
+
+/** The name of a block file's school, wherever it stands. */
+const FileSchool = z.object({
+  school: z.string().max(80).optional(),
+  block: z.object({ school: z.string().max(80).optional() }),
 });
 
 const RecipeFile = z.object({
@@ -191,15 +203,26 @@ function readFile<T>(text: string, schema: z.ZodType<T>, what: string): FileRead
 }
 
 export const readRecipeFile = (text: string) => readFile(text, RecipeFile, "recipe");
-export const readBlockFile = (text: string) => readFile(text, BlockFile, "block");
+
+export function readBlockFile(text: string): FileReading<{ block: Block; school: string }> {
+  const read = readFile(text, BlockFile, "block");
+  if (!read.ok) return read;
+  const named = FileSchool.safeParse(JSON.parse(text));
+  const school = named.success ? (named.data.school ?? named.data.block.school) : undefined;
+  return { ok: true, value: { block: read.value.block, school: school ?? "" } };
+}
 
 export function recipeAsJson(one: { family: string; source: string; recipe: unknown }): string {
   const { family, source, recipe } = one;
   return `${JSON.stringify({ format: RECIPE_FORMAT, version: 1, family, source, recipe }, null, 2)}\n`;
 }
 
-/** A block without its people: own loads and absences stay at home. */
-export function blockAsJson(block: Block): string {
-  const own = { ...block, overrides: {}, away: {}, apart: {}, answered: {} };
-  return `${JSON.stringify({ format: BLOCK_FORMAT, version: 1, block: own }, null, 2)}\n`;
+/**
+ * A block without its people: own loads and absences stay at home.
+ * @param school name of its school, by which another team finds its own
+ */
+export function blockAsJson(block: Block, school: string): string {
+  const { schoolId: _, ...shared } = block;
+  const own = { ...shared, overrides: {}, away: {}, apart: {}, answered: {} };
+  return `${JSON.stringify({ format: BLOCK_FORMAT, version: 1, school, block: own }, null, 2)}\n`;
 }

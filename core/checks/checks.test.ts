@@ -69,7 +69,7 @@ const block = (over: Partial<Recipe> = {}, more: Partial<Block> = {}): Block => 
     startDate: "2026-03-02",
     variantId: "v",
     recipe: recipe(over),
-    school: "House rules",
+    schoolId: "House rules",
   }),
   ...more,
 });

@@ -56,7 +56,7 @@ const base = blockOfLift({
   startDate: "2026-03-02",
   variantId: "v",
   recipe,
-  school: "S",
+  schoolId: "S",
 });
 const slotOf = (over: Partial<Slot>): Slot => ({ ...(base.slots.main as Slot), ...over });
 const cellsOf = (block: Block, athletes: BlockAthlete[], slotId = "main", rules = room) =>

@@ -69,7 +69,7 @@ const block = (over: Partial<Block> = {}): Block => ({
     startDate: "2026-11-30",
     variantId: "v",
     recipe: recipe(3),
-    school: "School",
+    schoolId: "School",
   }),
   weeks: 12,
   ...over,

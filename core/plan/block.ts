@@ -111,8 +111,8 @@ export interface Block {
   name: string;
   startDate: LocalDate;
   weeks: number;
-  /** Name of the school whose rules check it. */
-  school: string;
+  /** Id of the school whose rules check it; empty where it is none of the team's. */
+  schoolId: string;
   template: Template;
   days: Record<string, BlockDay>;
   slots: Record<string, Slot>;
@@ -135,15 +135,15 @@ export function emptyBlock(input: {
   name: string;
   startDate: LocalDate;
   weeks: number;
-  school: string;
+  schoolId: string;
   template: Template;
 }): Block {
-  const { name, startDate, weeks, school, template } = input;
+  const { name, startDate, weeks, schoolId, template } = input;
   return {
     name,
     startDate,
     weeks,
-    school,
+    schoolId,
     template,
     days: {},
     slots: {},
@@ -364,7 +364,7 @@ export function blockOfLift(input: {
   startDate: LocalDate;
   variantId: string;
   recipe: Recipe;
-  school: string;
+  schoolId: string;
 }): Block {
   const { variantId, recipe } = input;
   return {

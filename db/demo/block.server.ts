@@ -3,7 +3,7 @@ import { type Block, emptyBlock, type SectionKind, type Slot } from "../../core/
 import type { Recipe } from "../../core/recipe/recipe";
 import { addDays } from "../../core/units/time";
 import { SHIPPED_RECIPES } from "../library/recipes";
-import { copyPlanLibrary } from "../queries/plan-library.server";
+import { schoolIdByName } from "../queries/plan-library.server";
 import { insertPlan } from "../queries/plans.server";
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
@@ -68,11 +68,9 @@ const ROWS: Row[] = [
   ],
 ];
 
-/** Recipes, schools and one block of several slots; the waves that run are made with the training. */
+/** One block of several slots; the waves that run are made with the training. */
 export async function loadBlock(tx: TeamTransaction, now: Date, today: string): Promise<void> {
   const uuid = uuidFrom(seededRandom(SEED));
-  const entered = { enteredBy: COACH, enteredAt: now };
-  await copyPlanLibrary(tx, entered, uuid);
   const variants = await tx.select().from(schema.liftVariant);
   const exercises = await tx.select().from(schema.exercise);
   const squad = (await tx.select().from(schema.squad)).find((one) => one.name === "Sprint kayak");
@@ -87,7 +85,7 @@ export async function loadBlock(tx: TeamTransaction, now: Date, today: string): 
       name: "Spring block",
       startDate: addDays(today, 20),
       weeks: 8,
-      school: "Percent waves, short rest",
+      schoolId: await schoolIdByName(tx, "Percent waves, short rest"),
       template: "power-first",
     }),
     days: { d1: { name: "Day 1", offset: 0 }, d2: { name: "Day 2", offset: 3 } },

@@ -12,6 +12,7 @@ import type { SimulatedLifter } from "../../device/lifter";
 import { addCycleReview } from "../queries/box.server";
 import { listComplexes } from "../queries/contrast.server";
 import { itemsOf, racksOf } from "../queries/gear.server";
+import { schoolIdByName } from "../queries/plan-library.server";
 import { insertPlan } from "../queries/plans.server";
 import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
 import * as schema from "../schema";
@@ -81,7 +82,7 @@ export async function loadBoxCycle(tx: TeamTransaction, now: Date, today: string
     startDate,
     variantId: box.id,
     recipe: BOX_WAVE,
-    school: BOX_WAVE.school,
+    schoolId: await schoolIdByName(tx, BOX_WAVE.school),
   });
   const slot = block.slots.main;
   if (!slot || !style || !room) throw new Error("The demo's cycle has no slot.");

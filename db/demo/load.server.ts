@@ -12,6 +12,7 @@ import { keepVelocity } from "../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../core/velocity/stream";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
 import { racksOf } from "../queries/gear.server";
+import { copyPlanLibrary, schoolIdByName } from "../queries/plan-library.server";
 import { addProfile } from "../queries/profiles.server";
 import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
 import * as schema from "../schema";
@@ -54,6 +55,8 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
   try {
     await withTeam(database, teamId, async (tx) => {
       await tx.insert(schema.team).values({ id: teamId, name: "Skerry Coast", unit: "kg" });
+      // First, for blocks name their school by its id.
+      await copyPlanLibrary(tx, { enteredBy: "Callum Reyk", enteredAt: now }, uuid);
       const rooms = await loadRooms(tx, uuid);
       const variants = DEMO_VARIANTS.map((variant) => ({ teamId, id: uuid(), ...variant }));
       await tx.insert(schema.liftVariant).values(variants);
@@ -306,7 +309,7 @@ async function loadPlan(
       startDate,
       variantId: input.bench.id,
       recipe,
-      school: recipe.school,
+      schoolId: await schoolIdByName(tx, recipe.school),
     }),
     metric: "MCV",
     rounding: "nearest",

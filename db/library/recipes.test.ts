@@ -85,7 +85,7 @@ describe("the shipped recipes", () => {
       startDate: "2026-11-23",
       variantId: "0198c0de-0000-7000-8000-000000000001",
       recipe,
-      school: recipe.school,
+      schoolId: "",
     });
     const slot = block.slots.main as Slot;
     const weeks = Array.from({ length: 10 }, (_, i) => {

@@ -42,6 +42,11 @@ export async function copyPlanLibrary(
     );
 }
 
+/** The id of a team's school by its name; empty where there is none. */
+export async function schoolIdByName(tx: TeamTransaction, name: string): Promise<string> {
+  return (await listSchools(tx)).find((one) => one.school.name === name)?.id ?? "";
+}
+
 /** Teams that were seen with a library, in this process. */
 const stocked = new Set<string>();
 

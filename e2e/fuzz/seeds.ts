@@ -184,7 +184,7 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
         roomId,
         startDate: "2026-04-06",
         weeks: "4",
-        school: "Speed all year",
+        schoolId: pick(w.schools),
       }),
     },
     {

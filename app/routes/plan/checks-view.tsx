@@ -21,8 +21,10 @@ export function ChecksView({
   address: ReturnType<typeof useAddress>;
   mayEdit: boolean;
 }) {
-  const own = data.schools.find((one) => one.name === data.block.school);
-  const other = data.schools.find((one) => one.name === data.other?.name);
+  const own = data.schools.find((one) => one.id === data.block.schoolId);
+  const other = data.schools.find((one) => one.id === data.other?.id);
+  // A plan whose school is none of the team's is checked by the first, and says so.
+  const by = own ?? data.schools[0];
   return (
     <>
       <div className="mb-2 flex flex-wrap items-end gap-4">
@@ -34,18 +36,27 @@ export function ChecksView({
           >
             <option value="">no other school</option>
             {data.schools
-              .filter((one) => one.name !== data.block.school)
+              .filter((one) => one.id !== data.block.schoolId)
               .map((one) => (
-                <option key={one.name}>{one.name}</option>
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
               ))}
           </Select>
         </div>
         <p className="text-muted">
-          School: {data.block.school}. {own?.assumes ?? ""}
+          {own
+            ? `School: ${own.name}. ${own.assumes}`
+            : `This plan's school is none of yours any more. It is checked by ${by?.name ?? "none"} until you choose one under "Block".`}
         </p>
       </div>
       <div className={data.other ? "grid gap-x-8 lg:grid-cols-2" : ""}>
-        <CheckList title={data.block.school} checks={data.checks} data={data} mayEdit={mayEdit} />
+        <CheckList
+          title={by?.name ?? "Checks"}
+          checks={data.checks}
+          data={data}
+          mayEdit={mayEdit}
+        />
         {data.other ? (
           <CheckList
             title={data.other.name}

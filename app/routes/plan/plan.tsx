@@ -7,7 +7,7 @@ import { pack, unpack } from "../../forms/json";
 import { MassField } from "../../forms/maxes";
 import { MOST_CURSOR } from "../../forms/primitives/cursor";
 import { dateField } from "../../forms/primitives/date";
-import { idFrom } from "../../forms/primitives/id";
+import { idFrom, idOrNone } from "../../forms/primitives/id";
 import { keyField } from "../../forms/primitives/key";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
@@ -46,8 +46,8 @@ export function meta({ loaderData }: Route.MetaArgs) {
 
 export async function loader({ request, context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
-  const other = new URL(request.url).searchParams.get("against")?.slice(0, 80);
-  const result = await readPlan(principal, params.planId, other);
+  const other = new URL(request.url).searchParams.get("against");
+  const result = await readPlan(principal, params.planId, idOrNone(other));
   if (!result.ok) throw notThere(result);
   return {
     name: result.value.block.name,

@@ -173,9 +173,9 @@ function NewBlock({ data, result }: { data: Data; result: FormResult | undefined
         defaultValue={8}
         problem={problems.weeks}
       />
-      <Select label="School" name="school" inline hint="its rules check the block">
+      <Select label="School" name="schoolId" inline hint="its rules check the block">
         {data.schools.map((one) => (
-          <option key={one.name} title={one.assumes}>
+          <option key={one.id} value={one.id} title={one.assumes}>
             {one.name}
           </option>
         ))}

@@ -70,14 +70,19 @@ function WholeBlock({ data, mayEdit, edit }: { data: PlanPage; mayEdit: boolean;
         <Select
           label="School"
           inline
-          value={block.school}
-          onChange={(e) => set("school", e.target.value, `School: ${e.target.value}`)}
+          value={block.schoolId}
+          onChange={(e) => {
+            const school = data.schools.find((one) => one.id === e.target.value);
+            if (school) set("schoolId", school.id, `School: ${school.name}`);
+          }}
         >
-          {data.schools.some((one) => one.name === block.school) ? null : (
-            <option>{block.school}</option>
+          {data.schools.some((one) => one.id === block.schoolId) ? null : (
+            <option value={block.schoolId}>none of your schools: choose one</option>
           )}
           {data.schools.map((one) => (
-            <option key={one.name}>{one.name}</option>
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
           ))}
         </Select>
         <Select

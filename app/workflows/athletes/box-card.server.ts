@@ -62,8 +62,9 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
   const stand = standing(marks.map((one) => ({ ...one, by: one.enteredBy })));
   // The school of the squad's newest plan, else the first: its rule for beginners.
   const plan = (await listPlans(tx)).find((one) => one.plan.squadId === person.squadId);
-  const schools = (await listSchools(tx)).map((one) => one.school);
-  const school = schools.find((one) => one.name === plan?.plan.block.school) ?? schools[0];
+  const schools = await listSchools(tx);
+  const { school } = schools.find((one) => one.id === plan?.plan.block.schoolId) ??
+    schools[0] ?? { school: undefined };
   const refused = refusals({
     limits: held,
     birthYear: person.birthYear ?? undefined,

@@ -97,7 +97,7 @@ it("a record of today is taken where it is tomorrow already, and tomorrow's ther
   expect(await record("2026-03-11")).toMatchObject({ ok: false, code: "future-date" });
 });
 
-it("the same press sent twice keeps one value, as the same form does", async () => {
+it("a floor that the coach sets comes with the plan, for its new slots", async () => {
   await keepCoachValue(coach, { key: "floorBenchMps", value: 0.5 });
   const plan = await readPlan(coach, team.planId);
   expect(plan.ok && plan.value.coachValues.floorBenchMps).toBe(0.5);

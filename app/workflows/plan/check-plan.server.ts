@@ -128,7 +128,7 @@ export async function checkInput(
     onBox ? boxHistories(tx, athleteIds) : undefined,
   ]);
   const birthYears = new Map(people.map((one) => [one.id, one.birthYear ?? undefined]));
-  const own = schools.find((one) => one.school.name === block.school)?.school;
+  const own = schools.find((one) => one.id === block.schoolId)?.school;
   const first = schools[0]?.school as School;
   const squatIds = new Set(squats.map((one) => one.id));
   const squatMax = (athlete: BlockAthlete) => {

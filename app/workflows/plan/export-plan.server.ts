@@ -5,6 +5,7 @@ import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/pla
 import { slotCells } from "../../../core/plan/block-loads";
 import { describeBasis } from "../../../core/recipe/basis";
 import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
+import { listSchools } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { blockAsJson } from "../../forms/block";
@@ -61,7 +62,12 @@ export function exportPlan(
     const { block } = row.plan;
     const name = block.name.toLowerCase().replace(/[^a-z0-9]+/g, "-");
     if (as === "json") {
-      return done({ name: `${name}.json`, type: "application/json", text: blockAsJson(block) });
+      const school = (await listSchools(tx)).find((one) => one.id === block.schoolId);
+      return done({
+        name: `${name}.json`,
+        type: "application/json",
+        text: blockAsJson(block, school?.school.name ?? ""),
+      });
     }
     const table = await workTable(tx, row);
     const lookup = workLookup(table);

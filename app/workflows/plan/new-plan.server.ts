@@ -51,13 +51,13 @@ export function newPlan(principal: Principal, input: New): Promise<Outcome<{ id:
     const squad = (await listSquads(tx)).find((one) => one.id === input.squadId);
     const room = await roomById(tx, input.roomId);
     if (!squad || !room) return failed("gone", "This squad or room is not there any more.");
-    const school = (await listSchools(tx)).find((one) => one.school.name === input.school)?.school;
+    const school = (await listSchools(tx)).find((one) => one.id === input.schoolId)?.school;
     const block: Block = {
       ...emptyBlock({
         name: input.name,
         startDate: input.startDate,
         weeks: input.weeks,
-        school: input.school,
+        schoolId: school ? input.schoolId : "",
         template: school?.order ?? "power-first",
       }),
       days: { d1: { name: "Day 1", offset: 0 } },
@@ -121,7 +121,10 @@ export function importPlan(
     });
   }
   return inTeamOnce(principal, async (tx) => {
-    const { block } = read.value;
+    await ensurePlanLibrary(tx);
+    const { school } = read.value;
+    const own = (await listSchools(tx)).find((one) => one.school.name === school);
+    const block = { ...read.value.block, schoolId: own?.id ?? "" };
     return done({ id: await insert(tx, principal, { ...input, block }) });
   });
 }

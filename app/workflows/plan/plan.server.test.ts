@@ -244,7 +244,46 @@ describe("publishing", () => {
   });
 });
 
+const schoolNamed = async (name: string) =>
+  (await readSchools(coach)).find((one) => one.school.name === name)?.id ?? "";
+
 describe("plans from plans, and files", () => {
+  it("a plan stays under its school when that is renamed, and goes to another team by its name", async () => {
+    const schools = await readSchools(coach);
+    const last = schools.at(-1);
+    if (!last) throw new Error("no schools");
+    const made = await newPlan(coach, {
+      name: "Under the last",
+      squadId: (await plan()).plan.squadId,
+      roomId: team.roomId,
+      startDate: "2026-05-04",
+      weeks: 4,
+      schoolId: last.id,
+    });
+    if (!made.ok) throw new Error(made.message);
+    const renamed = { ...last.school, name: "Another name" };
+    expect(await keepSchool(coach, { id: last.id, school: renamed })).toMatchObject({ ok: true });
+    const page = await readPlan(coach, made.value.id);
+    if (!page.ok) throw new Error(page.message);
+    expect(page.value.block.schoolId).toBe(last.id);
+    const own = page.value.schools.find((one) => one.id === page.value.block.schoolId);
+    expect(own).toMatchObject({ name: "Another name", order: last.school.order });
+
+    const file = await exportPlan(coach, made.value.id, "json");
+    if (!file.ok) throw new Error(file.message);
+    expect(JSON.parse(file.value.text)).toMatchObject({ school: "Another name" });
+    expect(file.value.text).not.toContain(last.id);
+    const back = await importPlan(coach, {
+      text: file.value.text,
+      squadId: (await plan()).plan.squadId,
+      roomId: team.roomId,
+    });
+    if (!back.ok) throw new Error(back.message);
+    const again = await readPlan(coach, back.value.id);
+    expect(again.ok && again.value.block.schoolId).toBe(last.id);
+    await keepSchool(coach, { id: last.id, school: last.school });
+  });
+
   it("a new block, a copy and an athlete's own", async () => {
     const made = await newPlan(coach, {
       name: "Fresh",
@@ -252,7 +291,7 @@ describe("plans from plans, and files", () => {
       roomId: team.roomId,
       startDate: "2026-05-04",
       weeks: 4,
-      school: "Strength and volume",
+      schoolId: await schoolNamed("Strength and volume"),
     });
     if (!made.ok) throw new Error(made.message);
     const fresh = await readPlan(coach, made.value.id);

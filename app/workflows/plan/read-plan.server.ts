@@ -49,7 +49,8 @@ export function readPlans(principal: Principal) {
       }),
       squads: (await listSquads(tx)).map(({ id, name, roomId }) => ({ id, name, roomId })),
       rooms: (await listRooms(tx)).map(({ id, name }) => ({ id, name })),
-      schools: (await listSchools(tx)).map(({ school }) => ({
+      schools: (await listSchools(tx)).map(({ id, school }) => ({
+        id,
         name: school.name,
         assumes: school.assumes,
       })),
@@ -89,8 +90,8 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
       readAnswers(tx, { planId }),
       checkInput(tx, row, athletes, room, today, facts),
     ]);
-    const schools = facts.schools.map((one) => one.school);
-    const other = schools.find((one) => one.name === otherSchool);
+    const schools = facts.schools.map((one) => ({ id: one.id, ...one.school }));
+    const other = schools.find((one) => one.id === otherSchool);
     const used = new Set(
       Object.values(block.slots).flatMap((slot) =>
         slot.work.kind === "exercise" ? slot.work.exerciseIds : [],
@@ -146,6 +147,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
       checks: listed(checks),
       open: openChecks(block, checks).length,
       other: other && {
+        id: other.id,
         name: other.name,
         checks: listed(checkPlan({ ...input, school: other })),
       },
