@@ -440,7 +440,11 @@ test.describe("sign-in and pairing", () => {
   });
 
   test("a forged address is not believed, and the log says where tries came from", async () => {
-    const own = await ownServer(4740, { SIGN_IN_FAILURES_AN_ACCOUNT: "4" });
+    const own = await ownServer(4740, { SIGN_IN_FAILURES_AN_ACCOUNT: "4", LOG_LEVEL: "warn" });
+    let log = "";
+    own.child.stdout?.on("data", (piece) => {
+      log += String(piece);
+    });
     try {
       const statuses = [];
       for (let i = 0; i < 3; i++) {
@@ -453,6 +457,10 @@ test.describe("sign-in and pairing", () => {
         statuses.push(answer.status);
       }
       expect(statuses).toEqual([401, 401, 429]);
+      await expect.poll(() => log.match(/"msg":"sign-in: /g)?.length).toBe(3);
+      expect(log.match(/"address":"127\.0\.0\.1"/g)).toHaveLength(3);
+      expect(log).not.toContain("203.0.113");
+      expect(log).not.toContain("owner@skerry");
     } finally {
       await own.stop();
     }

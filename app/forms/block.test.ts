@@ -111,7 +111,7 @@ describe("edits as they are sent", () => {
       roomId: ID,
       startDate: "2026-03-02",
       weeks: "8",
-      school: "S",
+      schoolId: crypto.randomUUID(),
     };
     expect(NewBlockForm.parse(good).weeks).toBe(8);
     for (const [field, value] of [
@@ -119,7 +119,7 @@ describe("edits as they are sent", () => {
       ["weeks", "x"],
       ["startDate", ""],
       ["squadId", ""],
-      ["school", ""],
+      ["schoolId", ""],
     ] as const) {
       const parsed = NewBlockForm.safeParse({ ...good, [field]: value });
       expect(parsed.error?.issues[0]?.path).toEqual([field]);
