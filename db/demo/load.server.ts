@@ -56,7 +56,8 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
     await withTeam(database, teamId, async (tx) => {
       await tx.insert(schema.team).values({ id: teamId, name: "Skerry Coast", unit: "kg" });
       // First, for blocks name their school by its id.
-      await copyPlanLibrary(tx, { enteredBy: "Callum Reyk", enteredAt: now }, uuid);
+      const ofLibrary = uuidFrom(seededRandom(SEED + 1));
+      await copyPlanLibrary(tx, { enteredBy: "Callum Reyk", enteredAt: now }, ofLibrary);
       const rooms = await loadRooms(tx, uuid);
       const variants = DEMO_VARIANTS.map((variant) => ({ teamId, id: uuid(), ...variant }));
       await tx.insert(schema.liftVariant).values(variants);
