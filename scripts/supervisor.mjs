@@ -32,8 +32,12 @@ function note(level, msg, more = {}) {
   console.error(JSON.stringify({ level, time: Date.now(), process: "supervisor", ...more, msg }));
 }
 
-/** Pages are drawn after everything else: on a small machine a rep does not wait for a print. */
-const PAGES_NICE = 10;
+/**
+ * Pages are drawn after a rep is written: on a small machine a rep does not wait for a print. A
+ * step of five, a third of the others' share: at ten, five busy processes of another make left a
+ * page a fiftieth of the machine, and it came after twenty seconds.
+ */
+const PAGES_NICE = 5;
 
 function yieldTo(child, name) {
   if (name !== "pages" || child.pid === undefined) return;

@@ -178,8 +178,18 @@ function asThrown(seed: Seed, once: string): Thrown {
 interface Tally {
   sent: number;
   past: number;
+  slowestMs: number;
   statuses: Map<number, number>;
   intents: Set<string>;
+}
+
+/** What the database was at when an answer did not come. */
+async function tellWhatRuns(sql: postgres.Sql): Promise<void> {
+  const running = await sql`
+    SELECT pid, state, wait_event_type, wait_event, pg_blocking_pids(pid) AS behind,
+      extract(epoch FROM now() - xact_start)::int AS seconds, left(query, 120) AS query
+    FROM pg_stat_activity WHERE backend_type = 'client backend' AND pid <> pg_backend_pid()`;
+  for (const row of running) console.log(JSON.stringify(row));
 }
 
 async function throwAll(sql: postgres.Sql, cookies: Record<string, string>) {
@@ -187,7 +197,7 @@ async function throwAll(sql: postgres.Sql, cookies: Record<string, string>) {
   const tallies = new Map<string, Tally>(
     ROUTE_RIGHTS.map((rule) => [
       rule.path,
-      { sent: 0, past: 0, statuses: new Map(), intents: new Set() },
+      { sent: 0, past: 0, slowestMs: 0, statuses: new Map(), intents: new Set() },
     ]),
   );
   const faults: Array<{ what: string; thrown: Thrown; text: string }> = [];
@@ -208,11 +218,13 @@ async function throwAll(sql: postgres.Sql, cookies: Record<string, string>) {
               world,
               chance,
             );
+      const sentAt = performance.now();
       const answer = await send(thrown, cookies);
       if (answer.status === -1) continue;
       const tally = tallies.get(thrown.route);
       if (!tally) continue;
       tally.sent++;
+      tally.slowestMs = Math.max(tally.slowestMs, performance.now() - sentAt);
       tally.statuses.set(answer.status, (tally.statuses.get(answer.status) ?? 0) + 1);
       if (wentPast(thrown, answer)) {
         tally.past++;
@@ -221,6 +233,7 @@ async function throwAll(sql: postgres.Sql, cookies: Record<string, string>) {
       if (answer.status === 500 || answer.hung || answer.ended) {
         const what = answer.hung ? "HUNG" : answer.ended ? "ENDED" : "500";
         faults.push({ what, thrown, text: answer.text });
+        if (answer.hung) await tellWhatRuns(sql);
         if (faults.length <= 60)
           console.log(
             `${what}: ${thrown.method} ${thrown.path.slice(0, 160)} ${(thrown.body ?? "").slice(0, 400)}`,
@@ -265,7 +278,9 @@ if (process.argv.includes("--seeds")) {
       .sort(([a], [b]) => a - b)
       .map(([status, n]) => `${status || "hung"} × ${n}`)
       .join(", ");
-    console.log(`${route}: ${tally.sent}, ${tally.past}; ${statuses}`);
+    console.log(
+      `${route}: ${tally.sent}, ${tally.past}; ${statuses}; slowest ${Math.round(tally.slowestMs)} ms`,
+    );
     if (tally.sent === 0 && route !== "/sign-out") failed++;
   }
   const missed = unreached(tallies, await readWorld(sql, TODAY), chanceFrom(1).pick);
