@@ -6,6 +6,7 @@
 import { createHash, randomBytes, randomUUID } from "node:crypto";
 import { connect } from "node:net";
 import postgres from "postgres";
+import { ensureBuild } from "./build.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { testDatabase, testServer } from "./with-database.mjs";
 
@@ -183,6 +184,7 @@ export async function crowd(env, port) {
 if (process.argv[1]?.endsWith("crowd.mjs")) {
   await orSentence(async () => {
     ensurePackages();
+    ensureBuild();
     const { env, stop } = await testDatabase("sprezza_crowd", "soak");
     try {
       const { ratio, failed } = await crowd(env, 4650);

@@ -2,41 +2,16 @@
  * `npm run demo`: installs what is missing, starts a PostgreSQL cluster of its own, loads Skerry
  * Coast, builds, serves, and stops what it started on Ctrl-C. `-- --fresh` starts over.
  */
-import { createHash, randomBytes } from "node:crypto";
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from "node:fs";
+import { randomBytes } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
+import { ensureBuild } from "./build.mjs";
 import { databaseEnvironment, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { run, startServer } from "./run.mjs";
 
 const fresh = process.argv.includes("--fresh");
 const home = path.resolve(process.env.SPREZZA_DATA ?? ".sprezza");
-
-/** A fingerprint of what the build is made of: it is built again only when that changed. */
-function sources() {
-  const hash = createHash("sha256");
-  const visit = (place) => {
-    if (statSync(place).isDirectory()) {
-      for (const name of readdirSync(place).sort()) visit(path.join(place, name));
-    } else {
-      hash.update(place);
-      hash.update(readFileSync(place));
-    }
-  };
-  for (const place of [
-    "app",
-    "core",
-    "device",
-    "db",
-    "public",
-    "vite.config.ts",
-    "react-router.config.ts",
-    "package-lock.json",
-  ]) {
-    if (existsSync(place)) visit(place);
-  }
-  return hash.digest("hex");
-}
 
 function secret(folder) {
   const file = path.join(folder, "session-secret");
@@ -82,15 +57,7 @@ await orSentence(async () => {
     if (run("tsx", ["scripts/load-demo.ts"], env) !== 0)
       throw new Error("The demo data could not be loaded.");
 
-    const stamp = "build/.sources";
-    const fingerprint = sources();
-    if (!existsSync(stamp) || readFileSync(stamp, "utf8") !== fingerprint) {
-      console.log("Building …");
-      if (run("react-router", ["build"], { NODE_ENV: "production" }, "ignore") !== 0) {
-        throw new Error("The build failed; `npm run build` shows why.");
-      }
-      writeFileSync(stamp, fingerprint);
-    }
+    ensureBuild();
 
     const host = process.env.HOST ?? "127.0.0.1";
     stopWatching = cluster.keepUp((sentence) => console.error(sentence));

@@ -3,6 +3,7 @@
  * 100,000 in rounds of 10,000, each on a new database), FUZZ_SEED (default 1).
  */
 import { mkdirSync } from "node:fs";
+import { ensureBuild } from "./build.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { runAlong } from "./run.mjs";
 import { testDatabase, testServer } from "./with-database.mjs";
@@ -53,6 +54,7 @@ export async function fuzzRound({ count, seed, apart, port, env: more = {} }) {
 if (process.argv[1]?.endsWith("fuzz.mjs")) {
   await orSentence(async () => {
     ensurePackages();
+    ensureBuild();
     mkdirSync("test-results", { recursive: true });
     const count = Number(process.env.FUZZ_COUNT ?? 100_000);
     let failed = 0;

@@ -7,6 +7,7 @@
 import { randomUUID } from "node:crypto";
 import path from "node:path";
 import postgres from "postgres";
+import { ensureBuild } from "./build.mjs";
 import { freePort, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { startServer } from "./run.mjs";
@@ -33,6 +34,7 @@ function baseline() {
 
 await orSentence(async () => {
   ensurePackages();
+  ensureBuild();
   const { env, stop } = await testDatabase("sprezza_soak");
   const port = await freePort(4500);
   const settings = { ...env, NODE_ENV: "production", PORT: String(port), LOG_LEVEL: "silent" };
