@@ -4,14 +4,9 @@
  */
 import { workingMax } from "../core/maxes/records";
 import { type Block, blockOfLift, type Slot, slotWeek } from "../core/plan/block";
-import {
-  type BlockAthlete,
-  type BlockRoom,
-  blockLoads,
-  setInFull,
-  slotCells,
-} from "../core/plan/block-loads";
+import { type BlockRoom, blockLoads, setInFull, slotCells } from "../core/plan/block-loads";
 import { dayStave } from "../core/plan/day-time";
+import type { Lifter } from "../core/prescribe/lifter";
 import { loadVelocityLine } from "../core/profile/line";
 import { DEMO_ROOMS } from "../db/demo/rooms";
 import { SHIPPED_RECIPES } from "../db/library/recipes";
@@ -31,7 +26,7 @@ const profile = loadVelocityLine(
   [40, 60, 80].map((loadKg) => ({ loadKg, velocityMps: 1.6 - 0.01 * loadKg })),
   "MCV",
 );
-const athletes: BlockAthlete[] = Array.from({ length: 200 }, (_, i) => ({
+const athletes: Lifter[] = Array.from({ length: 200 }, (_, i) => ({
   id: `a${i}`,
   name: `Athlete ${i}`,
   unit: undefined,
@@ -55,6 +50,8 @@ const athletes: BlockAthlete[] = Array.from({ length: 200 }, (_, i) => ({
           today: "2026-03-01",
         }),
         profile: profile.ok ? { line: profile, variantId, testedOn: "2026-02-01" } : undefined,
+        peakForceMps: undefined,
+        peakPowerKg: undefined,
       },
     ]),
   ),

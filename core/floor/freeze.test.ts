@@ -1,11 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { testGear } from "../barload/fixtures/gear";
-import { testedLine, testedMax } from "../prescribe/fixtures/base";
+import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
 import { groupByLoad } from "../prescribe/groups";
+import type { Lifter } from "../prescribe/lifter";
 import { groupSizesForRest, isShortRest, restFromTurns } from "../prescribe/turns";
 import { expandRecipe, type Recipe } from "../recipe/recipe";
-import { freezeSession, prescribeWeek, type SessionAthlete, type SessionPlan } from "./freeze";
+import { freezeSession, prescribeWeek, type SessionPlan } from "./freeze";
 import { CORE_VERSION } from "./frozen";
 
 const gear = testGear([20, 15, 10, 5, 2.5, 1.25], 200);
@@ -41,18 +42,13 @@ const plan: SessionPlan = {
   rounding: "nearest",
 };
 
-function athlete(id: string, kg: number | undefined, patch: Partial<SessionAthlete> = {}) {
-  return {
+const athlete = (id: string, kg: number | undefined, person: Partial<Lifter> = {}) =>
+  lifterAt(
     id,
-    name: `Athlete ${id}`,
-    unit: undefined,
-    instructions: [],
-    trainingYears: 5,
-    workingMax: testedMax(kg, "2026-03-10"),
-    profile: testedLine("2026-02-17"),
-    ...patch,
-  } satisfies SessionAthlete;
-}
+    "v",
+    { workingMax: testedMax(kg, "2026-03-10"), profile: testedLine("2026-02-17") },
+    { trainingYears: 5, ...person },
+  );
 
 const week = expandRecipe(recipe)[0];
 if (!week) throw new Error("no week");
@@ -212,6 +208,7 @@ describe("freezing", () => {
     plan,
     week,
     athletes: [athlete("1", 100, { instructions: ["Not today"], unit: "lb" }), athlete("2", 60)],
+    setups: new Map([["2", { setup: ["Box 40 cm"], box: { heightCm: 40, styleId: "x" } }]]),
     racks: [
       { rackId: "r1", number: 1, gear },
       { rackId: "r2", number: 2, gear },

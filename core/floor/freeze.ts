@@ -3,7 +3,8 @@ import type { BoxSlot } from "../boxsquat/slot";
 import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
 import { faultsFor } from "../liverules/lift-faults";
 import { groupByLoad } from "../prescribe/groups";
-import { type AthleteBase, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
+import { atLift, type Lifter } from "../prescribe/lifter";
+import { prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/line";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
@@ -31,17 +32,8 @@ export interface SessionPlan {
   rounding: RoundingMode;
 }
 
-export interface SessionAthlete extends AthleteBase {
-  id: string;
-  name: string;
-  unit: "kg" | "lb" | undefined;
-  /** What screens show of a limit; never its reason. */
-  /** What this athlete may not do, in the words that cards and racks show. */
-  instructions: readonly string[];
-  /** The set-up on the box, as the rack shows it. */
-  setup?: readonly string[];
-  box?: FrozenLifter["box"];
-}
+/** An athlete's set-up on the box, as the rack shows it. */
+export type LifterSetup = Pick<FrozenLifter, "setup" | "box">;
 
 /** A slot's overrides by "athlete id/set key", kg. */
 export type Overrides = ReadonlyMap<string, number>;
@@ -50,7 +42,7 @@ export type Overrides = ReadonlyMap<string, number>;
 export function prescribeWeek(input: {
   plan: SessionPlan;
   week: WaveWeek;
-  athlete: SessionAthlete;
+  athlete: Lifter;
   gear: LoadingGear;
   overrides: Overrides;
 }): SetPrescription[] {
@@ -61,7 +53,7 @@ export function prescribeWeek(input: {
       recipe: plan.recipe,
       set,
       variant: plan.variant,
-      athlete,
+      athlete: atLift(athlete, plan.variant.id),
       gear,
       mode: plan.rounding,
       metric: plan.metric,
@@ -91,7 +83,9 @@ const GENERAL_CAUTION =
 export function freezeSession(input: {
   plan: SessionPlan;
   week: WaveWeek;
-  athletes: readonly SessionAthlete[];
+  athletes: readonly Lifter[];
+  /** By athlete, where the lift is done on a box. */
+  setups: ReadonlyMap<string, LifterSetup>;
   racks: ReadonlyArray<{ rackId: string; number: number; gear: LoadingGear }>;
   overrides: Overrides;
   date: LocalDate;
@@ -103,7 +97,11 @@ export function freezeSession(input: {
   const { plan, week, racks, overrides } = input;
   const { recipe } = plan;
   const groups = groupByLoad({
-    lifters: input.athletes.map((athlete) => ({ athlete, loadKg: athlete.workingMax?.kg })),
+    lifters: input.athletes.map((athlete) => ({
+      athlete,
+      facts: atLift(athlete, plan.variant.id),
+      loadKg: athlete.byVariant[plan.variant.id]?.workingMax?.kg,
+    })),
     racks: racks.length,
     rest: recipe.rest,
     setS: DEFAULT_SET_S,
@@ -133,14 +131,13 @@ export function freezeSession(input: {
         id: rack.rackId,
         name: String(rack.number),
         gear: rack.gear,
-        lifters: group.lifters.map(({ athlete }) => ({
+        lifters: group.lifters.map(({ athlete, facts }) => ({
           athleteId: athlete.id,
           name: athlete.name,
           unit: athlete.unit ?? "kg",
-          line: athlete.profile?.line,
+          line: facts.profile?.line,
           instructions: [...athlete.instructions],
-          ...(athlete.setup ? { setup: [...athlete.setup] } : {}),
-          ...(athlete.box ? { box: athlete.box } : {}),
+          ...input.setups.get(athlete.id),
           sets: prescribeWeek({ plan, week, athlete, gear: rack.gear, overrides }),
         })),
       };

@@ -39,6 +39,11 @@ export const LARGE_JUMP_SHARE = 0.1;
 /** Under a year of real barbell training a max is information only. */
 export const TRUSTED_TRAINING_YEARS = 1;
 
+/** Years of barbell training on a day, to a tenth. */
+export function trainingYears(since: string | undefined, today: string): number | undefined {
+  return since ? Math.floor((10 * daysBetween(since, today)) / 365.25) / 10 : undefined;
+}
+
 export interface MaxRecord {
   id: string;
   load: Mass;

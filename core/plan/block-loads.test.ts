@@ -1,17 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { testGear } from "../barload/fixtures/gear";
-import { testedLine, testedMax } from "../prescribe/fixtures/base";
+import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
+import type { Lifter } from "../prescribe/lifter";
 import { DELOAD_UNSET } from "../prescribe/prescribe";
 import type { Recipe } from "../recipe/recipe";
 import { type Block, blockOfLift, type Slot, slotWeek } from "./block";
-import {
-  type BlockAthlete,
-  type BlockRoom,
-  blockLoads,
-  changedLoads,
-  setInFull,
-  slotCells,
-} from "./block-loads";
+import { type BlockRoom, blockLoads, changedLoads, setInFull, slotCells } from "./block-loads";
 import { BETWEEN_EXERCISES_S, dayStave, setSeconds, WARM_UP_S } from "./day-time";
 import { weekSum } from "./week-sums";
 
@@ -37,20 +31,13 @@ const recipe: Recipe = {
   stop: { lossFrom: "best" },
 };
 const room: BlockRoom = { gear, rounding: "nearest", metric: "MCV", settings: {} };
-const athlete = (id: string, kg: number | undefined): BlockAthlete => ({
-  id,
-  name: id,
-  unit: undefined,
-  instructions: [],
-  trainingYears: 3,
-  bodyKg: 80,
-  byVariant: {
-    v: {
-      workingMax: testedMax(kg, "2026-03-01"),
-      profile: testedLine("2026-02-01"),
-    },
-  },
-});
+const athlete = (id: string, kg: number | undefined): Lifter =>
+  lifterAt(
+    id,
+    "v",
+    { workingMax: testedMax(kg, "2026-03-01"), profile: testedLine("2026-02-01") },
+    { name: id, bodyKg: 80 },
+  );
 const base = blockOfLift({
   name: "B",
   startDate: "2026-03-02",
@@ -59,7 +46,7 @@ const base = blockOfLift({
   schoolId: "S",
 });
 const slotOf = (over: Partial<Slot>): Slot => ({ ...(base.slots.main as Slot), ...over });
-const cellsOf = (block: Block, athletes: BlockAthlete[], slotId = "main", rules = room) =>
+const cellsOf = (block: Block, athletes: Lifter[], slotId = "main", rules = room) =>
   slotCells({ block, slotId, weeks: [1, 2], athletes, room: rules, liftName: "Bench" });
 
 describe("everybody's loads of a slot", () => {
@@ -154,7 +141,7 @@ describe("what changed since a publication", () => {
     expect(changedLoads(before, blockLoads({ block: base, athletes: people, room }))).toEqual([]);
     const stronger = blockLoads({
       block: base,
-      athletes: [athlete("a", 110), people[1] as BlockAthlete],
+      athletes: [athlete("a", 110), people[1] as Lifter],
       room,
     });
     expect(changedLoads(before, stronger)).toEqual([

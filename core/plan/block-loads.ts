@@ -1,36 +1,11 @@
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
-import type { PlainMax } from "../maxes/records";
-import {
-  type AthleteBase,
-  basisFacts,
-  loadOfSet,
-  prescribeSet,
-  type SetPrescription,
-} from "../prescribe/prescribe";
-import { type DatedLine, GROUP_CURVES } from "../profile/line";
+import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
+import { loadOfSet, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
+import { GROUP_CURVES } from "../profile/line";
 import { basisLoad } from "../recipe/basis";
 import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
 import type { VelocityMetric } from "../units/velocity";
 import { type Block, overrideKey, type Slot, slotWeek } from "./block";
-
-/** What an athlete brings to one lift of a block. */
-export interface LiftFacts {
-  workingMax: PlainMax | undefined;
-  profile: DatedLine | undefined;
-  peakForceMps?: number | undefined;
-  peakPowerKg?: number | undefined;
-}
-
-/** What an athlete brings to a block. */
-export interface BlockAthlete {
-  id: string;
-  name: string;
-  unit: "kg" | "lb" | undefined;
-  instructions: readonly string[];
-  trainingYears: number | undefined;
-  bodyKg: number | undefined;
-  byVariant: Readonly<Record<string, LiftFacts>>;
-}
 
 /** What all numbers of a block are settled with. */
 export interface BlockRoom {
@@ -51,18 +26,6 @@ export interface LoadRun {
   overridden: boolean;
 }
 
-export function athleteBase(athlete: BlockAthlete, variantId: string): AthleteBase {
-  const facts = athlete.byVariant[variantId];
-  return {
-    workingMax: facts?.workingMax,
-    profile: facts?.profile,
-    peakForceMps: facts?.peakForceMps,
-    peakPowerKg: facts?.peakPowerKg,
-    trainingYears: athlete.trainingYears,
-    bodyKg: athlete.bodyKg,
-  };
-}
-
 /** The variant that a week of a slot is done in: a method of a rotation may have its own. */
 export const variantIn = (slot: Slot, week: WaveWeek): string | undefined =>
   week.method?.variantId ?? (slot.work.kind === "lift" ? slot.work.variantId : undefined);
@@ -70,7 +33,7 @@ export const variantIn = (slot: Slot, week: WaveWeek): string | undefined =>
 const groups = new WeakMap<WaveWeek, number[]>();
 
 /** For each set of a week the first set that asks the same: worked out once for everybody. */
-function alike(week: WaveWeek): number[] {
+function firstsOf(week: WaveWeek): number[] {
   const kept = groups.get(week);
   if (kept) return kept;
   const first = new Map<string, number>();
@@ -96,7 +59,7 @@ function setLoads(input: {
   slotId: string;
   slot: Slot;
   week: WaveWeek;
-  athlete: BlockAthlete;
+  athlete: Lifter;
   room: BlockRoom;
   liftName: string;
   /** Athletes who have a load of their own somewhere in the block. */
@@ -104,8 +67,8 @@ function setLoads(input: {
 }): SetKg[] {
   const { block, slotId, slot, week, athlete, room } = input;
   const variantId = variantIn(slot, week);
-  const facts = basisFacts(athleteBase(athlete, variantId ?? ""), variantId ?? "", room.metric);
-  const same = alike(week);
+  const facts = basisFacts(atLift(athlete, variantId ?? ""), variantId ?? "", room.metric);
+  const same = firstsOf(week);
   const known: SetKg[] = [];
   const withOwn = input.own.has(athlete.id);
   return week.sets.map((set, i) => {
@@ -137,7 +100,7 @@ function setLoads(input: {
 function freeLoad(
   set: WaveSet,
   facts: ReturnType<typeof basisFacts>,
-  athlete: BlockAthlete,
+  athlete: Lifter,
 ): number | undefined {
   const found = basisLoad(set.basis, { ...facts, bodyKg: athlete.bodyKg }, set.reps);
   return found.ok && found.kg > 0 ? Math.round(2 * found.kg * (set.factor ?? 1)) / 2 : undefined;
@@ -148,7 +111,7 @@ export function slotCells(input: {
   block: Block;
   slotId: string;
   weeks: readonly number[];
-  athletes: readonly BlockAthlete[];
+  athletes: readonly Lifter[];
   room: BlockRoom;
   liftName: string;
 }): Array<{ week: number; wave: WaveWeek | undefined; byAthlete: LoadRun[][] }> {
@@ -208,7 +171,7 @@ function runsOf(
 /** Loads of every slot and week by athlete, "slot/week/set key" → kg: kept with a publication. */
 export function blockLoads(input: {
   block: Block;
-  athletes: readonly BlockAthlete[];
+  athletes: readonly Lifter[];
   room: BlockRoom;
 }): Record<string, Record<string, number>> {
   const { block, room } = input;
@@ -277,7 +240,7 @@ export function setInFull(input: {
   slotId: string;
   week: WaveWeek;
   set: WaveSet;
-  athlete: BlockAthlete;
+  athlete: Lifter;
   room: BlockRoom;
   lift: { id: string; name: string; lift: string };
 }): SetPrescription {
@@ -287,7 +250,7 @@ export function setInFull(input: {
     recipe: slot.recipe,
     set,
     variant: lift,
-    athlete: athleteBase(athlete, lift.id),
+    athlete: atLift(athlete, lift.id),
     gear: room.gear,
     mode: room.rounding,
     metric: room.metric,

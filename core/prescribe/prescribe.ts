@@ -1,7 +1,7 @@
 import { type BarLoading, describeRefusal, loadBar, loadingWorking } from "../barload/load";
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
-import { maxWorking, type PlainMax, TRUSTED_TRAINING_YEARS } from "../maxes/records";
-import { type DatedLine, type GroupCurve, targetSpeed } from "../profile/line";
+import { maxWorking, TRUSTED_TRAINING_YEARS } from "../maxes/records";
+import { type GroupCurve, targetSpeed } from "../profile/line";
 import {
   BASIS_REFUSALS,
   type BasisFacts,
@@ -13,6 +13,7 @@ import { percentOf, type Recipe, type WaveSet } from "../recipe/recipe";
 import { formatKg, type Mass, plainNumber } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working, WorkingLine } from "../units/working";
+import { basisFacts, type LifterAtLift } from "./lifter";
 
 /** One set of one athlete, with every number settled for the room it is done in. */
 export interface SetPrescription {
@@ -40,45 +41,17 @@ export interface SetPrescription {
   working: Working;
 }
 
-/** What is known of the athlete for one lift variant. */
-export interface AthleteBase {
-  workingMax: PlainMax | undefined;
-  profile: DatedLine | undefined;
-  /** Years of real barbell training. */
-  trainingYears: number | undefined;
-  /** Speed of peak force and load of peak power in the newest test that has them. */
-  peakForceMps?: number | undefined;
-  peakPowerKg?: number | undefined;
-  bodyKg?: number | undefined;
-}
-
 export interface PrescribeInput {
   recipe: Recipe;
   set: WaveSet;
   variant: { id: string; name: string };
-  athlete: AthleteBase;
+  athlete: LifterAtLift;
   gear: LoadingGear;
   mode: RoundingMode;
   metric: VelocityMetric;
   groupCurve: GroupCurve | undefined;
   /** A coach's load for this set, kg. */
   overrideKg?: number | undefined;
-}
-
-export function basisFacts(
-  athlete: AthleteBase,
-  variantId: string,
-  metric: VelocityMetric,
-): BasisFacts {
-  const { profile } = athlete;
-  const fits = profile?.variantId === variantId && profile.line.metric === metric;
-  return {
-    maxKg: athlete.workingMax?.kg,
-    line: fits ? profile.line : undefined,
-    peakForceMps: fits ? athlete.peakForceMps : undefined,
-    peakPowerKg: fits ? athlete.peakPowerKg : undefined,
-    bodyKg: athlete.bodyKg,
-  };
 }
 
 export type SetLoad =

@@ -14,12 +14,19 @@ const found = loadVelocityLine(
   "MCV",
 );
 const line = found.ok ? found : undefined;
-const facts: BasisFacts = { maxKg: 120, line, peakForceMps: 0.78, peakPowerKg: 75 };
+const facts: BasisFacts = {
+  maxKg: 120,
+  line,
+  peakForceMps: 0.78,
+  peakPowerKg: 75,
+  bodyKg: undefined,
+};
 const none: BasisFacts = {
   maxKg: undefined,
   line: undefined,
   peakForceMps: undefined,
   peakPowerKg: undefined,
+  bodyKg: undefined,
 };
 
 const kg = (result: ReturnType<typeof basisLoad>) => (result.ok ? result.kg : result.reason);

@@ -92,7 +92,7 @@ export interface BasisFacts {
   /** Speed at the tested point of the greatest mean propulsive force, m/s. */
   peakForceMps: number | undefined;
   peakPowerKg: number | undefined;
-  bodyKg?: number | undefined;
+  bodyKg: number | undefined;
 }
 
 export type BasisRefusal =

@@ -1,10 +1,11 @@
 import { boxHeightFromTrial, seatFor } from "../../core/boxsquat/stack";
 import { styleById } from "../../core/boxsquat/styles";
-import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core/floor/freeze";
+import { freezeSession, type LifterSetup, type SessionPlan } from "../../core/floor/freeze";
 import { seatStock } from "../../core/gear/room";
 import { workingMax } from "../../core/maxes/records";
 import { seededRandom } from "../../core/numeric/random";
 import { blockOfLift, slotWeek } from "../../core/plan/block";
+import { type Lifter, NO_LIFT_FACTS } from "../../core/prescribe/lifter";
 import type { Recipe } from "../../core/recipe/recipe";
 import { plainNumber } from "../../core/units/mass";
 import { addDays } from "../../core/units/time";
@@ -114,7 +115,8 @@ export async function loadBoxCycle(tx: TeamTransaction, now: Date, today: string
   });
 
   const truths = new Map<string, SimulatedLifter>();
-  const athletes: SessionAthlete[] = [];
+  const athletes: Lifter[] = [];
+  const setups = new Map<string, LifterSetup>();
   for (const person of people) {
     const of = free.find((one) => one.athleteId === person.id);
     const kg = 2.5 * Math.round(((of?.load.amount ?? 90) * BOX_TO_FREE) / 2.5);
@@ -176,8 +178,15 @@ export async function loadBoxCycle(tx: TeamTransaction, now: Date, today: string
       unit: person.unit ?? undefined,
       instructions: [],
       trainingYears: 3,
-      workingMax: workingMax({ liftName: box.name, record, factor: undefined, today }),
-      profile: undefined,
+      bodyKg: undefined,
+      byVariant: {
+        [box.id]: {
+          ...NO_LIFT_FACTS,
+          workingMax: workingMax({ liftName: box.name, record, factor: undefined, today }),
+        },
+      },
+    });
+    setups.set(person.id, {
       box: { heightCm, styleId: style.id },
       setup: [
         heightCm === undefined
@@ -209,6 +218,7 @@ export async function loadBoxCycle(tx: TeamTransaction, now: Date, today: string
       week: wave,
       // One is away in the third week.
       athletes: athletes.filter((_, i) => !(week === 3 && i === 2)),
+      setups,
       racks: (await racksOf(tx, roomId)).slice(0, 4),
       overrides: new Map(),
       date,

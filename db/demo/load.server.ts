@@ -1,10 +1,11 @@
 import { hashPassword } from "better-auth/crypto";
 import { drizzle } from "drizzle-orm/postgres-js";
 import postgres from "postgres";
-import { freezeSession, type SessionAthlete, type SessionPlan } from "../../core/floor/freeze";
+import { freezeSession, type SessionPlan } from "../../core/floor/freeze";
 import { workingMax } from "../../core/maxes/records";
 import { type Random, seededRandom } from "../../core/numeric/random";
 import { blockOfLift } from "../../core/plan/block";
+import { type Lifter, NO_LIFT_FACTS } from "../../core/prescribe/lifter";
 import { loadVelocityLine } from "../../core/profile/line";
 import { expandRecipe, type Recipe } from "../../core/recipe/recipe";
 import { addDays } from "../../core/units/time";
@@ -331,11 +332,7 @@ async function loadPlan(
   };
 }
 
-function sessionAthlete(
-  lifter: DemoLifter,
-  input: TrainingInput,
-  strength: number,
-): SessionAthlete {
+function sessionAthlete(lifter: DemoLifter, input: TrainingInput, strength: number): Lifter {
   const record = {
     id: lifter.record.id,
     load: { amount: 2.5 * Math.round((lifter.record.kg * strength) / 2.5), unit: "kg" as const },
@@ -354,15 +351,21 @@ function sessionAthlete(
     unit: input.room.name === "Dojo gym" ? "lb" : undefined,
     instructions: lifter.person.instruction ? [lifter.person.instruction] : [],
     trainingYears: lifter.person.trainingYears,
-    workingMax: workingMax({
-      liftName: input.bench.name,
-      record,
-      factor: undefined,
-      today: input.today,
-    }),
-    profile: line.ok
-      ? { line, variantId: input.bench.id, testedOn: lifter.profile.testedOn }
-      : undefined,
+    bodyKg: undefined,
+    byVariant: {
+      [input.bench.id]: {
+        ...NO_LIFT_FACTS,
+        workingMax: workingMax({
+          liftName: input.bench.name,
+          record,
+          factor: undefined,
+          today: input.today,
+        }),
+        profile: line.ok
+          ? { line, variantId: input.bench.id, testedOn: lifter.profile.testedOn }
+          : undefined,
+      },
+    },
   };
 }
 
@@ -372,7 +375,7 @@ async function loadSession(
   day: {
     plan: SessionPlan;
     week: ReturnType<typeof expandRecipe>[number];
-    athletes: SessionAthlete[];
+    athletes: Lifter[];
     truths: ReadonlyMap<string, SimulatedLifter>;
     date: string;
     startedAt: Date;
@@ -384,6 +387,7 @@ async function loadSession(
     plan: day.plan,
     week: day.week,
     athletes: day.athletes,
+    setups: new Map(),
     racks: (await racksOf(tx, room.id)).slice(0, 4),
     overrides: new Map(),
     date: day.date,

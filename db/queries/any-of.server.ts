@@ -1,6 +1,12 @@
-import { type Column, type SQL, sql } from "drizzle-orm";
+import { type Column, eq, type SQL, sql } from "drizzle-orm";
 
 /** `column = ANY(ids)`: one parameter for a squad, where a list would bring one for each. */
 export function anyOf(column: Column, ids: readonly string[]): SQL {
   return sql`${column} = ANY(${sql.param(`{${ids.join(",")}}`)}::uuid[])`;
+}
+
+/** Rows of one athlete, of some, or of all where none is named. */
+export function ofAthletes(column: Column, of: string | readonly string[] | undefined) {
+  if (of === undefined) return undefined;
+  return typeof of === "string" ? eq(column, of) : anyOf(column, of);
 }

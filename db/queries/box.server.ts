@@ -9,7 +9,7 @@ import {
   standardCard,
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { anyOf } from "./any-of.server";
+import { anyOf, ofAthletes } from "./any-of.server";
 
 /** Ladder marks of one athlete or of all, in the order they were made. */
 export function ladderMarks(tx: TeamTransaction, athleteId?: string) {
@@ -47,11 +47,11 @@ export async function addLadderGroup(
 }
 
 /** Set-ups on the box, of one athlete or of all, the newest first. */
-export function boxSetups(tx: TeamTransaction, athleteId?: string) {
+export function boxSetups(tx: TeamTransaction, of?: string | readonly string[]) {
   return tx
     .select()
     .from(boxSetup)
-    .where(athleteId ? eq(boxSetup.athleteId, athleteId) : undefined)
+    .where(ofAthletes(boxSetup.athleteId, of))
     .orderBy(desc(boxSetup.enteredAt), desc(boxSetup.id));
 }
 

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import type { MaxRecord } from "../../core/maxes/records";
 import { liftVariant, maxRecord, ownSingle, workingMaxChoice } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { anyOf } from "./any-of.server";
+import { ofAthletes } from "./any-of.server";
 
 export function listVariants(tx: TeamTransaction) {
   return tx.select().from(liftVariant).orderBy(asc(liftVariant.name));
@@ -32,12 +32,15 @@ export interface StoredRecord extends MaxRecord {
   enteredAt: Date;
 }
 
-/** Records of one athlete, or of all; the newest first. */
-export async function recordsOf(tx: TeamTransaction, athleteId?: string): Promise<StoredRecord[]> {
+/** Records of one athlete, of some, or of all; the newest first. */
+export async function recordsOf(
+  tx: TeamTransaction,
+  of?: string | readonly string[],
+): Promise<StoredRecord[]> {
   return tx
     .select()
     .from(maxRecord)
-    .where(athleteId ? eq(maxRecord.athleteId, athleteId) : undefined)
+    .where(ofAthletes(maxRecord.athleteId, of))
     .orderBy(desc(maxRecord.date), desc(maxRecord.enteredAt));
 }
 
@@ -61,9 +64,7 @@ export interface Choice {
 export async function currentChoices(
   tx: TeamTransaction,
   filter: {
-    variantId?: string;
-    athleteId?: string;
-    athleteIds?: readonly string[];
+    of?: string | readonly string[] | undefined;
     variantIds?: readonly string[];
   },
 ): Promise<Choice[]> {
@@ -90,9 +91,7 @@ export async function currentChoices(
     )
     .where(
       and(
-        filter.variantId ? eq(workingMaxChoice.variantId, filter.variantId) : undefined,
-        filter.athleteId ? eq(workingMaxChoice.athleteId, filter.athleteId) : undefined,
-        filter.athleteIds ? anyOf(workingMaxChoice.athleteId, filter.athleteIds) : undefined,
+        ofAthletes(workingMaxChoice.athleteId, filter.of),
         filter.variantIds ? inArray(workingMaxChoice.variantId, [...filter.variantIds]) : undefined,
       ),
     )
@@ -120,11 +119,11 @@ export async function chooseWorkingMax(
 }
 
 /** Confirmed maximal singles of one athlete, or of all. */
-export async function singlesOf(tx: TeamTransaction, athleteId?: string) {
+export async function singlesOf(tx: TeamTransaction, of?: string | readonly string[]) {
   return tx
     .select()
     .from(ownSingle)
-    .where(athleteId ? eq(ownSingle.athleteId, athleteId) : undefined)
+    .where(ofAthletes(ownSingle.athleteId, of))
     .orderBy(asc(ownSingle.date), asc(ownSingle.enteredAt));
 }
 

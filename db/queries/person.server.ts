@@ -12,7 +12,7 @@ import {
   reasonRead,
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { anyOf } from "./any-of.server";
+import { anyOf, ofAthletes } from "./any-of.server";
 
 export async function updateAthlete(
   tx: TeamTransaction,
@@ -35,11 +35,11 @@ export async function addAthlete(
 }
 
 /** Body masses of one athlete or of all, the newest first. */
-export async function bodyMasses(tx: TeamTransaction, athleteId?: string) {
+export async function bodyMasses(tx: TeamTransaction, of?: string | readonly string[]) {
   return tx
     .select()
     .from(bodyMass)
-    .where(athleteId ? eq(bodyMass.athleteId, athleteId) : undefined)
+    .where(ofAthletes(bodyMass.athleteId, of))
     .orderBy(desc(bodyMass.date));
 }
 
@@ -102,11 +102,14 @@ export interface StoredLimit extends Limit {
 }
 
 /** Limits of one athlete or of all, without their reasons. */
-export async function limitsOf(tx: TeamTransaction, athleteId?: string): Promise<StoredLimit[]> {
+export async function limitsOf(
+  tx: TeamTransaction,
+  of?: string | readonly string[],
+): Promise<StoredLimit[]> {
   const rows = await tx
     .select()
     .from(athleteLimit)
-    .where(athleteId ? eq(athleteLimit.athleteId, athleteId) : undefined)
+    .where(ofAthletes(athleteLimit.athleteId, of))
     .orderBy(desc(athleteLimit.enteredAt));
   return rows.map((row) => ({
     ...row,
@@ -120,12 +123,12 @@ export async function limitsOf(tx: TeamTransaction, athleteId?: string): Promise
 /** What cards and racks show: the instructions that hold on a day, by athlete. */
 export async function instructionsOn(
   tx: TeamTransaction,
-  today: string,
-  athleteId?: string,
+  todayOf: (athleteId: string) => string,
+  of?: string | readonly string[],
 ): Promise<Map<string, string[]>> {
   const found = new Map<string, string[]>();
-  for (const limit of (await limitsOf(tx, athleteId)).reverse()) {
-    if (!limitHolds(limit, today)) continue;
+  for (const limit of (await limitsOf(tx, of)).reverse()) {
+    if (!limitHolds(limit, todayOf(limit.athleteId))) continue;
     found.set(limit.athleteId, [...(found.get(limit.athleteId) ?? []), limit.instruction]);
   }
   return found;
@@ -213,8 +216,8 @@ export async function keepDayNote(
     });
 }
 
-export async function setupsOf(tx: TeamTransaction, athleteId: string) {
-  return tx.select().from(athleteSetup).where(eq(athleteSetup.athleteId, athleteId));
+export async function setupsOf(tx: TeamTransaction, of: string | readonly string[]) {
+  return tx.select().from(athleteSetup).where(ofAthletes(athleteSetup.athleteId, of));
 }
 
 export async function keepSetup(

@@ -10,7 +10,7 @@ import {
   readinessDecision,
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { anyOf } from "./any-of.server";
+import { ofAthletes } from "./any-of.server";
 
 export interface StoredProfileTest {
   id: string;
@@ -28,9 +28,7 @@ export interface StoredProfileTest {
 }
 
 interface Which {
-  athleteId?: string;
-  athleteIds?: readonly string[];
-  variantId?: string;
+  of?: string | readonly string[] | undefined;
   variantIds?: readonly string[];
   testId?: string;
 }
@@ -89,10 +87,8 @@ export async function profileTests(
 
 function matching(which: Which) {
   return and(
-    which.variantId ? eq(profileTest.variantId, which.variantId) : undefined,
     which.variantIds ? inArray(profileTest.variantId, [...which.variantIds]) : undefined,
-    which.athleteIds ? anyOf(profileTest.athleteId, which.athleteIds) : undefined,
-    which.athleteId ? eq(profileTest.athleteId, which.athleteId) : undefined,
+    ofAthletes(profileTest.athleteId, which.of),
     which.testId ? eq(profileTest.id, which.testId) : undefined,
   );
 }
@@ -144,21 +140,45 @@ function fingerprintOf(reps: readonly ProfilePoint[]): string {
   return reps.map((rep) => `${rep.loadKg.toFixed(3)}@${rep.velocityMps.toFixed(3)}`).join(" ");
 }
 
-/** Keeps a test; false where the very same one is there already, and then nothing is changed. */
-export async function addProfile(tx: TeamTransaction, test: NewProfile): Promise<boolean> {
-  const { reps, ...row } = test;
-  const kept = await tx
-    .insert(profileTest)
-    .values({ teamId: tx.teamId, ...row, fingerprint: fingerprintOf(reps) })
-    .onConflictDoNothing()
-    .returning({ id: profileTest.id });
-  if (kept.length === 0) return false;
-  const points = reps.map((rep, i) => ({ teamId: tx.teamId, testId: row.id, rep: i + 1, ...rep }));
-  for (let i = 0; i < points.length; i += 1000) {
-    await tx.insert(profilePoint).values(points.slice(i, i + 1000));
+/** So many rows an insert: a statement takes 65,535 parameters, and a rep brings ten. */
+const ROWS_AT_ONCE = 1000;
+
+/**
+ * Keeps some tests, in as few statements as they need.
+ * @returns the ids of those that were kept; the very same test is never kept twice
+ */
+export async function addProfiles(
+  tx: TeamTransaction,
+  tests: readonly NewProfile[],
+): Promise<Set<string>> {
+  const kept = new Set<string>();
+  for (let i = 0; i < tests.length; i += ROWS_AT_ONCE) {
+    const rows = await tx
+      .insert(profileTest)
+      .values(
+        tests.slice(i, i + ROWS_AT_ONCE).map(({ reps, ...row }) => ({
+          teamId: tx.teamId,
+          ...row,
+          fingerprint: fingerprintOf(reps),
+        })),
+      )
+      .onConflictDoNothing()
+      .returning({ id: profileTest.id });
+    for (const { id } of rows) kept.add(id);
   }
-  return true;
+  const points = tests
+    .filter((test) => kept.has(test.id))
+    .flatMap(({ id, reps }) =>
+      reps.map((rep, i) => ({ teamId: tx.teamId, testId: id, rep: i + 1, ...rep })),
+    );
+  for (let i = 0; i < points.length; i += ROWS_AT_ONCE)
+    await tx.insert(profilePoint).values(points.slice(i, i + ROWS_AT_ONCE));
+  return kept;
 }
+
+/** Keeps a test; false where the very same one is there already, and then nothing is changed. */
+export const addProfile = async (tx: TeamTransaction, test: NewProfile): Promise<boolean> =>
+  (await addProfiles(tx, [test])).has(test.id);
 
 /** Leaves a rep out of the line, or takes it in again; the rep itself is never changed. */
 export async function excludeRep(

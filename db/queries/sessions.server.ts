@@ -90,6 +90,18 @@ export async function frozenOf(tx: TeamTransaction, id: string) {
   return row;
 }
 
+/** The frozen sessions of some ids, by id. */
+export async function frozenById(
+  tx: TeamTransaction,
+  ids: readonly string[],
+): Promise<Map<string, FrozenSession>> {
+  const rows = await tx
+    .select({ id: trainingSession.id, frozen: trainingSession.frozen })
+    .from(trainingSession)
+    .where(anyOf(trainingSession.id, ids));
+  return new Map(rows.map((one) => [one.id, one.frozen]));
+}
+
 /** Starts a session once: undefined when this week of the plan was started already. */
 export async function insertSession(
   tx: TeamTransaction,
@@ -228,6 +240,21 @@ export async function entriesAfter(
     .orderBy(asc(logEntry.seq));
   const rows = await (most === undefined ? all : all.limit(most));
   return rows.map(toEntry);
+}
+
+/** Every entry of some sessions, by session and in order. */
+export async function entriesOfSessions(
+  tx: TeamTransaction,
+  ids: readonly string[],
+): Promise<Map<string, LogEntry[]>> {
+  const rows = await tx
+    .select({ sessionId: logEntry.sessionId, ...ENTRY })
+    .from(logEntry)
+    .where(anyOf(logEntry.sessionId, ids))
+    .orderBy(asc(logEntry.sessionId), asc(logEntry.seq));
+  const bySession = new Map<string, LogEntry[]>(ids.map((id) => [id, []]));
+  for (const row of rows) bySession.get(row.sessionId)?.push(toEntry(row));
+  return bySession;
 }
 
 /** The stand-in lifters of some athletes for one variant. */

@@ -2,13 +2,8 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { maxWorking } from "../../../core/maxes/records";
 import { type Block, dateOf, isIn, markOf } from "../../../core/plan/block";
-import {
-  type BlockAthlete,
-  type LoadRun,
-  setInFull,
-  slotCells,
-  variantIn,
-} from "../../../core/plan/block-loads";
+import { type LoadRun, setInFull, slotCells, variantIn } from "../../../core/plan/block-loads";
+import type { Lifter } from "../../../core/prescribe/lifter";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { describeBasis } from "../../../core/recipe/basis";
 import type { WaveWeek } from "../../../core/recipe/recipe";
@@ -234,7 +229,7 @@ function runInFull(input: {
   slotId: string;
   wave: WaveWeek | undefined;
   run: LoadRun;
-  athlete: BlockAthlete;
+  athlete: Lifter;
 }): SetPrescription | undefined {
   const { data, block, slotId, wave, run, athlete } = input;
   const slot = block.slots[slotId];

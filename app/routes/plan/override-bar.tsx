@@ -1,9 +1,10 @@
-import type { BlockAthlete, LoadRun } from "../../../core/plan/block-loads";
+import type { LoadRun } from "../../../core/plan/block-loads";
+import type { Lifter } from "../../../core/prescribe/lifter";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { Form } from "../../ui/form";
 
 export interface Editing {
-  athlete: BlockAthlete;
+  athlete: Lifter;
   run: LoadRun;
   week: number;
 }

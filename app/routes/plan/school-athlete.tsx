@@ -1,8 +1,8 @@
 import type { School } from "../../../core/checks/school";
 import { underSchool } from "../../../core/checks/under-school";
 import { daysOf, slotsOf, slotWeek } from "../../../core/plan/block";
-import { athleteBase, variantIn } from "../../../core/plan/block-loads";
-import { basisFacts } from "../../../core/prescribe/prescribe";
+import { variantIn } from "../../../core/plan/block-loads";
+import { atLift, basisFacts } from "../../../core/prescribe/lifter";
 import { type Lift, MVT_DEFAULTS_MPS } from "../../../core/profile/threshold";
 import { describeBasis } from "../../../core/recipe/basis";
 import { formatKg } from "../../../core/units/mass";
@@ -36,7 +36,7 @@ export function SchoolAthlete({
       const variantId = wave && variantIn(slot, wave);
       const lift = data.lifts.find((one) => one.id === variantId);
       if (!wave || !variantId || !lift) return [];
-      const facts = basisFacts(athleteBase(athlete, variantId), variantId, data.room.metric);
+      const facts = basisFacts(atLift(athlete, variantId), variantId, data.room.metric);
       const asks = new Map<string, { sets: number; set: (typeof wave.sets)[number] }>();
       for (const set of wave.sets) {
         const key = `${describeBasis(set.basis)} × ${set.reps}`;

@@ -1,6 +1,7 @@
 import { Pencil } from "lucide-react";
 import { describeSide } from "../../../core/barload/load";
-import type { BlockAthlete, LoadRun } from "../../../core/plan/block-loads";
+import type { LoadRun } from "../../../core/plan/block-loads";
+import type { Lifter } from "../../../core/prescribe/lifter";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
@@ -18,7 +19,7 @@ export function WeekLoads({
   fullOf,
   onEdit,
 }: {
-  athlete: BlockAthlete;
+  athlete: Lifter;
   runs: LoadRun[];
   show: Show;
   fullOf: (run: LoadRun) => SetPrescription | undefined;

@@ -3,6 +3,7 @@ import { depthLedger, isHighBox } from "../../../core/boxsquat/depth";
 import { holding, standing } from "../../../core/boxsquat/ladder";
 import { BOX_STYLES, type Contact, eligibility, styleById } from "../../../core/boxsquat/styles";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
+import { trainingYears } from "../../../core/maxes/records";
 import { teamDefault } from "../../../core/settings/team-defaults";
 import { boxSetups, ladderMarks, newestCard } from "../../../db/queries/box.server";
 import { listVariants } from "../../../db/queries/maxes.server";
@@ -19,8 +20,7 @@ import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { boxHistory } from "../lifters/box-history.server";
-import { buildWords, builtOf, seatOf } from "../lifters/box-seat.server";
-import { trainingYears } from "../lifters/plan-athletes.server";
+import { buildWords, builtOf, seatOf, seatStockOf } from "../lifters/box-seat.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
 import { NO_ATHLETE } from "./read-athlete.server";
@@ -51,7 +51,7 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
   const setup = setups.find((one) => one.variantId === variant?.id);
   const box = boxRows.find((one) => one.variantId === variant?.id);
   const style = styleById(box?.styleId) ?? BOX_STYLES[0];
-  const seat = await seatOf(tx, room?.id, setup, style);
+  const seat = seatOf(await seatStockOf(tx, room?.id), setup, style);
   const built = seat && builtOf(seat.answer);
   const overCm = built?.offCm ?? 0;
   const history = await boxHistory(tx, athleteId, isHighBox(overCm));
@@ -116,7 +116,7 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
         style: one,
         contact: box?.styleId === one.id ? (box.contact as Contact) : one.contact,
         athlete: {
-          trainingYears: trainingYears(person.trainingSince, today),
+          trainingYears: trainingYears(person.trainingSince ?? undefined, today),
           age: person.birthYear === null ? undefined : Number(today.slice(0, 4)) - person.birthYear,
           squatLimit: squatLimit?.instruction,
           goal: person.goal ?? undefined,

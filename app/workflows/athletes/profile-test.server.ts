@@ -17,7 +17,7 @@ export function readProfileTest(
 ) {
   return inTeam(principal, async (tx) => {
     const person = await athleteById(tx, which.athleteId);
-    const all = person ? await profileTests(tx, { athleteId: person.id }) : [];
+    const all = person ? await profileTests(tx, { of: person.id }) : [];
     const stored = all.find((one) => one.id === which.testId);
     const variant = (await listVariants(tx)).find((one) => one.id === stored?.variantId);
     if (!person || !stored || !variant) return NO_TEST;
@@ -60,7 +60,7 @@ export function changeExclusion(
   input: { athleteId: string; testId: string; repId: string; reason: string | undefined },
 ): Promise<Outcome<null>> {
   return inTeam(principal, async (tx) => {
-    const [test] = await profileTests(tx, { athleteId: input.athleteId, testId: input.testId });
+    const [test] = await profileTests(tx, { of: input.athleteId, testId: input.testId });
     if (!test?.reps.some((rep) => rep.id === input.repId)) return NO_TEST;
     if (input.reason !== undefined && input.reason.trim() === "") {
       return failed("no-reason", "Leaving a rep out takes a reason; it stays visible with it.");

@@ -1,6 +1,6 @@
 import { loadBar, stepFrom } from "../../../core/barload/load";
 import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
-import { lifetimeBestKg } from "../../../core/maxes/records";
+import { lifetimeBestKg, trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { compareProfiles, weakerSide } from "../../../core/profile/compare";
 import { racksOf } from "../../../db/queries/gear.server";
@@ -25,7 +25,6 @@ import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
-import { trainingYears } from "../lifters/plan-athletes.server";
 import { publicWords } from "../lifters/public-words.server";
 import { athleteMaxes } from "../lifters/resolve-maxes.server";
 import { readAnswers } from "../lifters/sent-answers.server";
@@ -48,9 +47,9 @@ export function readAthlete(principal: Principal, athleteId: string) {
     const today = places.todayOf(person);
     const variants = await listVariants(tx);
     const records = await recordsOf(tx, athleteId);
-    const choices = await currentChoices(tx, { athleteId });
+    const choices = await currentChoices(tx, { of: athleteId });
     const maxes = athleteMaxes({ variants, choices, records, today });
-    const tests = await profileTests(tx, { athleteId });
+    const tests = await profileTests(tx, { of: athleteId });
     const singles = await singlesOf(tx, athleteId);
     const setups = await setupsOf(tx, athleteId);
     const masses = await bodyMasses(tx, athleteId);
@@ -147,7 +146,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         seasonPhase: person.seasonPhase,
         birthYear: mayEdit ? person.birthYear : null,
         trainingSince: person.trainingSince,
-        trainingYears: trainingYears(person.trainingSince, today),
+        trainingYears: trainingYears(person.trainingSince ?? undefined, today),
         unit: person.unit,
         statureCm: person.statureCm,
         ownSport: person.sport,
@@ -199,6 +198,5 @@ export function readAthlete(principal: Principal, athleteId: string) {
 
 /** The newest lines of a squad, for where an athlete stands in it. */
 async function squadWindows(tx: TeamTransaction, squadId: string) {
-  const ids = new Set((await listAthletes(tx, squadId)).map((one) => one.id));
-  return (await newestProfiles(tx, {})).filter((one) => ids.has(one.athleteId));
+  return newestProfiles(tx, { of: (await listAthletes(tx, squadId)).map((one) => one.id) });
 }

@@ -1,13 +1,13 @@
+import { trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { massKg } from "../../../core/units/mass";
 import { daysBetween } from "../../../core/units/time";
 import { listVariants } from "../../../db/queries/maxes.server";
-import { bodyMasses, competitions, instructionsOn } from "../../../db/queries/person.server";
+import { competitions, instructionsOn, newestMasses } from "../../../db/queries/person.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import { inTeam } from "../../platform/database.server";
 import { mayWrite, type Principal } from "../../platform/rights";
-import { trainingYears } from "../lifters/plan-athletes.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
 
@@ -24,11 +24,11 @@ export function readAthletes(principal: Principal) {
       const known = profiles.get(profile.athleteId);
       if (!known || profile.testedOn > known) profiles.set(profile.athleteId, profile.testedOn);
     }
-    const masses = new Map<string, number>();
-    for (const row of await bodyMasses(tx)) {
-      if (!masses.has(row.athleteId)) masses.set(row.athleteId, massKg(row.mass));
-    }
-    const instructions = await instructionsOn(tx, teamsToday);
+    const ids = people.map((one) => one.id);
+    const masses = new Map(
+      (await newestMasses(tx, ids)).map((one) => [one.athleteId, massKg(one.mass)]),
+    );
+    const instructions = await instructionsOn(tx, (id) => days.get(id) ?? teamsToday);
     const events = await competitions(tx);
     const used = new Set<string>();
     const rows = people.map((person) => {
@@ -50,7 +50,7 @@ export function readAthletes(principal: Principal) {
         goal: person.goal,
         seasonPhase: person.seasonPhase,
         birthYear: mayWrite(principal, "/athletes") ? person.birthYear : null,
-        trainingYears: trainingYears(person.trainingSince, today),
+        trainingYears: trainingYears(person.trainingSince ?? undefined, today),
         instructions: instructions.get(person.id) ?? [],
         mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
         maxes: [...maxes.own].map(([variantId, max]) => {

@@ -75,7 +75,7 @@ export function decideReadiness(
   input: z.output<typeof ReadinessForm>,
 ): Promise<Outcome<null>> {
   return onAthlete(principal, athleteId, async (tx, person, entered, today) => {
-    const [test] = await profileTests(tx, { athleteId: person.id, testId: input.testId });
+    const [test] = await profileTests(tx, { of: person.id, testId: input.testId });
     const variant = (await listVariants(tx)).find((one) => one.id === test?.variantId);
     if (!test || !variant) return NO_ATHLETE;
     const { result, threshold } = analyseTest(test, variant, await singlesOf(tx, person.id));

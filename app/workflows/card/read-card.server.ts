@@ -22,9 +22,10 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
-import { loadsOf, pairingFacts } from "../lifters/pairing-loads.server";
-import { prescribeSlot, sessionPlan } from "../lifters/plan-athletes.server";
+import { loadsOf, pairingLifters } from "../lifters/pairing-loads.server";
+import { planLifters, prescribeSlot, sessionPlan } from "../lifters/plan-lifters.server";
+import { blockRoom } from "../lifters/plan-room.server";
+import type { AthleteRow } from "../lifters/read-lifters.server";
 
 /** An athlete's own next session, and nobody else's. */
 export function readCard(principal: Principal) {
@@ -60,9 +61,9 @@ export function readCard(principal: Principal) {
     days.sort((a, b) => a.date.localeCompare(b.date));
     const next = days[0];
     const today = localDate(next?.row.zone ?? "UTC");
-    const instructions = (await instructionsOn(tx, today, person.id)).get(person.id) ?? [];
+    const instructions = (await instructionsOn(tx, () => today, person.id)).get(person.id) ?? [];
     if (!next) return done({ name: person.name, instructions, next: undefined });
-    const slots = await slotsOnCard(tx, next, person.id, today);
+    const slots = await slotsOnCard(tx, next, person, today);
     if (!slots) return failed("no-rack", `${next.row.roomName} has no rack with a bar yet.`);
     return done({
       name: person.name,
@@ -96,14 +97,14 @@ async function pairingsOnCard(
     const row = complexes.find((two) => two.lineageId === one.complexId);
     return row ? [{ id: one.id, week: one.week, complex: row.complex }] : [];
   });
-  const [facts] = await pairingFacts(
+  const [lifter] = await pairingLifters(
     tx,
     person.squadId,
     found.map((one) => one.complex),
     person.id,
   );
   return found.map(({ id, week, complex }) => {
-    const numbers = facts ? loadsOf(complex, week, facts) : [];
+    const numbers = lifter ? loadsOf(complex, week, lifter) : [];
     return {
       id,
       name: complex.name,
@@ -148,13 +149,13 @@ export interface CardSlot {
 async function slotsOnCard(
   tx: TeamTransaction,
   next: { row: PlanRow; block: Block; week: number; slots: Array<Slot & { id: string }> },
-  athleteId: string,
+  person: AthleteRow,
   today: string,
 ) {
   const { row, block, week } = next;
   const room = await blockRoom(tx, row);
   if (!room) return undefined;
-  const athlete = (await blockAthletes(tx, row, block, today)).find((one) => one.id === athleteId);
+  const [athlete] = await planLifters(tx, row, block, today, [person], next.slots);
   if (!athlete) return [];
   const exercises = (await listExercises(tx)).rows;
   return next.slots.flatMap((slot): CardSlot[] => {
@@ -189,32 +190,22 @@ async function slotsOnCard(
         },
       ];
     }
-    const found = prescribeSlot({
+    const prescribed = prescribeSlot({
       plan,
       block,
       slot,
       week,
       settings: room.settings,
       gear: room.gear,
-      athlete: {
-        id: athlete.id,
-        name: athlete.name,
-        unit: athlete.unit,
-        instructions: athlete.instructions,
-        trainingYears: athlete.trainingYears,
-        bodyKg: athlete.bodyKg,
-        workingMax: undefined,
-        profile: undefined,
-        ...athlete.byVariant[plan.variant.id],
-      },
+      athlete,
     });
-    if (!found) return [];
+    if (!prescribed) return [];
     return [
       {
         ...shared,
         name: plan.variant.name,
         caution: plan.variant.caution,
-        sets: found.sets,
+        sets: prescribed.sets,
         free: undefined,
       },
     ];

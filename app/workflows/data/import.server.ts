@@ -2,13 +2,14 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { massKg } from "../../../core/units/mass";
 import { listVariants } from "../../../db/queries/maxes.server";
-import { bodyMasses } from "../../../db/queries/person.server";
+import { newestMasses } from "../../../db/queries/person.server";
 import {
   addBatch,
-  addProfile,
+  addProfiles,
   batches,
   keepMapping,
   mappings,
+  type NewProfile,
 } from "../../../db/queries/profiles.server";
 import { listAthletes, readTeam } from "../../../db/queries/squads.server";
 import type { ImportForm } from "../../forms/import";
@@ -24,14 +25,16 @@ export function startImport(principal: Principal) {
   return inTeam(principal, async (tx) => {
     const dayOf = await teamDay(tx);
     const { rooms } = await readPlaces(tx);
-    const masses = new Map<string, number>();
-    for (const row of await bodyMasses(tx)) {
-      if (!masses.has(row.athleteId)) masses.set(row.athleteId, massKg(row.mass));
-    }
+    const people = await listAthletes(tx);
+    const newest = await newestMasses(
+      tx,
+      people.map((one) => one.id),
+    );
+    const masses = new Map(newest.map((one) => [one.athleteId, massKg(one.mass)]));
     return {
       today: localDate(rooms[0]?.zone ?? "UTC"),
       unit: (await readTeam(tx))?.unit ?? ("kg" as const),
-      athletes: (await listAthletes(tx)).map(({ id, name }) => ({
+      athletes: people.map(({ id, name }) => ({
         id,
         name,
         bodyMassKg: masses.get(id),
@@ -64,19 +67,18 @@ export function takeImport(
   return inTeamOnce(principal, async (tx) => {
     const people = await listAthletes(tx);
     const variants = await listVariants(tx);
-    const { rooms } = await readPlaces(tx);
-    const today = localDate(rooms[0]?.zone ?? "UTC");
+    const places = await readPlaces(tx);
     const entered = { enteredBy: principal.name, enteredAt: now() };
-    let reps = 0;
-    for (const test of input.tests) {
+    const wanted = input.tests.map((test) => {
       const person = people.find((one) => one.id === test.athleteId);
       const variant = variants.find((one) => one.id === test.variantId);
       if (!person || !variant) {
         throw new Refused("An athlete or a lift of this file is not in your team any more.");
       }
       const words = `${person.name}, ${variant.name}, ${test.date}`;
-      if (test.date > today) throw new Refused(`${words}: this date is still to come.`);
-      const kept = await addProfile(tx, {
+      if (test.date > places.todayOf(person))
+        throw new Refused(`${words}: this date is still to come.`);
+      const row: NewProfile = {
         id: uuidv7(),
         athleteId: person.id,
         variantId: variant.id,
@@ -88,12 +90,20 @@ export function takeImport(
         note: `From ${input.fileName}`,
         ...entered,
         reps: test.reps.map((rep) => ({ id: uuidv7(), ...rep })),
-      });
-      if (!kept) {
-        throw new Refused(`${words}: the very same test is kept already. Nothing was imported.`);
-      }
-      reps += test.reps.length;
+      };
+      return { words, row };
+    });
+    const kept = await addProfiles(
+      tx,
+      wanted.map((test) => test.row),
+    );
+    const known = wanted.find((test) => !kept.has(test.row.id));
+    if (known) {
+      throw new Refused(
+        `${known.words}: the very same test is kept already. Nothing was imported.`,
+      );
     }
+    const reps = input.tests.reduce((sum, test) => sum + test.reps.length, 0);
     if (input.header && input.mapping) {
       await keepMapping(tx, {
         id: uuidv7(),

@@ -20,7 +20,6 @@ import {
   runById,
   runEntries,
 } from "../../../db/queries/contrast.server";
-import { instructionsOn } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
@@ -31,7 +30,7 @@ import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { ownGaps } from "../lifters/own-gaps.server";
-import { loadsOf, pairingFacts } from "../lifters/pairing-loads.server";
+import { loadsOf, pairingLifters } from "../lifters/pairing-loads.server";
 import { readPlaces } from "../lifters/today.server";
 
 const NO_RUN = failed("no-run", "This pairing is not in your team any more.");
@@ -52,25 +51,24 @@ export function previewPairing(
     await ensureComplexes(tx);
     const row = (await listComplexes(tx)).find((one) => one.id === complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
-    const people = await pairingFacts(tx, squadId, [row.complex]);
-    const instructions = await instructionsOn(tx, (await readPlaces(tx)).today);
+    const people = await pairingLifters(tx, squadId, [row.complex]);
     const gaps = await gapsFor(tx, row.complex);
     const settings = complexSettings(await coachValues(tx));
     const asked = (one: (typeof people)[number]): PairingAthlete => ({
-      name: one.person.name,
+      name: one.lifter.name,
       squatPerBody: one.squatPerBody,
-      trainingYears: one.trainingYears,
+      trainingYears: one.lifter.trainingYears,
     });
     return done({
       checks: checkComplex(row.complex, people.map(asked), true, settings),
       athletes: people.map((one) => ({
-        id: one.person.id,
-        name: one.person.name,
+        id: one.lifter.id,
+        name: one.lifter.name,
         weak: checkComplex(row.complex, [asked(one)], true, settings).some(
           (check) => check.code === "strength-first",
         ),
-        instructions: instructions.get(one.person.id) ?? [],
-        gapS: gaps.get(one.person.id),
+        instructions: [...one.lifter.instructions],
+        gapS: gaps.get(one.lifter.id),
         loads: loadsOf(row.complex, week, one),
       })),
     });
@@ -94,8 +92,8 @@ export function startPairing(
   return inTeamOnce(principal, async (tx) => {
     const row = (await listComplexes(tx)).find((one) => one.id === input.complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
-    const people = (await pairingFacts(tx, input.squadId, [row.complex])).filter((one) =>
-      input.present.includes(one.person.id),
+    const people = (await pairingLifters(tx, input.squadId, [row.complex])).filter((one) =>
+      input.present.includes(one.lifter.id),
     );
     if (people.length === 0)
       return failed("nobody", "Nobody was chosen. Tick who is here, then start again.");
@@ -105,11 +103,11 @@ export function startPairing(
       id,
       complex: row.complex,
       athletes: people.map((one) => {
-        const simpler = input.simpler.includes(one.person.id);
+        const simpler = input.simpler.includes(one.lifter.id);
         const complex = simpler ? simplerComplex(row.complex) : row.complex;
-        const gapS = input.average.includes(one.person.id) ? undefined : gaps.get(one.person.id);
+        const gapS = input.average.includes(one.lifter.id) ? undefined : gaps.get(one.lifter.id);
         return {
-          athleteId: one.person.id,
+          athleteId: one.lifter.id,
           simpler,
           ...(gapS === undefined ? {} : { gapS }),
           loads: loadsOf(complex, input.week, one),

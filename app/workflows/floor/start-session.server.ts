@@ -1,18 +1,19 @@
 import { uuidv7 } from "uuidv7";
-import { freezeSession } from "../../../core/floor/freeze";
-import { leadSlot, slotWeek } from "../../../core/plan/block";
+import { freezeSession, type LifterSetup } from "../../../core/floor/freeze";
+import { isIn, leadSlot, slotWeek } from "../../../core/plan/block";
 import { racksOf, roomById } from "../../../db/queries/gear.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
-import { frozenOf, insertSession, runningSessions } from "../../../db/queries/sessions.server";
+import { frozenById, insertSession, runningSessions } from "../../../db/queries/sessions.server";
+import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockRoom } from "../lifters/block-athletes.server";
 import { rackSetups } from "../lifters/box-seat.server";
-import { planAthletes, sessionPlan, slotOverrides } from "../lifters/plan-athletes.server";
+import { planLifters, sessionPlan, slotOverrides } from "../lifters/plan-lifters.server";
+import { blockRoom } from "../lifters/plan-room.server";
 
 /** Puts one week of a plan on the floor. */
 export function startSession(
@@ -44,15 +45,10 @@ export function startSession(
         `Every rack in ${room.name} is in use. End the running session first.`,
       );
     }
-    const athletes = (
-      await planAthletes(tx, {
-        squadId: row.plan.squadId,
-        variantId: plan.variant.id,
-        today: date,
-        block,
-        date,
-      })
-    ).filter((athlete) => input.present.includes(athlete.id));
+    const here = (await listAthletes(tx, row.plan.squadId)).filter(
+      (person) => input.present.includes(person.id) && isIn(block, person.id, date),
+    );
+    const athletes = await planLifters(tx, row, block, date, here, [slot]);
     if (athletes.length === 0) {
       return failed("nobody", "Nobody is ticked as here. Tick who is, then start.");
     }
@@ -63,7 +59,7 @@ export function startSession(
             variantId: plan.variant.id,
             roomId: room.id,
           })
-        : undefined;
+        : new Map<string, LifterSetup>();
     const sessionId = await insertSession(tx, {
       id: uuidv7(),
       planId: row.plan.id,
@@ -75,7 +71,8 @@ export function startSession(
       frozen: freezeSession({
         plan,
         week,
-        athletes: athletes.map((one) => ({ ...one, ...setups?.get(one.id) })),
+        athletes,
+        setups,
         racks,
         overrides: slotOverrides(block, slotId),
         date,
@@ -95,11 +92,11 @@ export function startSession(
 
 /** Racks of a room that no running session uses. */
 async function freeRacks(tx: TeamTransaction, roomId: string) {
-  const taken = new Set<string>();
-  for (const other of await runningSessions(tx)) {
-    if (other.roomId !== roomId) continue;
-    const running = await frozenOf(tx, other.id);
-    for (const rack of running?.frozen.racks ?? []) taken.add(rack.id);
-  }
+  const running = (await runningSessions(tx)).filter((one) => one.roomId === roomId);
+  const frozen = await frozenById(
+    tx,
+    running.map((one) => one.id),
+  );
+  const taken = new Set([...frozen.values()].flatMap(({ racks }) => racks.map((rack) => rack.id)));
   return (await racksOf(tx, roomId)).filter((rack) => !taken.has(rack.rackId));
 }

@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
-import { lifetimeBestKg, TRUSTED_TRAINING_YEARS } from "../../../core/maxes/records";
+import { lifetimeBestKg, TRUSTED_TRAINING_YEARS, trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { testSteps } from "../../../core/profile/steps";
 import { massKg } from "../../../core/units/mass";
@@ -18,7 +18,6 @@ import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { thresholdOf } from "../lifters/analyse-test.server";
-import { trainingYears } from "../lifters/plan-athletes.server";
 import { publicWords } from "../lifters/public-words.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
@@ -51,7 +50,7 @@ export function readProfileBench(
       return failed("no-gear", "A profile test needs a lift in the library and a rack with a bar.");
     }
     const today = person ? places.todayOf(person) : places.todayOf({ squadId: "", roomId: null });
-    const years = person ? trainingYears(person.trainingSince, today) : undefined;
+    const years = person ? trainingYears(person.trainingSince ?? undefined, today) : undefined;
     const found = person && (await readMaxes(tx, () => today, person.id))(person.id).of(variant.id);
     const max = found && "max" in found ? found.max : undefined;
     const trusted = years === undefined || years >= TRUSTED_TRAINING_YEARS;

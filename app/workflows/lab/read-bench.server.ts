@@ -66,7 +66,7 @@ export function readBenchFacts(principal: Principal, athleteId: string, variantI
       variantId,
     );
     const singles = await singlesOf(tx, athleteId);
-    const test = (await profileTests(tx, { athleteId }))
+    const test = (await profileTests(tx, { of: athleteId }))
       .filter((one) => one.variantId === variantId)
       .map((one) => analyseTest(one, variant, singles))
       .find((one) => one.result.ok);

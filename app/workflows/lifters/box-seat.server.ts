@@ -5,7 +5,7 @@ import {
   seatFor,
 } from "../../../core/boxsquat/stack";
 import { type BOX_STYLES, styleById } from "../../../core/boxsquat/styles";
-import type { FrozenLifter } from "../../../core/floor/frozen";
+import type { LifterSetup } from "../../../core/floor/freeze";
 import { seatStock } from "../../../core/gear/room";
 import { plainNumber } from "../../../core/units/mass";
 import { boxSetups } from "../../../db/queries/box.server";
@@ -13,27 +13,34 @@ import { itemsOf } from "../../../db/queries/gear.server";
 import { setupsOf } from "../../../db/queries/person.server";
 import type { TeamTransaction } from "../../../db/team.server";
 
-/** What the room can build for an athlete's trial seat. */
-export async function seatOf(
+export type SeatStock = ReturnType<typeof seatStock>;
+
+/** Boxes and mats that a room has to build a seat of. */
+export async function seatStockOf(
   tx: TeamTransaction,
   roomId: string | undefined,
+): Promise<SeatStock | undefined> {
+  if (roomId === undefined) return undefined;
+  return seatStock((await itemsOf(tx, roomId)).filter((one) => one.awayOn === null));
+}
+
+/** What a room's boxes and mats come to for an athlete's trial seat. */
+export function seatOf(
+  stock: SeatStock | undefined,
   trial: { boxSeatCm: number | null; boxCreaseCm: number | null } | undefined,
   style: (typeof BOX_STYLES)[number] | undefined,
-): Promise<{ targetCm: number; answer: SeatAnswer; mats: string[] } | undefined> {
-  if (roomId === undefined || trial?.boxSeatCm == null || trial.boxCreaseCm == null)
-    return undefined;
+): { targetCm: number; answer: SeatAnswer; mats: string[] } | undefined {
+  if (!stock || trial?.boxSeatCm == null || trial.boxCreaseCm == null) return undefined;
   const targetCm = boxHeightFromTrial({
     seatCm: trial.boxSeatCm,
     creaseOverKneeCm: trial.boxCreaseCm,
     offsetCm: style?.offsetCm ?? 0,
   });
-  const items = (await itemsOf(tx, roomId)).filter((one) => one.awayOn === null);
-  const { bases, mats } = seatStock(items);
   const tolerance = style && { underCm: style.underCm, overCm: style.overCm };
   return {
     targetCm,
-    answer: seatFor({ targetCm, bases, mats, ...(tolerance ? { tolerance } : {}) }),
-    mats: mats.map((one) => one.name),
+    answer: seatFor({ targetCm, ...stock, ...(tolerance ? { tolerance } : {}) }),
+    mats: stock.mats.map((one) => one.name),
   };
 }
 
@@ -52,42 +59,44 @@ export const builtOf = (answer: SeatAnswer): SeatBuild | undefined =>
 export async function rackSetups(
   tx: TeamTransaction,
   input: { athleteIds: readonly string[]; variantId: string; roomId: string },
-): Promise<Map<string, Pick<FrozenLifter, "setup" | "box">>> {
-  const rows = await boxSetups(tx);
-  const found = new Map<string, Pick<FrozenLifter, "setup" | "box">>();
-  for (const athleteId of input.athleteIds) {
-    const box = rows.find(
-      (one) => one.athleteId === athleteId && one.variantId === input.variantId,
-    );
-    const trial = (await setupsOf(tx, athleteId)).find((one) => one.variantId === input.variantId);
-    const style = styleById(box?.styleId);
-    const seat = await seatOf(tx, input.roomId, trial, style);
-    const lines: string[] = [];
-    if (seat?.answer.ok)
-      lines.push(
-        `Box ${plainNumber(seat.answer.build.heightCm, 1)} cm: ${buildWords(seat.answer.build, seat.mats)}`,
-      );
-    else if (seat && "nearest" in seat.answer)
-      lines.push(
-        `Box ${plainNumber(seat.answer.nearest.heightCm, 1)} cm is the nearest: ${buildWords(seat.answer.nearest, seat.mats)}, ${plainNumber(seat.targetCm, 1)} cm wanted`,
-      );
-    else lines.push("No box height yet: take a trial seat");
-    if (box) {
-      lines.push(
-        [
-          style?.name,
-          box.distanceCm === null ? undefined : `heel ${plainNumber(box.distanceCm, 1)} cm`,
-          box.rehearsedOn ? undefined : "NOT REHEARSED: empty bar first",
-        ]
-          .filter(Boolean)
-          .join(" · "),
-      );
-    }
-    const build = seat && builtOf(seat.answer);
-    found.set(athleteId, {
-      setup: lines,
-      box: { heightCm: build?.heightCm, styleId: box?.styleId },
-    });
-  }
-  return found;
+): Promise<Map<string, LifterSetup>> {
+  const { athleteIds, variantId } = input;
+  const [boxes, trials, stock] = [
+    await boxSetups(tx, athleteIds),
+    await setupsOf(tx, athleteIds),
+    await seatStockOf(tx, input.roomId),
+  ];
+  return new Map(
+    athleteIds.map((athleteId) => {
+      const isTheirs = (one: { athleteId: string; variantId: string }) =>
+        one.athleteId === athleteId && one.variantId === variantId;
+      const box = boxes.find(isTheirs);
+      const style = styleById(box?.styleId);
+      const seat = seatOf(stock, trials.find(isTheirs), style);
+      const build = seat && builtOf(seat.answer);
+      const setUp = box && [
+        style?.name,
+        box.distanceCm === null ? undefined : `heel ${plainNumber(box.distanceCm, 1)} cm`,
+        box.rehearsedOn ? undefined : "NOT REHEARSED: empty bar first",
+      ];
+      return [
+        athleteId,
+        {
+          setup: [seatWords(seat), ...(setUp ? [setUp.filter(Boolean).join(" · ")] : [])],
+          box: { heightCm: build?.heightCm, styleId: box?.styleId },
+        },
+      ];
+    }),
+  );
+}
+
+/** The seat as a rack shows it. */
+function seatWords(seat: ReturnType<typeof seatOf>): string {
+  const build = seat && builtOf(seat.answer);
+  if (!seat || !build) return "No box height yet: take a trial seat";
+  const height = `Box ${plainNumber(build.heightCm, 1)} cm`;
+  const words = buildWords(build, seat.mats);
+  return seat.answer.ok
+    ? `${height}: ${words}`
+    : `${height} is the nearest: ${words}, ${plainNumber(seat.targetCm, 1)} cm wanted`;
 }

@@ -2,109 +2,76 @@ import type { LoadingGear } from "../../../core/barload/loading-gear";
 import type { Complex } from "../../../core/contrast/complex";
 import { type ItemNumber, itemNumber } from "../../../core/contrast/item-load";
 import { TRUSTED_TRAINING_YEARS } from "../../../core/maxes/records";
+import { atLift, basisFacts, type Lifter } from "../../../core/prescribe/lifter";
 import type { BasisFacts } from "../../../core/recipe/basis";
-import { type MassUnit, massKg } from "../../../core/units/mass";
 import { racksOf } from "../../../db/queries/gear.server";
-import { listVariants, singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
-import { newestMasses } from "../../../db/queries/person.server";
-import { profileTests } from "../../../db/queries/profiles.server";
+import { listVariants } from "../../../db/queries/maxes.server";
 import { listAthletes, listSquads } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { analyseTest } from "./analyse-test.server";
-import { trainingYears } from "./plan-athletes.server";
-import { readMaxes } from "./resolve-maxes.server";
+import { mainVariant } from "./plan-lifters.server";
+import { readLifters } from "./read-lifters.server";
 import { readPlaces } from "./today.server";
 
-/** One athlete's part of it. */
-export interface PairingFacts {
-  factsOf: (lift: string | undefined) => BasisFacts;
+/** One athlete with what the items of a pairing are loaded from. */
+export interface PairingLifter {
+  lifter: Lifter;
+  today: string;
+  /** The bar of the room that the squad trains in: its first rack stands for all, as in a plan. */
   gear: LoadingGear | undefined;
-  trainingYears: number | undefined;
-  person: { unit: MassUnit | null };
+  squatPerBody: number | undefined;
+  /** By the lift that an item names; its main variant stands for it. */
+  factsOf: (lift: string | undefined) => BasisFacts;
 }
 
-/** Bases that read a profile test. */
-const FROM_A_TEST = ["peak-power", "peak-force", "speed"];
-
-/**
- * What a squad brings to some complexes: each one's bases by lift, and the bar of the room that
- * the squad trains in.
- */
-export async function pairingFacts(
+/** What a squad, or one athlete of it, brings to some complexes. */
+export async function pairingLifters(
   tx: TeamTransaction,
   squadId: string,
   complexes: readonly Complex[],
-  /** One athlete of it alone. */
   athleteId?: string,
-) {
-  const people = (await listAthletes(tx, squadId)).filter(
-    (one) => athleteId === undefined || one.id === athleteId,
-  );
-  const squad = (await listSquads(tx)).find((one) => one.id === squadId);
-  // As in a plan, the room's first rack stands for all.
-  const gear = squad?.roomId ? (await racksOf(tx, squad.roomId))[0]?.gear : undefined;
-  const ids = people.map((one) => one.id);
-  const places = await readPlaces(tx);
+): Promise<PairingLifter[]> {
+  const [squad, squads, places, variants] = await Promise.all([
+    listAthletes(tx, squadId),
+    listSquads(tx),
+    readPlaces(tx),
+    listVariants(tx),
+  ]);
+  const roomId = squads.find((one) => one.id === squadId)?.roomId;
+  const gear = roomId ? (await racksOf(tx, roomId))[0]?.gear : undefined;
+  const people = squad.filter((one) => athleteId === undefined || one.id === athleteId);
   const days = new Map(people.map((one) => [one.id, places.todayOf(one)]));
   const todayOf = (id: string) => days.get(id) ?? places.today;
-  const variants = await listVariants(tx);
-  const maxes = await readMaxes(tx, todayOf, ids);
-  const masses = new Map((await newestMasses(tx, ids)).map((one) => [one.athleteId, one.mass]));
-  const wantsTest = complexes.some((complex) =>
-    complex.items.some((item) => FROM_A_TEST.includes(item.load.by)),
-  );
-  const tests = wantsTest ? await profileTests(tx, { athleteIds: ids }) : [];
-  const singles = wantsTest ? await singlesOf(tx) : [];
-  const squat = mainVariant(variants, "squat");
-  return people.map((person) => {
-    const own = maxes(person.id);
-    const mass = masses.get(person.id);
-    const bodyKg = mass && massKg(mass);
-    const maxOf = (variant: VariantRow | undefined) => {
-      const found = variant && own.of(variant.id);
-      return found && "max" in found ? found.max.kg : undefined;
-    };
-    const squatKg = maxOf(squat);
-    const factsOf = (lift: string | undefined): BasisFacts => {
-      const variant = lift === undefined ? undefined : mainVariant(variants, lift);
-      const test = tests.find(
-        (one) => one.athleteId === person.id && one.variantId === variant?.id,
-      );
-      const tested =
-        test && variant
-          ? analyseTest(
-              test,
-              variant,
-              singles.filter((one) => one.athleteId === person.id),
-            )
-          : undefined;
-      return {
-        maxKg: maxOf(variant),
-        line: tested?.result.ok ? tested.result.line : undefined,
-        peakForceMps: tested?.power?.peakForce?.velocityMps,
-        peakPowerKg: tested?.power?.peakPower.loadKg,
-        bodyKg,
-      };
-    };
+  const items = complexes.flatMap((complex) => complex.items);
+  const lifts = new Set(["squat", ...items.flatMap((item) => item.of ?? [])]);
+  const main = new Map([...lifts].map((lift) => [lift, mainVariant(variants, lift)?.id]));
+  const peaked = items.filter(({ load }) => load.by === "peak-power" || load.by === "peak-force");
+  const known = (ids: Iterable<string | undefined>) =>
+    [...new Set(ids)].filter((id) => id !== undefined);
+  const lifters = await readLifters(tx, {
+    people,
+    todayOf,
+    variants,
+    variantIds: known(main.values()),
+    peaksOf: known(peaked.map((item) => main.get(item.of ?? ""))),
+  });
+  return lifters.map((lifter) => {
+    const squatKg = lifter.byVariant[main.get("squat") ?? ""]?.workingMax?.kg;
     return {
-      person,
+      lifter,
+      today: todayOf(lifter.id),
       gear,
-      today: todayOf(person.id),
-      squatPerBody: squatKg !== undefined && bodyKg !== undefined ? squatKg / bodyKg : undefined,
-      trainingYears: trainingYears(person.trainingSince, todayOf(person.id)),
-      factsOf,
+      squatPerBody:
+        squatKg !== undefined && lifter.bodyKg !== undefined ? squatKg / lifter.bodyKg : undefined,
+      factsOf: (lift) => {
+        const variantId = main.get(lift ?? "") ?? "";
+        return basisFacts(atLift(lifter, variantId), variantId, undefined);
+      },
     };
   });
 }
 
-/** The variant that stands for a lift: one with a max of its own, the plain bar first. */
-function mainVariant(variants: readonly VariantRow[], lift: string): VariantRow | undefined {
-  const of = variants.filter((one) => one.lift === lift);
-  return of.find((one) => one.baseKind === "own") ?? of[0];
-}
-
 /** The loads of a complex's items for one athlete in a week of its block, on the room's bar. */
-export function loadsOf(complex: Complex, week: number, one: PairingFacts): ItemNumber[] {
+export function loadsOf(complex: Complex, week: number, one: PairingLifter): ItemNumber[] {
   return complex.items.map((item) =>
     itemNumber({
       complex,
@@ -113,8 +80,10 @@ export function loadsOf(complex: Complex, week: number, one: PairingFacts): Item
       facts: one.factsOf(item.of),
       gear: one.gear,
       mode:
-        (one.trainingYears ?? TRUSTED_TRAINING_YEARS) < TRUSTED_TRAINING_YEARS ? "down" : "nearest",
-      unit: one.person.unit ?? "kg",
+        (one.lifter.trainingYears ?? TRUSTED_TRAINING_YEARS) < TRUSTED_TRAINING_YEARS
+          ? "down"
+          : "nearest",
+      unit: one.lifter.unit ?? "kg",
     }),
   );
 }

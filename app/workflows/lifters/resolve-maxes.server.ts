@@ -81,18 +81,17 @@ export async function readMaxes(
   wanted?: readonly string[],
   known?: readonly VariantRow[],
 ): Promise<(athleteId: string) => AthleteMaxes> {
-  const athleteId = typeof of === "string" ? of : undefined;
   const variants = known ?? (await listVariants(tx));
   const chains = (wanted ?? variants.map((one) => one.id)).map((id) => chainOf(variants, id));
   const choices = group(
     await currentChoices(tx, {
-      ...(typeof of === "object" ? { athleteIds: of } : athleteId ? { athleteId } : {}),
+      of,
       ...(wanted ? { variantIds: chains.flat().map((one) => one.id) } : {}),
     }),
   );
   // Records are needed for learnt ratios only.
   const learns = chains.flat().some((one) => one.baseKind === "ratio");
-  const records = group(learns ? await recordsOf(tx, athleteId) : []);
+  const records = group(learns ? await recordsOf(tx, of) : []);
   return (id) =>
     athleteMaxes({
       variants,

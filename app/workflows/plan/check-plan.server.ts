@@ -5,7 +5,8 @@ import type { Muscle, Pattern, SpeedClass } from "../../../core/exercise/exercis
 import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/exercise/lift-work";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { exerciseIn, lastDate, type Slot } from "../../../core/plan/block";
-import type { BlockAthlete, BlockRoom } from "../../../core/plan/block-loads";
+import type { BlockRoom } from "../../../core/plan/block-loads";
+import type { Lifter } from "../../../core/prescribe/lifter";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { limitsOf } from "../../../db/queries/person.server";
@@ -13,9 +14,9 @@ import { listSchools } from "../../../db/queries/plan-library.server";
 import { type PlanRow, plansOfSquad } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { type TeamValues, teamValues } from "../lifters/block-athletes.server";
 import { boxHistories } from "../lifters/box-history.server";
-import { readMaxes } from "../lifters/resolve-maxes.server";
+import { mainVariant } from "../lifters/plan-lifters.server";
+import { type TeamValues, teamValues } from "../lifters/plan-room.server";
 
 export interface WorkTable {
   lifts: Array<{ id: string; name: string; lift: string }>;
@@ -105,7 +106,7 @@ export type PlanFacts = Awaited<ReturnType<typeof planFacts>>;
 export async function checkInput(
   tx: TeamTransaction,
   row: PlanRow,
-  athletes: readonly BlockAthlete[],
+  athletes: readonly Lifter[],
   room: BlockRoom,
   today: string,
   known?: PlanFacts,
@@ -118,24 +119,19 @@ export async function checkInput(
   );
   const athleteIds = athletes.map((one) => one.id);
   const squats = row.variants.filter((one) => one.lift === "squat");
-  const squat = squats.find((one) => one.baseKind === "own") ?? squats[0];
-  // A pairing asks for the squat whether the block trains it or not.
-  const paired = Object.keys(block.pairings ?? {}).length > 0;
-  const [limits, plans, maxes, histories] = await Promise.all([
-    limitsOf(tx),
+  const mainSquat = mainVariant(row.variants, "squat")?.id ?? "";
+  const [limits, plans, histories] = await Promise.all([
+    limitsOf(tx, athleteIds),
     plansOfSquad(tx, row),
-    paired && squat ? readMaxes(tx, () => today, athleteIds, [squat.id], row.variants) : undefined,
     onBox ? boxHistories(tx, athleteIds) : undefined,
   ]);
   const birthYears = new Map(people.map((one) => [one.id, one.birthYear ?? undefined]));
   const own = schools.find((one) => one.id === block.schoolId)?.school;
   const first = schools[0]?.school as School;
   const squatIds = new Set(squats.map((one) => one.id));
-  const squatMax = (athlete: BlockAthlete) => {
-    const found = squat && maxes?.(athlete.id).of(squat.id);
-    if (found && "max" in found) return found.max;
-    return Object.entries(athlete.byVariant).find(([id]) => squatIds.has(id))?.[1].workingMax;
-  };
+  const squatMax = (athlete: Lifter) =>
+    athlete.byVariant[mainSquat]?.workingMax ??
+    Object.entries(athlete.byVariant).find(([id]) => squatIds.has(id))?.[1].workingMax;
   const checked = athletes.map((athlete): CheckedAthlete => {
     const ownLimits = limits.filter(
       (one) => one.athleteId === athlete.id && limitHolds(one, today),

@@ -15,7 +15,8 @@ import { databases, inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
+import { planLifters } from "../lifters/plan-lifters.server";
+import { blockRoom } from "../lifters/plan-room.server";
 import { teamDay } from "../lifters/today.server";
 import { workLookup, workTable } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
@@ -85,7 +86,7 @@ export function exportPlan(
     }
     const room = await blockRoom(tx, row);
     if (!room) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
-    const athletes = await blockAthletes(tx, row, block, localDate(row.zone));
+    const athletes = await planLifters(tx, row, block, localDate(row.zone));
     const weeks = Array.from({ length: block.weeks }, (_, i) => i + 1);
     const rows: string[][] = [];
     for (const day of daysOf(block)) {

@@ -4,7 +4,7 @@ import { planById } from "../../../db/queries/plans.server";
 import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { loadsOf, pairingFacts } from "../lifters/pairing-loads.server";
+import { loadsOf, pairingLifters } from "../lifters/pairing-loads.server";
 import { NO_PLAN } from "./edit-plan.server";
 
 /**
@@ -30,7 +30,7 @@ export function planPairingNumbers(
       const complex = complexes.find((two) => two.lineageId === one.complexId)?.complex;
       return week === undefined || !complex ? [] : [{ id: one.id, week, complex }];
     });
-    const people = await pairingFacts(
+    const people = await pairingLifters(
       tx,
       squadId,
       found.map((one) => one.complex),
@@ -41,7 +41,7 @@ export function planPairingNumbers(
           id,
           Object.fromEntries(
             people.map((one) => [
-              one.person.id,
+              one.lifter.id,
               loadsOf(complex, week, one).map((number) => number.words),
             ]),
           ),

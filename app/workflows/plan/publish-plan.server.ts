@@ -7,7 +7,8 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
+import { planLifters } from "../lifters/plan-lifters.server";
+import { blockRoom } from "../lifters/plan-room.server";
 import { checkInput } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 
@@ -36,7 +37,7 @@ export function publishPlan(
     const today = localDate(row.zone);
     const room = await blockRoom(tx, row);
     if (!room) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
-    const athletes = await blockAthletes(tx, row, block, today);
+    const athletes = await planLifters(tx, row, block, today);
     const checks = checkPlan(await checkInput(tx, row, athletes, room, today));
     const refused = openChecks(block, checks).filter((one) => one.level === "refused");
     if (refused.length > 0) {

@@ -19,7 +19,8 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockAthletes, blockRoom } from "../lifters/block-athletes.server";
+import { planLifters } from "../lifters/plan-lifters.server";
+import { blockRoom } from "../lifters/plan-room.server";
 import { readAnswers } from "../lifters/sent-answers.server";
 import { checkInput, planFacts } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
@@ -78,7 +79,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
     const { block } = row.plan;
     const today = localDate(row.zone);
     const [athletes, published, sessions, recipes, edits] = await Promise.all([
-      blockAthletes(tx, row, block, today, facts.people),
+      planLifters(tx, row, block, today, facts.people),
       newestVersion(tx, planId),
       sessionsOfPlan(tx, planId),
       listRecipes(tx),

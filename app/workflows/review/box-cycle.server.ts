@@ -18,7 +18,7 @@ import { recordsOf } from "../../../db/queries/maxes.server";
 import { setupsOf } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans, lockPlan, type PlanRow } from "../../../db/queries/plans.server";
-import { entriesAfter, frozenOf, sessionsOfPlan } from "../../../db/queries/sessions.server";
+import { entriesOfSessions, frozenById, sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import type { CycleReviewForm } from "../../forms/cycle";
@@ -27,8 +27,8 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { blockRoom } from "../lifters/block-athletes.server";
 import { boxHistory } from "../lifters/box-history.server";
+import { blockRoom } from "../lifters/plan-room.server";
 import { readPlaces } from "../lifters/today.server";
 
 /** Every slot on the box, of the plans that are not put away, the newest plan first. */
@@ -57,21 +57,25 @@ async function sessionsRun(tx: TeamTransaction, cycle: Cycle): Promise<Ran[]> {
   const heads = (await sessionsOfPlan(tx, cycle.row.plan.id)).filter(
     (one) => one.slotId === cycle.slotId,
   );
-  const ran: Ran[] = [];
-  for (const head of heads) {
-    const found = await frozenOf(tx, head.id);
-    if (!found) continue;
-    const floor = reduceFloor(found.frozen, await entriesAfter(tx, head.id, 0));
-    ran.push({
-      week: head.week,
-      date: head.date,
-      frozen: found.frozen,
-      lifters: new Map(
-        floor.racks.flatMap((rack) => rack.lifters.map((one) => [one.lifter.athleteId, one])),
-      ),
-    });
-  }
-  return ran;
+  const ids = heads.map((one) => one.id);
+  const [frozenOf, entriesOf] = [await frozenById(tx, ids), await entriesOfSessions(tx, ids)];
+  return heads.flatMap((head): Ran[] => {
+    const frozen = frozenOf.get(head.id);
+    if (!frozen) return [];
+    const floor = reduceFloor(frozen, entriesOf.get(head.id) ?? []);
+    return [
+      {
+        week: head.week,
+        date: head.date,
+        frozen,
+        lifters: new Map(
+          floor.racks.flatMap((rack) =>
+            rack.lifters.map((state) => [state.lifter.athleteId, state]),
+          ),
+        ),
+      },
+    ];
+  });
 }
 
 function setsOf(lifter: LifterState, smallestStopS: number | undefined): CycleSet[] {

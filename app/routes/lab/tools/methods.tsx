@@ -53,6 +53,8 @@ export function Methods({ address, bench, unit }: ToolProps) {
     line,
     peakForceMps: at("force", undefined),
     peakPowerKg: at("power", undefined, "mass") ?? estimated,
+    // No method of this table is of the body: a bar is loaded by it in pairings only.
+    bodyKg: undefined,
   };
   const bases: LoadBasis[] = [
     { by: "percent", percent: at("percent", 60) ?? Number.NaN },

@@ -1,0 +1,109 @@
+import { type Overrides, prescribeWeek, type SessionPlan } from "../../../core/floor/freeze";
+import { type Block, type Slot, slotWeek } from "../../../core/plan/block";
+import type { Lifter } from "../../../core/prescribe/lifter";
+import type { SetPrescription } from "../../../core/prescribe/prescribe";
+import type { RecipeSettings, WaveWeek } from "../../../core/recipe/recipe";
+import type { LocalDate } from "../../../core/units/time";
+import type { VariantRow } from "../../../db/queries/maxes.server";
+import type { PlanRow } from "../../../db/queries/plans.server";
+import { listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { type AthleteRow, readLifters } from "./read-lifters.server";
+
+/** The lifts that a slot is done in, the methods of its rotation included. */
+const liftsOf = (slot: Slot): string[] => [
+  ...(slot.work.kind === "lift" ? [slot.work.variantId] : []),
+  ...[...slot.recipe.weeks, ...(slot.recipe.tail ?? [])].flatMap(
+    (week) => week.method?.variantId ?? [],
+  ),
+];
+
+const asksForPeaks = (slot: Slot) =>
+  slot.recipe.basis === "peak-force" || slot.recipe.basis === "peak-power";
+
+/** The variant that stands for a lift: one with a max of its own, the plain bar first. */
+export function mainVariant(
+  variants: readonly VariantRow[],
+  lift: string | undefined,
+): VariantRow | undefined {
+  const ofLift = variants.filter((one) => one.lift === lift);
+  return ofLift.find((one) => one.baseKind === "own") ?? ofLift[0];
+}
+
+/**
+ * Everybody of a plan's squad who is in a block, with what they bring to its lifts; to the squat
+ * too where the block has pairings, which ask for it whether the block trains it or not.
+ * @param people who is asked about, where it is not the whole squad or was read already
+ * @param slots the slots asked about, where it is not the whole block
+ */
+export async function planLifters(
+  tx: TeamTransaction,
+  row: PlanRow,
+  block: Block,
+  today: LocalDate,
+  people?: readonly AthleteRow[],
+  slots: readonly Slot[] = Object.values(block.slots),
+): Promise<Lifter[]> {
+  const squad = people ?? (await listAthletes(tx, row.plan.squadId));
+  const paired = Object.keys(block.pairings ?? {}).length > 0;
+  const squat = paired ? mainVariant(row.variants, "squat") : undefined;
+  return readLifters(tx, {
+    people: squad.filter((one) => !block.apart[one.id]),
+    todayOf: () => today,
+    variants: row.variants,
+    variantIds: [...new Set([...slots.flatMap(liftsOf), ...(squat ? [squat.id] : [])])],
+    peaksOf: [...new Set(slots.filter(asksForPeaks).flatMap(liftsOf))],
+  });
+}
+
+/** A slot of a plan as the numbers need it; undefined where it is no lift of the team. */
+export function sessionPlan(
+  row: PlanRow,
+  slotId: string,
+  block: Block = row.plan.block,
+  publishedVersion = 0,
+): SessionPlan | undefined {
+  const slot = block.slots[slotId];
+  const work = slot?.work;
+  const variant = row.variants.find((one) => work?.kind === "lift" && one.id === work.variantId);
+  if (!slot || !variant) return undefined;
+  return {
+    id: row.plan.id,
+    slotId,
+    name: block.name,
+    squadName: row.squadName,
+    weeks: block.weeks,
+    version: publishedVersion,
+    recipe: slot.recipe,
+    variant,
+    ...(slot.box ? { box: slot.box } : {}),
+    metric: row.plan.metric,
+    rounding: row.plan.rounding,
+  };
+}
+
+/** A slot's overrides by "athlete id/set key". */
+export function slotOverrides(block: Block, slotId: string): Overrides {
+  return new Map(
+    Object.entries(block.overrides).flatMap(([key, { loadKg }]) => {
+      const [athleteId, slot, ...set] = key.split("/");
+      return slot === slotId ? [[`${athleteId}/${set.join("/")}`, loadKg] as const] : [];
+    }),
+  );
+}
+
+/** One athlete's sets of one week of a slot, with their workings. */
+export function prescribeSlot(input: {
+  plan: SessionPlan;
+  block: Block;
+  slot: Slot;
+  week: number;
+  settings: RecipeSettings;
+  athlete: Lifter;
+  gear: Parameters<typeof prescribeWeek>[0]["gear"];
+}): { week: WaveWeek; sets: SetPrescription[] } | undefined {
+  const week = slotWeek(input.block, input.slot, input.week, input.settings);
+  if (!week) return undefined;
+  const overrides = slotOverrides(input.block, input.plan.slotId);
+  return { week, sets: prescribeWeek({ ...input, week, overrides }) };
+}

@@ -1,0 +1,75 @@
+import { competitionMark, describeMark } from "../../../core/maxes/season";
+import type { BlockRoom } from "../../../core/plan/block-loads";
+import type { RecipeSettings } from "../../../core/recipe/recipe";
+import type { CoachValues } from "../../../core/settings/coach-values";
+import { addDays } from "../../../core/units/time";
+import { racksOf } from "../../../db/queries/gear.server";
+import { competitions } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
+import type { PlanRow } from "../../../db/queries/plans.server";
+import type { TeamTransaction } from "../../../db/team.server";
+
+export const recipeSettings = (values: CoachValues): RecipeSettings => ({
+  deloadSets: values.deloadSets,
+  deloadLoad: values.deloadLoad,
+});
+
+/** Weeks near a competition, and what the team's coaches have set. */
+export interface TeamValues {
+  values: CoachValues;
+  near: CompetitionWeek[];
+}
+
+export async function teamValues(tx: TeamTransaction, row: PlanRow): Promise<TeamValues> {
+  const [values, events] = await Promise.all([coachValues(tx), competitions(tx)]);
+  return { values, near: competitionWeeks(row, events, values) };
+}
+
+/**
+ * The room of a plan: its first rack stands for all until a session starts.
+ * @param known the team's values, where they were read already
+ */
+export async function blockRoom(
+  tx: TeamTransaction,
+  row: PlanRow,
+  known?: TeamValues,
+): Promise<(BlockRoom & { rackNumber: number }) | undefined> {
+  const rack = (await racksOf(tx, row.plan.roomId))[0];
+  if (!rack) return undefined;
+  const { values, near } = known ?? (await teamValues(tx, row));
+  return {
+    gear: rack.gear,
+    rackNumber: rack.number,
+    rounding: row.plan.rounding,
+    metric: row.plan.metric,
+    settings: {
+      ...recipeSettings(values),
+      weekFactors: Object.fromEntries(
+        near.flatMap(({ week, factor }) => (factor === undefined ? [] : [[week, factor]])),
+      ),
+    },
+  };
+}
+
+type CompetitionWeek = { week: number; words: string; factor: number | undefined };
+
+/** Weeks of the block near a competition of the squad, with the coach's factor where one is set. */
+function competitionWeeks(
+  row: PlanRow,
+  ofTeam: Awaited<ReturnType<typeof competitions>>,
+  values: CoachValues,
+): CompetitionWeek[] {
+  const { block } = row.plan;
+  const events = ofTeam.filter((one) => one.squadId === row.plan.squadId);
+  return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
+    const mark = competitionMark(events, addDays(block.startDate, 7 * (week - 1)));
+    if (!mark) return [];
+    const key =
+      mark.kind === "after"
+        ? "afterCompetition"
+        : mark.days <= 14
+          ? "competitionFactor2"
+          : "competitionFactor4";
+    return [{ week, words: describeMark(mark), factor: values[key] }];
+  });
+}

@@ -1,0 +1,214 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { slotCells } from "../../../core/plan/block-loads";
+import type { BasisKind } from "../../../core/recipe/basis";
+import type { Recipe } from "../../../core/recipe/recipe";
+import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
+import { listVariants } from "../../../db/queries/maxes.server";
+import { putPlanAway } from "../../../db/queries/plans.server";
+import { listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { closeDatabases, inTeam } from "../../platform/database.server";
+import type { Principal } from "../../platform/rights";
+import { addPerson, saveBodyMass } from "../athletes/save-facts.server";
+import { readCard } from "../card/read-card.server";
+import { finishSession } from "../floor/end-session.server";
+import { readSession } from "../floor/read-session.server";
+import { startSession } from "../floor/start-session.server";
+import { saveProfileTest } from "../lab/profile.server";
+import { editPlan } from "../plan/edit-plan.server";
+import { copyPlan } from "../plan/new-plan.server";
+import { readPlan } from "../plan/read-plan.server";
+import { rackSetups } from "./box-seat.server";
+import { readLifters } from "./read-lifters.server";
+
+/** One assembly: what the plan shows is what the rack has and what the card says. */
+let team: SecondTeam;
+let coach: Principal;
+let athlete: Principal;
+let squadId: string;
+
+beforeAll(async () => {
+  team = await makeSecondTeam(process.env.OWNER_DATABASE_URL ?? "", "Lifters Team");
+  coach = {
+    kind: "person",
+    userId: "lifters",
+    teamId: team.teamId,
+    role: "owner",
+    name: "Lifters Coach",
+    athleteId: undefined,
+  };
+  athlete = { ...coach, userId: "lifter", role: "athlete", athleteId: team.athleteId };
+  const plan = await readPlan(coach, team.planId);
+  if (!plan.ok) throw new Error(plan.message);
+  squadId = plan.value.plan.squadId;
+  await finishSession(coach, team.sessionId);
+  await saveBodyMass(coach, team.athleteId, {
+    mass: { amount: 80, unit: "kg" },
+    date: "2026-03-05",
+  });
+  const tested = await saveProfileTest(coach, {
+    athleteId: team.athleteId,
+    variantId: team.variantId,
+    date: "2026-03-06",
+    metric: "MCV",
+    source: "typed",
+    processing: "",
+    addedKg: 0,
+    note: "",
+    override: "",
+    reps: [
+      { loadKg: 40, velocityMps: 1.2, forceN: 700, powerW: 640 },
+      { loadKg: 60, velocityMps: 0.95, forceN: 820, powerW: 720 },
+      { loadKg: 80, velocityMps: 0.7, forceN: 930, powerW: 690 },
+      { loadKg: 95, velocityMps: 0.45, forceN: 900, powerW: 520 },
+    ],
+  });
+  if (!tested.ok) throw new Error(tested.message);
+  await putAway(team.planId);
+});
+afterAll(closeDatabases);
+
+/** Four flat weeks of 3 × 3 in one basis, in place of the plan's own recipe. */
+const recipeBy = (basis: BasisKind, start: number): Recipe => ({
+  name: `By ${basis}`,
+  aim: "power",
+  school: "",
+  basis,
+  start,
+  steps: [{ id: "a", sets: 3, reps: 3, add: 0 }],
+  weeks: [1, 2, 3, 4].map((week) => ({ id: `w${week}`, add: 0 })),
+  convention: "bar",
+  rest: { leastS: 120, mostS: 180 },
+  cycle: [],
+  lead: "percent",
+  stop: { lossFrom: "best" },
+});
+
+/** A plan of its own with that recipe: a week of a plan is started once. */
+async function planBy(basis: BasisKind, start: number): Promise<string> {
+  const copied = await copyPlan(coach, {
+    planId: team.planId,
+    name: `By ${basis}`,
+    startDate: "2026-03-10",
+    squadId,
+  });
+  if (!copied.ok) throw new Error(copied.message);
+  const value = JSON.parse(JSON.stringify(recipeBy(basis, start)));
+  const path = ["slots", "main", "recipe"];
+  const edited = await editPlan(coach, {
+    planId: copied.value.id,
+    base: 1_000_000,
+    edit: { words: "By another basis", sets: [{ path, value }] },
+  });
+  if (!edited.ok) throw new Error(edited.message);
+  return copied.value.id;
+}
+
+/** A card shows the next session of any plan: those of other tests are put away. */
+const putAway = (planId: string) => inTeam(coach, (tx) => putPlanAway(tx, planId, "2026-03-10"));
+
+/** The loads of a week for the athlete on the plan's page, one a set. */
+async function onPlan(planId: string, week: number) {
+  const plan = await readPlan(coach, planId);
+  if (!plan.ok) throw new Error(plan.message);
+  const { block, athletes, room } = plan.value;
+  const at = athletes.findIndex((one) => one.id === team.athleteId);
+  const [cell] = slotCells({ block, slotId: "main", weeks: [week], athletes, room, liftName: "" });
+  return (cell?.byAthlete[at] ?? []).flatMap((run) => Array(run.count).fill(run.loadKg));
+}
+
+describe("what the plan says is what is lifted", () => {
+  it.each([
+    ["percent", 60],
+    ["peak-power", 80],
+    ["peak-force", 0.1],
+    ["body", 60],
+    ["speed", 0.8],
+    ["reserve", 3],
+    ["fixed", 45],
+  ] as const)("by %s", async (basis, start) => {
+    const planId = await planBy(basis, start);
+    const planned = await onPlan(planId, 1);
+    expect(planned).toHaveLength(3);
+    for (const kg of planned) expect(kg).toBeGreaterThan(0);
+
+    const card = await readCard(athlete);
+    if (!card.ok) throw new Error(card.message);
+    expect(card.value.next?.title).toBe(`By ${basis}`);
+    const shown = card.value.next?.slots.find((slot) => slot.id === "main")?.sets;
+    expect(shown?.map((set) => set.loadKg)).toEqual(planned);
+
+    const started = await startSession(coach, { planId, week: 1, present: [team.athleteId] });
+    if (!started.ok) throw new Error(started.message);
+    const session = await readSession(coach, started.value.sessionId);
+    if (!session.ok) throw new Error(session.message);
+    const frozen = session.value.frozen.racks
+      .flatMap((rack) => rack.lifters)
+      .find((one) => one.athleteId === team.athleteId);
+    expect(frozen?.sets.map((set) => set.loadKg)).toEqual(planned);
+    await finishSession(coach, started.value.sessionId);
+    await putAway(planId);
+  });
+});
+
+/** The same transaction, counting what it asks the database. */
+function counting(tx: TeamTransaction): { tx: TeamTransaction; asked: () => number } {
+  let asked = 0;
+  const starts = new Set(["select", "selectDistinctOn", "execute", "insert", "update", "delete"]);
+  const counted = new Proxy(tx, {
+    get(target, name) {
+      const value = Reflect.get(target, name);
+      if (typeof value !== "function") return value;
+      if (starts.has(String(name))) asked++;
+      return value.bind(target);
+    },
+  });
+  return { tx: counted, asked: () => asked };
+}
+
+describe("a squad costs as many questions as one athlete", () => {
+  it("for what they bring, and for their set-ups on the box", async () => {
+    for (const name of ["Ask", "Bell", "Cay"]) {
+      const added = await addPerson(coach, {
+        name,
+        squadId,
+        goal: null,
+        seasonPhase: null,
+        sport: null,
+        roomId: null,
+        unit: null,
+        birthYear: null,
+        statureCm: null,
+        trainingSince: null,
+      });
+      if (!added.ok) throw new Error(added.message);
+    }
+    const plan = await readPlan(coach, team.planId);
+    if (!plan.ok) throw new Error(plan.message);
+    expect(plan.value.athletes).toHaveLength(4);
+    await inTeam(coach, async (tx) => {
+      const people = await listAthletes(tx, squadId);
+      const tested = people.filter((one) => one.id === team.athleteId);
+      const variants = await listVariants(tx);
+      const questions = async (of: typeof people) => {
+        const counted = counting(tx);
+        await readLifters(counted.tx, {
+          people: of,
+          todayOf: () => "2026-03-10",
+          variants,
+          variantIds: [team.variantId],
+          peaksOf: [team.variantId],
+        });
+        await rackSetups(counted.tx, {
+          athleteIds: of.map((one) => one.id),
+          variantId: team.variantId,
+          roomId: team.roomId,
+        });
+        return counted.asked();
+      };
+      const one = await questions(tested);
+      expect(one).toBeGreaterThan(5);
+      expect(await questions(people)).toBe(one);
+    });
+  });
+});

@@ -1,0 +1,65 @@
+import type { PlainMax } from "../maxes/records";
+import type { DatedLine } from "../profile/line";
+import type { BasisFacts } from "../recipe/basis";
+import type { VelocityMetric } from "../units/velocity";
+
+/** What an athlete brings to one lift variant. Every fact is there, or known to be missing. */
+export interface LiftFacts {
+  workingMax: PlainMax | undefined;
+  profile: DatedLine | undefined;
+  /** Speed of peak force (m/s) and load of peak power (kg) in the newest test that has them. */
+  peakForceMps: number | undefined;
+  peakPowerKg: number | undefined;
+}
+
+export const NO_LIFT_FACTS: LiftFacts = {
+  workingMax: undefined,
+  profile: undefined,
+  peakForceMps: undefined,
+  peakPowerKg: undefined,
+};
+
+/** What an athlete brings to any work: plan, card, paper, session and pairing read this one. */
+export interface Lifter {
+  id: string;
+  name: string;
+  unit: "kg" | "lb" | undefined;
+  /** What this athlete may not do, in the words that cards and racks show; never a reason. */
+  instructions: readonly string[];
+  /** Years of real barbell training. */
+  trainingYears: number | undefined;
+  bodyKg: number | undefined;
+  byVariant: Readonly<Record<string, LiftFacts>>;
+}
+
+/** A lifter with one lift in hand: what one set is worked out from. */
+export type LifterAtLift = LiftFacts & Pick<Lifter, "trainingYears" | "bodyKg">;
+
+export function atLift(lifter: Lifter, variantId: string): LifterAtLift {
+  return {
+    ...(lifter.byVariant[variantId] ?? NO_LIFT_FACTS),
+    trainingYears: lifter.trainingYears,
+    bodyKg: lifter.bodyKg,
+  };
+}
+
+/**
+ * What a basis reads of a lifter at a lift. A line counts where it was tested in that variant.
+ * @param metric the metric that speeds are asked in; any that the line has where left out
+ */
+export function basisFacts(
+  athlete: LifterAtLift,
+  variantId: string,
+  metric: VelocityMetric | undefined,
+): BasisFacts {
+  const { profile } = athlete;
+  const fits =
+    profile?.variantId === variantId && (metric === undefined || profile.line.metric === metric);
+  return {
+    maxKg: athlete.workingMax?.kg,
+    line: fits ? profile.line : undefined,
+    peakForceMps: fits ? athlete.peakForceMps : undefined,
+    peakPowerKg: fits ? athlete.peakPowerKg : undefined,
+    bodyKg: athlete.bodyKg,
+  };
+}
