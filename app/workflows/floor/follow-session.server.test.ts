@@ -101,11 +101,30 @@ it("many racks at once: each entry is stored once under a number of its own, a s
   expect(seqs.sort((a, b) => a - b)).toEqual(upTo(640, 640 + 110));
 });
 
+it("a reader who read the log before the others' news came is sent nothing twice", async () => {
+  const early = follow(750, 10);
+  await new Promise((resolve) => setTimeout(resolve, 50));
+  await log(5);
+  // Within the moment in which news is gathered: what this one reads, the others do not know yet.
+  const ahead = follow(740, 20);
+  await new Promise((resolve) => setTimeout(resolve, 300));
+  await log(5);
+  expect((await ahead).seqs).toEqual(upTo(740, 760));
+  expect((await early).seqs).toEqual(upTo(750, 760));
+});
+
+it("a cursor from before a restored database begins at the log's end", async () => {
+  const reader = follow(1_000_000, 5);
+  await new Promise((resolve) => setTimeout(resolve, 100));
+  await log(5);
+  expect((await reader).seqs).toEqual(upTo(760, 765));
+});
+
 it("tells the end after everything before it", async () => {
   const reader = follow(700, 10_000);
   await log(5);
   await finishSession(coach, team.sessionId);
   const { seqs, ended } = await reader;
   expect(ended).toBe(true);
-  expect(seqs).toEqual(upTo(700, 755));
+  expect(seqs).toEqual(upTo(700, 770));
 });

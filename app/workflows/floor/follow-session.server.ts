@@ -1,3 +1,5 @@
+import { sessionHead } from "../../../db/queries/sessions.server";
+import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { followTail } from "./session-tail.server";
 
@@ -10,6 +12,21 @@ export type SessionNews =
 const HEARTBEAT_MS = 15_000;
 
 /**
+ * A cursor from before a restored database would wait for numbers that are long gone. One that is
+ * only ahead of the tail is right: its reader read the log a moment ago, and the tail has not.
+ */
+async function knownCursor(
+  principal: Principal,
+  sessionId: string,
+  after: number,
+  known: number,
+): Promise<number> {
+  if (after <= known) return after;
+  const head = await inTeam(principal, (tx) => sessionHead(tx, sessionId));
+  return Math.min(after, head?.lastSeq ?? 0);
+}
+
+/**
  * Everything of a session after a cursor, then what comes, as the reader takes it. The right to
  * see the session is the caller's to have checked.
  */
@@ -20,9 +37,9 @@ export async function* followSession(
   stop: AbortSignal,
 ): AsyncGenerator<SessionNews, void, void> {
   const tail = await followTail(principal.teamId, sessionId);
-  let cursor = after;
   let toldEnd = false;
   try {
+    let cursor = await knownCursor(principal, sessionId, after, tail.last);
     while (!stop.aborted) {
       const chunk = await tail.after(cursor);
       if (chunk.last !== undefined) {
@@ -30,8 +47,6 @@ export async function* followSession(
         yield { kind: "entries", message: chunk.message };
         continue;
       }
-      // A cursor from before a restored database would wait for numbers that are long gone.
-      if (cursor > tail.last) cursor = tail.last;
       if (tail.ended && !toldEnd) {
         toldEnd = true;
         yield { kind: "ended" };
