@@ -2,7 +2,7 @@ import type { FaultHistory } from "../boxsquat/box-faults";
 import type { Complex } from "../contrast/complex";
 import type { ComplexSettings } from "../contrast/complex-checks";
 import type { Pattern } from "../exercise/exercise";
-import { type Block, daysOf, type Slot, slotsOf } from "../plan/block";
+import type { Block, Slot } from "../plan/block";
 import type { WorkFacts } from "../plan/week-sums";
 import type { RecipeSettings } from "../recipe/recipe";
 import type { School } from "./school";
@@ -67,20 +67,3 @@ export interface CheckInput {
   /** Dates of competitions and the weeks they touch, as words. */
   competitionWeeks: ReadonlyArray<{ week: number; words: string; factorSet: boolean }>;
 }
-
-/** Every slot of the block, day by day. */
-export const allSlots = (block: Block) => daysOf(block).flatMap((day) => slotsOf(block, day.id));
-
-/** The name by which a check speaks of a slot: its lift, else its exercise, else its recipe. */
-export function nameOf(input: CheckInput, slot: Slot): string {
-  if (slot.work.kind === "lift") return input.liftOf(slot.work.variantId)?.name ?? slot.recipe.name;
-  return input.workOf(slot, slot.work.exerciseIds[0])?.name ?? slot.recipe.name;
-}
-
-/** Weeks of their own from a week on. */
-export const marked = (block: Block, from: number) =>
-  Object.values(block.marks).filter((mark) => mark.week >= from).length;
-
-/** The weeks of the block for which something holds. */
-export const weeksWith = (block: Block, has: (week: number) => boolean) =>
-  Array.from({ length: block.weeks }, (_, i) => i + 1).filter(has);

@@ -1,27 +1,53 @@
-import type { Block } from "../plan/block";
-import { athleteRules, muscles, orderRules, overTheBlock, spacing } from "./block-rules";
-import { boxRules } from "./box-rules";
+import { type Block, pairingsOf } from "../plan/block";
 import type { CheckInput, PlanCheck } from "./input";
-import { pairingRules } from "./pairing-rules";
-import { missing, slotRules } from "./slot-rules";
+import { RULES } from "./registry";
+import { type BlockAt, blockAt, type Findings, type Rule } from "./rule";
 
-/** Everything that stands against a plan, refusals first. The same plan under another school
- * gives another list. */
+/**
+ * Everything that stands against a plan, refusals first. The same plan under another school gives
+ * another list.
+ */
 export function checkPlan(input: CheckInput): PlanCheck[] {
-  const checks = [
-    ...missing(input),
-    ...slotRules(input),
-    ...orderRules(input),
-    ...spacing(input),
-    ...overTheBlock(input),
-    ...muscles(input),
-    ...athleteRules(input),
-    ...boxRules(input),
-    ...pairingRules(input),
-  ];
+  const whole = blockAt(input);
+  const checks = RULES.flatMap((rule) => foundBy(rule, input, whole));
   const rank = { refused: 0, warning: 1, note: 2 };
   return checks.sort((a, b) => rank[a.level] - rank[b.level]);
 }
+
+function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
+  const said = (findings: Findings, subject?: string, slotId?: string) =>
+    asList(findings).map((finding): PlanCheck => {
+      const at = finding.slotId ?? slotId;
+      // Answers in the database hang on these keys: what they are made of stays as it is.
+      const { part } = finding;
+      const code = subject !== undefined && part !== undefined ? `${rule.code}-${part}` : rule.code;
+      return {
+        key: [code, subject ?? part].filter((one) => one !== undefined).join("/"),
+        code,
+        level: finding.level ?? rule.level,
+        text: finding.text,
+        from: rule.from === "the school" ? input.school.name : rule.from,
+        ...(at === undefined ? {} : { slotId: at }),
+      };
+    });
+  switch (rule.of) {
+    case "block":
+      return said(rule.find(whole, input));
+    case "day":
+      return whole.days.flatMap((day) => said(rule.find(day, input), day.id));
+    case "slot":
+      return whole.slots.flatMap((at) => said(rule.find(at, input, whole), at.slot.id, at.slot.id));
+    case "pairing":
+      return whole.days.flatMap((day) =>
+        pairingsOf(input.block, day.id).flatMap((pairing) =>
+          said(rule.find({ ...pairing, dayName: day.name }, input), pairing.id),
+        ),
+      );
+  }
+}
+
+const asList = (findings: Findings) =>
+  findings === undefined ? [] : "text" in findings ? [findings] : findings;
 
 /** Checks that no coach has answered with a reason. */
 export const openChecks = (block: Block, checks: readonly PlanCheck[]) =>

@@ -1,4 +1,4 @@
-import type { Slot } from "../plan/block";
+import { type Block, type Slot, TEMPLATE_ORDER } from "../plan/block";
 import { expandRecipe, percentOf } from "../recipe/recipe";
 
 /** From this percentage on, work counts as heavy. */
@@ -15,4 +15,18 @@ export function heavySlot(slot: Pick<Slot, "recipe">): boolean {
   return expandRecipe(recipe).some((week) =>
     week.sets.some((set) => (percentOf(set) ?? 0) >= HEAVY_PERCENT),
   );
+}
+
+/** Whose loads are a share of the max, or counted from it. */
+export const ofTheMax = (slot: Pick<Slot, "recipe">): boolean =>
+  slot.recipe.basis === "percent" || slot.recipe.basis === "reserve";
+
+/** A slot that is squatted on a box. */
+export const onBox = (at: { lift: { lift: string } | undefined }): boolean =>
+  at.lift?.lift === "box-squat";
+
+/** Whether a block's order puts power work before the main lift. */
+export function powerFirst(block: Block): boolean {
+  const order = TEMPLATE_ORDER[block.template];
+  return order.indexOf("power") < order.indexOf("main");
 }

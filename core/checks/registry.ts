@@ -1,0 +1,101 @@
+import type { Rule } from "./rule";
+import { afterBlock } from "./rules/after-block";
+import { boxFault } from "./rules/box-fault";
+import { boxFirstWeek } from "./rules/box-first-week";
+import { boxHigh } from "./rules/box-high";
+import { boxPurpose } from "./rules/box-purpose";
+import { boxRelax } from "./rules/box-relax";
+import { boxRock } from "./rules/box-rock";
+import { boxStop } from "./rules/box-stop";
+import { cap } from "./rules/cap";
+import { competition } from "./rules/competition";
+import { deload } from "./rules/deload";
+import { deloadUnset } from "./rules/deload-unset";
+import { fourSpeeds } from "./rules/four-speeds";
+import { gone } from "./rules/gone";
+import { grinding } from "./rules/grinding";
+import { heavyDays } from "./rules/heavy-days";
+import { heavyRefused } from "./rules/heavy-refused";
+import { lossForSpeed } from "./rules/loss-for-speed";
+import { muscleOver } from "./rules/muscle-over";
+import { noBase } from "./rules/no-base";
+import { noExercise } from "./rules/no-exercise";
+import { noRest } from "./rules/no-rest";
+import { noSpeedWork } from "./rules/no-speed-work";
+import { novices } from "./rules/novices";
+import { order } from "./rules/order";
+import { otherBasis } from "./rules/other-basis";
+import { overMax } from "./rules/over-max";
+import { overhead } from "./rules/overhead";
+import { overlap } from "./rules/overlap";
+import { pairingAfterHeavy } from "./rules/pairing-after-heavy";
+import { pairingComplex } from "./rules/pairing-complex";
+import { pairingGone } from "./rules/pairing-gone";
+import { powerRest } from "./rules/power-rest";
+import { repsASet } from "./rules/reps-a-set";
+import { repsForPower } from "./rules/reps-for-power";
+import { repsForSpeed } from "./rules/reps-for-speed";
+import { repsOverTotal } from "./rules/reps-over-total";
+import { repsUnderTotal } from "./rules/reps-under-total";
+import { resistanceNovice } from "./rules/resistance-novice";
+import { resistanceRefused } from "./rules/resistance-refused";
+import { resistanceUse } from "./rules/resistance-use";
+import { reuse } from "./rules/reuse";
+import { spacing } from "./rules/spacing";
+import { stale } from "./rules/stale";
+import { template } from "./rules/template";
+import { upperResistance } from "./rules/upper-resistance";
+import { veryStrong } from "./rules/very-strong";
+import { waveTooLong } from "./rules/wave-too-long";
+
+/** Every rule of a plan, in the order in which a page tells them. A new one: its file, and its line here. */
+export const RULES: readonly Rule[] = [
+  gone,
+  noExercise,
+  noRest,
+  afterBlock,
+  waveTooLong,
+  deloadUnset,
+  repsForSpeed,
+  repsForPower,
+  powerRest,
+  overMax,
+  repsOverTotal,
+  repsUnderTotal,
+  repsASet,
+  lossForSpeed,
+  noSpeedWork,
+  otherBasis,
+  grinding,
+  upperResistance,
+  resistanceUse,
+  template,
+  order,
+  fourSpeeds,
+  spacing,
+  heavyDays,
+  deload,
+  reuse,
+  overhead,
+  overlap,
+  competition,
+  muscleOver,
+  noBase,
+  stale,
+  veryStrong,
+  heavyRefused,
+  resistanceRefused,
+  resistanceNovice,
+  cap,
+  novices,
+  boxPurpose,
+  boxRock,
+  boxRelax,
+  boxStop,
+  boxHigh,
+  boxFault,
+  boxFirstWeek,
+  pairingGone,
+  pairingComplex,
+  pairingAfterHeavy,
+];

@@ -1,0 +1,16 @@
+import { names, type Rule, refusedFor } from "../rule";
+
+/** Bands or chains for somebody for whom they are refused by default. */
+export const resistanceRefused: Rule = {
+  code: "resistance-refused",
+  of: "slot",
+  level: "refused",
+  from: "Cautions",
+  find: ({ slot, name, variantId }, _, { athletes }) => {
+    const hangs = variantId !== undefined && (slot.recipe.resistancePercent ?? 0) > 0;
+    const refused = hangs ? refusedFor(athletes, "bands-chains") : [];
+    return refused.length === 0
+      ? undefined
+      : { text: `${name}: bands and chains are refused by default for ${names(refused)}.` };
+  },
+};
