@@ -1,4 +1,4 @@
-import { Temporal } from "temporal-polyfill";
+import { dateAt, type LocalDate } from "../../core/units/time";
 import { environment } from "./env.server";
 
 const startedAt = Date.now();
@@ -10,9 +10,6 @@ export function now(): Date {
 }
 
 /** Today's date in a zone, YYYY-MM-DD. */
-export function localDate(zone: string, at: Date = now()): string {
-  return Temporal.Instant.fromEpochMilliseconds(at.getTime())
-    .toZonedDateTimeISO(zone)
-    .toPlainDate()
-    .toString();
+export function localDate(zone: string, at: Date = now()): LocalDate {
+  return dateAt(zone, at);
 }

@@ -4,11 +4,12 @@ import { type LoadVelocityLine, velocityAt } from "../../core/profile/line";
 import { estimatedPowerW, type ForcePower } from "../../core/profile/power";
 import { responseAt } from "../../core/profile/prediction";
 import { formatKg, plainNumber } from "../../core/units/mass";
+import type { LocalDate } from "../../core/units/time";
 import { formatVelocity } from "../../core/units/velocity";
 import { Chart, type ChartColors } from "./chart";
 
 export interface EarlierTest {
-  date: string;
+  date: LocalDate;
   line: LoadVelocityLine;
   used: ReadonlyArray<{ loadKg: number; velocityMps: number }>;
 }

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { addDays } from "../units/time";
+import { addDays, type LocalDate } from "../units/time";
 import { BOX_FAULTS, faultHistory, returnsWithin } from "./box-faults";
 import { boxLoad } from "./box-load";
 import { type DepthSet, depthLedger } from "./depth";
@@ -90,7 +90,8 @@ describe("the gate of a group", () => {
     expect(at(needed - 1).missing).toHaveLength(total - needed + 1);
   });
   it("waits two weeks, to the day", () => {
-    const at = (today: string) => gate({ athletes: group(5, 5), startedOn: "2026-03-02", today });
+    const at = (today: LocalDate) =>
+      gate({ athletes: group(5, 5), startedOn: "2026-03-02", today });
     expect(at("2026-03-15")).toMatchObject({ open: false, why: "1 more days must pass." });
     expect(at("2026-03-16").open).toBe(true);
   });
@@ -223,8 +224,14 @@ describe("faults", () => {
       expect(one.cause && one.cue && one.drill && one.action).toBeTruthy();
   });
   it("is cured after three training days without it; a return is kept with its share", () => {
-    const seen = (date: string, percent: number) => ({ fault: "Knees in", date, percent });
-    const days = ["2026-03-02", "2026-03-04", "2026-03-06", "2026-03-09", "2026-03-11"];
+    const seen = (date: LocalDate, percent: number) => ({ fault: "Knees in", date, percent });
+    const days: LocalDate[] = [
+      "2026-03-02",
+      "2026-03-04",
+      "2026-03-06",
+      "2026-03-09",
+      "2026-03-11",
+    ];
     const first = faultHistory([seen("2026-03-02", 60)], days.slice(0, 3));
     expect(first[0]).toMatchObject({ cured: false, returnsAt: undefined, times: 1 });
     expect(faultHistory([seen("2026-03-02", 60)], days.slice(0, 4))[0]?.cured).toBe(true);

@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../numeric/random";
+import { day } from "../units/fixtures/day";
+import type { LocalDate } from "../units/time";
 import { analyseGaps, DEFAULT_GAPS_MIN, daysNeeded, type GapTestDay } from "./gap-test";
 
 const WORTHWHILE = 1;
@@ -15,7 +17,7 @@ function simulate(curve: (gapMin: number) => number, error: number, days: number
   return Array.from({ length: days }, (_, i): GapTestDay => {
     const level = 40 + 1.5 * random.normal();
     return {
-      date: `2026-03-${String(i + 1).padStart(2, "0")}`,
+      date: day(`2026-03-${String(i + 1).padStart(2, "0")}`),
       baseline: [0, 1, 2].map(() => level + error * random.normal()),
       trials: DEFAULT_GAPS_MIN.map((gapMin) => ({
         gapMin,
@@ -80,13 +82,13 @@ describe("a noisier athlete", () => {
 });
 
 describe("the arithmetic", () => {
-  const day = (date: string, values: number[]): GapTestDay => ({
+  const dayWith = (date: LocalDate, values: number[]): GapTestDay => ({
     date,
     baseline: [39, 40, 41],
     trials: [2, 6, 10].map((gapMin, i) => ({ gapMin, value: values[i] as number })),
   });
   const found = analyseGaps({
-    days: [day("a", [40, 43, 41]), day("b", [40, 45, 41])],
+    days: [dayWith("2026-03-02", [40, 43, 41]), dayWith("2026-03-09", [40, 45, 41])],
     worthwhile: 1,
   });
 
@@ -106,8 +108,16 @@ describe("the arithmetic", () => {
   it("turns round for times, where less is better", () => {
     const turned = analyseGaps({
       days: [
-        { date: "a", baseline: [3, 3.02, 2.98], trials: [{ gapMin: 4, value: 2.8 }] },
-        { date: "b", baseline: [3, 3.02, 2.98], trials: [{ gapMin: 4, value: 2.82 }] },
+        {
+          date: "2026-03-02" as const,
+          baseline: [3, 3.02, 2.98],
+          trials: [{ gapMin: 4, value: 2.8 }],
+        },
+        {
+          date: "2026-03-09" as const,
+          baseline: [3, 3.02, 2.98],
+          trials: [{ gapMin: 4, value: 2.82 }],
+        },
       ],
       worthwhile: 0.05,
       up: false,
@@ -117,12 +127,16 @@ describe("the arithmetic", () => {
   });
 
   it("asks for a second day, for baselines, for trials", () => {
-    expect(analyseGaps({ days: [day("a", [40, 41, 42])], worthwhile: 1 })).toEqual({
+    expect(analyseGaps({ days: [dayWith("2026-03-02", [40, 41, 42])], worthwhile: 1 })).toEqual({
       ok: false,
       reason: "few-days",
       moreDays: 1,
     });
-    const bare = { date: "a", baseline: [40], trials: [{ gapMin: 2, value: 41 }] };
+    const bare = {
+      date: "2026-03-02" as const,
+      baseline: [40],
+      trials: [{ gapMin: 2, value: 41 }],
+    };
     expect(analyseGaps({ days: [bare], worthwhile: 1 })).toMatchObject({ reason: "few-baseline" });
     expect(analyseGaps({ days: [], worthwhile: 1 })).toMatchObject({ reason: "no-trials" });
   });

@@ -1,7 +1,7 @@
 import { seededRandom } from "../numeric/random";
 import { studentCdf } from "../numeric/student-t";
 import { plainNumber } from "../units/mass";
-import { formatClock } from "../units/time";
+import { formatClock, type LocalDate } from "../units/time";
 import type { Working } from "../units/working";
 
 /**
@@ -13,7 +13,7 @@ export const BASELINE_TRIALS = 3;
 export const LEAST_DAYS = 2;
 
 export interface GapTestDay {
-  date: string;
+  date: LocalDate;
   baseline: number[];
   /** One trial after each gap; a gap without a trial was not done. */
   trials: Array<{ gapMin: number; value: number }>;

@@ -8,6 +8,7 @@ import {
   type Resistance,
 } from "../resistance/setup";
 import { formatMass, type Mass, massKg, plainNumber } from "../units/mass";
+import type { LocalDate } from "../units/time";
 import type { GearItem } from "./fields";
 
 /** Height of a rack's band pegs where nobody measured them, m. */
@@ -81,7 +82,7 @@ export function chainOfItem(item: GearItem): Chain {
 }
 
 /** Whether a band may no longer be used on a day. */
-export function isRetired(item: GearItem, today: string): boolean {
+export function isRetired(item: GearItem, today: LocalDate): boolean {
   const retire = item.values.retire;
   return typeof retire === "string" && retire <= today;
 }
@@ -96,7 +97,7 @@ export interface ResistanceStock {
 export function resistanceStock(
   items: readonly GearItem[],
   pegM: number,
-  today: string,
+  today: LocalDate,
 ): ResistanceStock {
   const stock: ResistanceStock = { usable: [], left: [] };
   for (const item of items) {
@@ -156,7 +157,7 @@ export interface RoomProblem {
 }
 
 /** What a room lacks or contradicts, in words with a way on. */
-export function checkRoom(items: readonly GearItem[], today: string): RoomProblem[] {
+export function checkRoom(items: readonly GearItem[], today: LocalDate): RoomProblem[] {
   const problems: RoomProblem[] = [];
   const bars = items.filter((one) => one.kind === "bar");
   const racks = items.filter((one) => one.kind === "rack");

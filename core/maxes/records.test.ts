@@ -1,8 +1,14 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
+import { day } from "../units/fixtures/day";
+import type { LocalDate } from "../units/time";
 import { DEFAULT_FACTORS, MAX_KINDS, type MaxRecord, recordWarnings, workingMax } from "./records";
 
-const record = (kind: MaxRecord["kind"], kg: number, date = "2026-02-01"): MaxRecord => ({
+const record = (
+  kind: MaxRecord["kind"],
+  kg: number,
+  date: LocalDate = "2026-02-01",
+): MaxRecord => ({
   id: "r",
   load: { amount: kg, unit: "kg" },
   date,
@@ -10,7 +16,7 @@ const record = (kind: MaxRecord["kind"], kg: number, date = "2026-02-01"): MaxRe
   note: "",
 });
 
-const max = (one: MaxRecord, factor?: number, today = "2026-03-10") =>
+const max = (one: MaxRecord, factor?: number, today: LocalDate = "2026-03-10") =>
   workingMax({ liftName: "bench", record: one, factor, today });
 
 describe("working max", () => {
@@ -38,7 +44,7 @@ describe("working max", () => {
     ["2026-01-12", 57, true],
     ["2026-03-10", 0, false],
   ])("a record of %s is %s days old, stale: %s", (date, age, stale) => {
-    const result = max(record("tested", 100, date));
+    const result = max(record("tested", 100, day(date)));
     expect(result.ageDays).toBe(age);
     expect(result.stale).toBe(stale);
   });
@@ -61,7 +67,7 @@ describe("working max", () => {
 
 describe("a second look", () => {
   const history = [record("tested", 100, "2026-01-01"), record("tested", 90, "2025-10-01")];
-  const at = (kg: number, date = "2026-03-01") =>
+  const at = (kg: number, date: LocalDate = "2026-03-01") =>
     recordWarnings(history, { load: { amount: kg, unit: "kg" }, date }, "2026-03-10");
 
   it("is asked for over ten percent, up or down, against the record before", () => {

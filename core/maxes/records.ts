@@ -40,7 +40,7 @@ export const LARGE_JUMP_SHARE = 0.1;
 export const TRUSTED_TRAINING_YEARS = 1;
 
 /** Years of barbell training on a day, to a tenth. */
-export function trainingYears(since: string | undefined, today: string): number | undefined {
+export function trainingYears(since: LocalDate | undefined, today: LocalDate): number | undefined {
   return since ? Math.floor((10 * daysBetween(since, today)) / 365.25) / 10 : undefined;
 }
 

@@ -1,7 +1,7 @@
 import { plainName } from "../reading/names";
 import { readDecimal } from "../units/decimal";
 import { formatKg, type Mass, type MassUnit, massKg, readMass } from "../units/mass";
-import { daysBetween, isDate } from "../units/time";
+import { daysBetween, isDate, type LocalDate } from "../units/time";
 import { LARGE_JUMP_SHARE } from "./records";
 import { estimateRepMax } from "./rep-max";
 
@@ -24,7 +24,8 @@ export interface DayLine {
   line: number;
   athleteName: string;
   athleteId: string | undefined;
-  date: string;
+  /** Undefined where what stands there is no date; a problem then says so. */
+  date: LocalDate | undefined;
   entries: Array<{ column: string; text: string; entry: DayEntry }>;
   problems: string[];
 }
@@ -38,9 +39,9 @@ export interface TestingDay {
 }
 
 export interface DayContext {
-  today: string;
+  today: LocalDate;
   /** The day of lines that name none. */
-  date: string;
+  date: LocalDate;
   unit: MassUnit;
   athletes: ReadonlyArray<{ id: string; name: string }>;
   variants: ReadonlyArray<{ id: string; name: string }>;
@@ -133,13 +134,13 @@ function readLine(
   if (athleteName === "") problems.push("No athlete.");
   else if (!athleteId) problems.push(`No athlete "${athleteName}" in this team.`);
   const written = (cells[at("date")] ?? "").trim();
-  const date = written === "" ? context.date : written;
-  if (!isDate(date)) problems.push(`Date "${date}" is not written year-month-day.`);
+  const date = written === "" ? context.date : isDate(written) ? written : undefined;
+  if (date === undefined) problems.push(`Date "${written}" is not written year-month-day.`);
   else if (daysBetween(context.today, date) > 0) problems.push(`Date ${date} is still to come.`);
   if (athleteId) {
-    const before = seen.get(`${athleteId}/${date}`);
+    const before = seen.get(`${athleteId}/${date ?? written}`);
     if (before !== undefined) problems.push(`${athleteName} stands on line ${before} already.`);
-    else seen.set(`${athleteId}/${date}`, line);
+    else seen.set(`${athleteId}/${date ?? written}`, line);
   }
 
   const entries: DayLine["entries"] = [];

@@ -1,4 +1,6 @@
 import { describe, expect, it } from "vitest";
+import { day } from "../units/fixtures/day";
+import type { LocalDate } from "../units/time";
 import { GUARDED, limitHolds, refusals } from "./limits";
 import {
   basedMax,
@@ -21,7 +23,7 @@ const variant = (id: string, base: Partial<VariantBase> = {}): VariantBase => ({
   ratio: undefined,
   ...base,
 });
-const record = (kg: number, date: string, kind: MaxRecord["kind"] = "tested"): MaxRecord => ({
+const record = (kg: number, date: LocalDate, kind: MaxRecord["kind"] = "tested"): MaxRecord => ({
   id: date,
   load: { amount: kg, unit: "kg" },
   date,
@@ -120,7 +122,7 @@ describe("first time at a load", () => {
 });
 
 describe("competitions", () => {
-  const regatta = { name: "Regatta", date: "2026-04-20" };
+  const regatta = { name: "Regatta", date: "2026-04-20" as const };
   it.each([
     ["2026-03-22", undefined, undefined],
     ["2026-03-23", "4 weeks to Regatta", false],
@@ -128,14 +130,14 @@ describe("competitions", () => {
     ["2026-04-20", "Regatta today", false],
     ["2026-05-04", "No testing: 14 days after Regatta", true],
     ["2026-05-05", undefined, undefined],
-  ])("%s: %s", (day, words, refused) => {
-    const mark = competitionMark([regatta], day);
+  ])("%s: %s", (on, words, refused) => {
+    const mark = competitionMark([regatta], day(on));
     expect(mark && describeMark(mark)).toBe(words);
     expect(mark?.testingRefused).toBe(refused);
   });
 
   it("lets the fortnight after one come before the nearness of the next", () => {
-    const next = { name: "Cup", date: "2026-04-26" };
+    const next = { name: "Cup", date: "2026-04-26" as const };
     expect(competitionMark([next, regatta], "2026-04-25")?.competition).toBe(regatta);
   });
 });
@@ -147,7 +149,7 @@ describe("limits", () => {
     refuses: ["max-test" as const],
     lift: "bench",
     capPercent: undefined,
-    until: "2026-03-31",
+    until: "2026-03-31" as const,
     liftedOn: undefined,
   };
   const ask = (input: Partial<Parameters<typeof refusals>[0]>) =>

@@ -182,7 +182,7 @@ describe("the calendar", () => {
     expect(lastDate(own)).toBe("2027-01-21");
     const away = {
       ...own,
-      away: { a: { athleteId: "x", from: "2026-12-01", to: "2026-12-10" } },
+      away: { a: { athleteId: "x", from: "2026-12-01" as const, to: "2026-12-10" as const } },
       apart: { y: true as const },
     };
     expect(isIn(away, "x", "2026-12-10")).toBe(false);

@@ -1,4 +1,4 @@
-import { addDays, daysBetween } from "../units/time";
+import { addDays, daysBetween, type LocalDate } from "../units/time";
 import { type Block, type BlockMark, type BlockPairing, pairingsOf, slotsOf } from "./block";
 
 export type Json = string | number | boolean | null | Json[] | { [key: string]: Json | undefined };
@@ -98,7 +98,7 @@ export function shiftBlock(block: Block, days: number): BlockEdit {
   };
 }
 
-export const startTo = (block: Block, startDate: string): BlockEdit =>
+export const startTo = (block: Block, startDate: LocalDate): BlockEdit =>
   shiftBlock(block, daysBetween(block.startDate, startDate));
 
 /** Puts a week of its own before a week: no slot's cycle goes on in it, all later ones move. */
@@ -208,7 +208,7 @@ export function putPairing(
 }
 
 /** The same block from another day, its athletes' own loads and absences left out. */
-export function copyBlock(block: Block, name: string, startDate: string): Block {
+export function copyBlock(block: Block, name: string, startDate: LocalDate): Block {
   return { ...block, name, startDate, overrides: {}, away: {}, answered: {} };
 }
 

@@ -165,7 +165,7 @@ describe("velocity threshold", () => {
     loadKg: 100,
     velocityMps,
     metric,
-    date: "2026-03-01",
+    date: "2026-03-01" as const,
   });
   const of = (...singles: ReturnType<typeof single>[]) =>
     velocityThreshold({ lift: "bench", metric: "MCV", teamMps: undefined, singles });
@@ -209,7 +209,7 @@ describe("force and power over load", () => {
 
 describe("two profiles", () => {
   const dated = (list: ProfileRep[], over = {}) => ({
-    testedOn: "2026-01-01",
+    testedOn: "2026-01-01" as const,
     variantId: "squat",
     metric: "MCV" as const,
     analysis: analysed(list),

@@ -1,6 +1,7 @@
 import { mean, standardDeviation } from "../numeric/statistics";
 import { studentQuantile } from "../numeric/student-t";
 import { formatKg } from "../units/mass";
+import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 import type { ProfileAnalysis } from "./analysis";
@@ -14,7 +15,7 @@ export const TEST_ERROR_MPS = 0.03;
 const LEVEL = 0.9;
 
 export interface DatedProfile {
-  testedOn: string;
+  testedOn: LocalDate;
   variantId: string;
   metric: VelocityMetric;
   analysis: ProfileAnalysis;

@@ -132,7 +132,7 @@ describe("target speed", () => {
     loadKg: 60,
     metric: "MCV" as const,
     coach: undefined,
-    profile: { line: line(), variantId: "bench", testedOn: "2026-02-17" },
+    profile: { line: line(), variantId: "bench", testedOn: "2026-02-17" as const },
     percentOfMax: 45,
     groupCurve: GROUP_CURVES.bench,
   };

@@ -1,4 +1,5 @@
 import { fitLine } from "../numeric/regression";
+import type { LocalDate } from "../units/time";
 import { formatVelocity, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 
@@ -99,7 +100,7 @@ export interface TargetSpeed {
 export interface DatedLine {
   line: LoadVelocityLine;
   variantId: string;
-  testedOn: string;
+  testedOn: LocalDate;
 }
 
 /**

@@ -1,5 +1,6 @@
 import { standardDeviation } from "../numeric/statistics";
 import { formatKg } from "../units/mass";
+import type { LocalDate } from "../units/time";
 import { formatVelocity, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 
@@ -54,7 +55,7 @@ export interface OwnSingle {
   loadKg: number;
   velocityMps: number;
   metric: VelocityMetric;
-  date: string;
+  date: LocalDate;
 }
 
 export interface Threshold {

@@ -95,7 +95,7 @@ describe("a file of reps", () => {
     const short = [["60", "0.95"]];
     const mapping = guessMapping(["load", "mcv"]);
     expect(read(short, { mapping }).problems[0]?.text).toContain("No athlete: choose one above");
-    const given = { mapping, athleteId: "a1", variantId: "v1", date: "2026-03-02" };
+    const given = { mapping, athleteId: "a1", variantId: "v1", date: "2026-03-02" as const };
     expect(read(short, given).tests[0]?.reps).toHaveLength(1);
   });
 

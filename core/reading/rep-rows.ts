@@ -1,6 +1,6 @@
 import { readDecimal } from "../units/decimal";
 import { massKg, readMass } from "../units/mass";
-import { daysBetween, isDate } from "../units/time";
+import { daysBetween, isDate, type LocalDate } from "../units/time";
 import { keepVelocity, type VelocityMetric } from "../units/velocity";
 import { LineProblems } from "./line-problems";
 import { plainName } from "./names";
@@ -77,7 +77,7 @@ export interface ImportedRep {
 export interface ImportedTest {
   athleteId: string;
   variantId: string;
-  date: string;
+  date: LocalDate;
   reps: ImportedRep[];
 }
 
@@ -86,13 +86,13 @@ export interface RepImportSettings {
   metric: VelocityMetric;
   /** Unit of bare loads. */
   unit: "kg" | "lb";
-  today: string;
+  today: LocalDate;
   athletes: ReadonlyArray<{ id: string; name: string }>;
   variants: ReadonlyArray<{ id: string; name: string }>;
   /** What holds where the file has no such column. */
   athleteId: string | undefined;
   variantId: string | undefined;
-  date: string | undefined;
+  date: LocalDate | undefined;
 }
 
 /** Speeds and loads beyond which a value is a slip, not a rep. */
@@ -218,7 +218,7 @@ export class RepRows {
     return known.get(plainName(text)) ?? say(`No ${role} "${text}" in this team.`);
   }
 
-  #date(text: string | undefined, today: string, say: (text: string) => undefined) {
+  #date(text: string | undefined, today: LocalDate, say: (text: string) => undefined) {
     const written = text ?? this.#settings.date;
     if (written === undefined || written === "") return say("No date.");
     if (!isDate(written)) return say(`Date "${written}" is not written year-month-day.`);

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { addDays } from "../units/time";
 import { reviewBoxCycle } from "./box-cycle";
 import { type CycleSession, type CycleSet, weekOf } from "./cycle-week";
 import { speedAtEqualLoad } from "./equal-load";
@@ -25,7 +26,7 @@ const session = (
   over: Partial<CycleSession> = {},
 ): CycleSession => ({
   week,
-  date: `2026-02-${String(week * 7 - 6).padStart(2, "0")}`,
+  date: addDays("2026-02-01", 7 * (week - 1)),
   kind: "work",
   planned: { sets: 8, reps: 16 },
   heightCm: 37,

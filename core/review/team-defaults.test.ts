@@ -139,7 +139,7 @@ describe("usual numbers that a team may set", () => {
 
   it("decide the gate, the speed weight, its hold, the ledger and the box from free", () => {
     const athletes = Array.from({ length: 10 }, (_, i) => ({ name: `${i}`, ready: i < 7 }));
-    const from = { athletes, startedOn: "2026-02-20", today: "2026-03-10" };
+    const from = { athletes, startedOn: "2026-02-20" as const, today: "2026-03-10" as const };
     const values = { gateSharePercent: 70 };
     expect(gate(from).open).toBe(false);
     expect(gate({ ...from, sharePercent: teamDefault(values, "gateSharePercent") })).toMatchObject({
@@ -156,8 +156,8 @@ describe("usual numbers that a team may set", () => {
     expect(holding("2026-02-20", "2026-03-10").due).toBe(false);
     expect(holding("2026-02-20", "2026-03-10", 2).due).toBe(true);
     const sets = [
-      { date: "2026-03-05", sets: 3, depth: "full" as const },
-      { date: "2026-03-05", sets: 2, depth: "high-box" as const },
+      { date: "2026-03-05" as const, sets: 3, depth: "full" as const },
+      { date: "2026-03-05" as const, sets: 2, depth: "high-box" as const },
     ];
     expect(depthLedger(sets, "2026-03-10").ok).toBe(true);
     expect(depthLedger(sets, "2026-03-10", { percent: 75 })).toMatchObject({ ok: false });

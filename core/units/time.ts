@@ -5,8 +5,11 @@ export function formatClock(seconds: number): string {
   return `${sign}${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
 }
 
-/** A local calendar date, `YYYY-MM-DD`. */
-export type LocalDate = string;
+/**
+ * A local calendar date, `YYYY-MM-DD`. A text becomes one through `isDate`, a moment through a
+ * zone's clock: text cut from a moment would be Greenwich's day.
+ */
+export type LocalDate = `${number}-${number}-${number}`;
 
 const DAY_MS = 86_400_000;
 
@@ -22,7 +25,32 @@ export function daysBetween(from: LocalDate, to: LocalDate): number {
 }
 
 export function addDays(date: LocalDate, days: number): LocalDate {
-  return new Date((dayNumber(date) + days) * DAY_MS).toISOString().slice(0, 10);
+  return dateOfNumber(dayNumber(date) + days);
+}
+
+const dateOfNumber = (days: number) =>
+  new Date(days * DAY_MS).toISOString().slice(0, 10) as LocalDate;
+
+const calendars = new Map<string, Intl.DateTimeFormat>();
+
+/**
+ * The calendar's day of a moment in a zone.
+ * @param zone an IANA zone
+ * @throws RangeError where there is no such zone
+ */
+export function dateAt(zone: string, at: Date): LocalDate {
+  let calendar = calendars.get(zone);
+  if (!calendar) {
+    calendar = new Intl.DateTimeFormat("en", {
+      timeZone: zone,
+      year: "numeric",
+      month: "2-digit",
+      day: "2-digit",
+    });
+    calendars.set(zone, calendar);
+  }
+  const parts = new Map(calendar.formatToParts(at).map(({ type, value }) => [type, value]));
+  return `${parts.get("year")}-${parts.get("month")}-${parts.get("day")}` as LocalDate;
 }
 
 /** Years that a date of ours may lie in: nobody's birth before, no plan after. */
@@ -30,7 +58,7 @@ export const EARLIEST_YEAR = 1900;
 export const LATEST_YEAR = 2200;
 
 /** Whether a text is a day of the calendar within those years, `YYYY-MM-DD`. */
-export function isDate(text: string): boolean {
+export function isDate(text: string): text is LocalDate {
   if (!/^\d{4}-\d{2}-\d{2}$/.test(text)) return false;
   const year = Number(text.slice(0, 4));
   if (year < EARLIEST_YEAR || year > LATEST_YEAR) return false;

@@ -1,6 +1,7 @@
 import { describe, expect, it, test } from "vitest";
+import { day } from "./fixtures/day";
 import { formatPercent } from "./percent";
-import { addDays, daysBetween, formatClock } from "./time";
+import { addDays, dateAt, daysBetween, formatClock } from "./time";
 import { formatAgainst, formatVelocity, keepVelocity } from "./velocity";
 
 describe("clocks and dates", () => {
@@ -21,12 +22,24 @@ describe("clocks and dates", () => {
     ["2026-03-29", 1, "2026-03-30"],
     ["2026-03-10", -7, "2026-03-03"],
   ])("%s and %s days is %s", (from, days, to) => {
-    expect(addDays(from, days)).toBe(to);
-    expect(daysBetween(from, to)).toBe(days);
+    expect(addDays(day(from), days)).toBe(to);
+    expect(daysBetween(day(from), day(to))).toBe(days);
+  });
+
+  // Auckland, thirteen hours on, has the day before Greenwich; Los Angeles after. Kiritimati is 14 h
+  // on; Havana changes its clock at midnight.
+  it.each([
+    ["Pacific/Auckland", "2026-03-10T16:30:00Z", "2026-03-11"],
+    ["America/Los_Angeles", "2026-03-11T06:59:00Z", "2026-03-10"],
+    ["Pacific/Kiritimati", "2026-12-31T10:00:00Z", "2027-01-01"],
+    ["America/Havana", "2026-03-08T05:30:00Z", "2026-03-08"],
+    ["UTC", "1931-05-05T23:59:59Z", "1931-05-05"],
+  ])("in %s, %s is in %s", (zone, at, date) => {
+    expect(dateAt(zone, new Date(at))).toBe(date);
   });
 
   it("refuses what is not a date", () => {
-    expect(() => addDays("10.3.2026", 1)).toThrow(/YYYY-MM-DD/);
+    expect(() => addDays("10.3.2026" as never, 1)).toThrow(/YYYY-MM-DD/);
   });
 });
 

@@ -1,7 +1,7 @@
 import { seededRandom } from "../../core/numeric/random";
 import { type Block, emptyBlock, type SectionKind, type Slot } from "../../core/plan/block";
 import type { Recipe } from "../../core/recipe/recipe";
-import { addDays } from "../../core/units/time";
+import { addDays, type LocalDate } from "../../core/units/time";
 import { SHIPPED_RECIPES } from "../library/recipes";
 import { schoolIdByName } from "../queries/plan-library.server";
 import { insertPlan } from "../queries/plans.server";
@@ -69,7 +69,7 @@ const ROWS: Row[] = [
 ];
 
 /** One block of several slots; the waves that run are made with the training. */
-export async function loadBlock(tx: TeamTransaction, now: Date, today: string): Promise<void> {
+export async function loadBlock(tx: TeamTransaction, now: Date, today: LocalDate): Promise<void> {
   const uuid = uuidFrom(seededRandom(SEED));
   const variants = await tx.select().from(schema.liftVariant);
   const exercises = await tx.select().from(schema.exercise);

@@ -1,7 +1,7 @@
 import { RUNGS } from "../../core/boxsquat/ladder";
 import { DEFAULT_GAPS_MIN } from "../../core/contrast/gap-test";
 import { seededRandom } from "../../core/numeric/random";
-import { addDays } from "../../core/units/time";
+import { addDays, type LocalDate } from "../../core/units/time";
 import {
   addBoxSetup,
   addCard,
@@ -23,7 +23,7 @@ const COACH = "Callum Reyk";
 export async function loadBoxAndContrast(
   tx: TeamTransaction,
   now: Date,
-  today: string,
+  today: LocalDate,
 ): Promise<void> {
   const random = seededRandom(SEED);
   const uuid = uuidFrom(random);

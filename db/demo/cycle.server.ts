@@ -8,7 +8,7 @@ import { blockOfLift, slotWeek } from "../../core/plan/block";
 import { type Lifter, NO_LIFT_FACTS } from "../../core/prescribe/lifter";
 import type { Recipe } from "../../core/recipe/recipe";
 import { plainNumber } from "../../core/units/mass";
-import { addDays } from "../../core/units/time";
+import { addDays, type LocalDate } from "../../core/units/time";
 import type { SimulatedLifter } from "../../device/lifter";
 import { addCycleReview } from "../queries/box.server";
 import { listComplexes } from "../queries/contrast.server";
@@ -53,7 +53,11 @@ const BOX_WAVE: Recipe = {
 };
 
 /** A box squat cycle of the canoe squad, five of its six weeks done, with what was seen on it. */
-export async function loadBoxCycle(tx: TeamTransaction, now: Date, today: string): Promise<void> {
+export async function loadBoxCycle(
+  tx: TeamTransaction,
+  now: Date,
+  today: LocalDate,
+): Promise<void> {
   const random = seededRandom(SEED);
   const uuid = uuidFrom(random);
   const entered = { enteredBy: COACH, enteredAt: now };

@@ -1,6 +1,6 @@
 import { and, eq } from "drizzle-orm";
 import { seededRandom } from "../../core/numeric/random";
-import { addDays } from "../../core/units/time";
+import { addDays, type LocalDate } from "../../core/units/time";
 import { keepVelocity } from "../../core/units/velocity";
 import { analyseStream } from "../../core/velocity/analyse";
 import { repForce } from "../../core/velocity/force";
@@ -26,7 +26,7 @@ interface Facts {
   athleteIds: ReadonlyMap<string, string>;
   variants: ReadonlyArray<{ id: string; lift: string; name: string }>;
   now: Date;
-  today: string;
+  today: LocalDate;
 }
 
 /**

@@ -3,7 +3,7 @@ import { readGearItem } from "../../core/gear/fields";
 import type { GearKind } from "../../core/gear/kinds";
 import { seededRandom } from "../../core/numeric/random";
 import { heightsFromStature } from "../../core/resistance/heights";
-import { addDays } from "../../core/units/time";
+import { addDays, type LocalDate } from "../../core/units/time";
 import { addInspection, itemsOf, saveItem } from "../queries/gear.server";
 import { keepSetup } from "../queries/person.server";
 import * as schema from "../schema";
@@ -71,7 +71,7 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
 /** Bolts, anchors and hook heights of the Boathouse's racks. */
 const RACKS = { bolted: true, anchor: { amount: 120, unit: "kg" as const }, pegM: 0.05 };
 
-export async function loadGear(tx: TeamTransaction, now: Date, today: string): Promise<void> {
+export async function loadGear(tx: TeamTransaction, now: Date, today: LocalDate): Promise<void> {
   const uuid = uuidFrom(seededRandom(SEED));
   const entered = { enteredBy: COACH, enteredAt: now };
   const rooms = await tx.select().from(schema.room);

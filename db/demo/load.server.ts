@@ -8,7 +8,7 @@ import { blockOfLift } from "../../core/plan/block";
 import { type Lifter, NO_LIFT_FACTS } from "../../core/prescribe/lifter";
 import { loadVelocityLine } from "../../core/profile/line";
 import { expandRecipe, type Recipe } from "../../core/recipe/recipe";
-import { addDays } from "../../core/units/time";
+import { addDays, dateAt, type LocalDate } from "../../core/units/time";
 import { keepVelocity } from "../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../core/velocity/stream";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
@@ -38,8 +38,8 @@ interface DemoLifter {
   id: string;
   person: DemoAthlete;
   truth: SimulatedLifter;
-  record: { id: string; kg: number; date: string };
-  profile: { testedOn: string; points: Array<{ loadKg: number; velocityMps: number }> };
+  record: { id: string; kg: number; date: LocalDate };
+  profile: { testedOn: LocalDate; points: Array<{ loadKg: number; velocityMps: number }> };
 }
 
 /**
@@ -64,7 +64,7 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
       await tx.insert(schema.liftVariant).values(variants);
       const [bench, squat] = variants;
       if (!bench || !squat) throw new Error("The demo needs its lifts.");
-      const today = now.toISOString().slice(0, 10);
+      const today = dateAt(DEMO_ROOMS[0]?.zone ?? "UTC", now);
 
       const athleteIds = new Map<string, string>();
       for (const demoSquad of DEMO_SQUADS) {
@@ -150,7 +150,7 @@ async function loadAthlete(
     bench: string;
     squat: string;
     unit: "lb" | null;
-    today: string;
+    today: LocalDate;
     random: Random;
     uuid: () => string;
   },
@@ -172,7 +172,13 @@ async function loadAthlete(
   const entered = { enteredBy: "Callum Reyk", enteredAt };
   const tested = addDays(today, -person.testedDaysAgo);
   const recordId = uuid();
-  const record = (variantId: string, kg: number, date: string, note: string, rowId = uuid()) => ({
+  const record = (
+    variantId: string,
+    kg: number,
+    date: LocalDate,
+    note: string,
+    rowId = uuid(),
+  ) => ({
     teamId,
     id: rowId,
     athleteId: id,
@@ -261,7 +267,7 @@ interface TrainingInput {
   bench: { id: string; name: string; lift: string; start: "top" | "bottom"; caution: string };
   lifters: DemoLifter[];
   now: Date;
-  today: string;
+  today: LocalDate;
   random: Random;
   uuid: () => string;
 }
@@ -296,7 +302,7 @@ async function loadPlan(
   tx: TeamTransaction,
   input: TrainingInput,
   recipe: Recipe,
-  startDate: string,
+  startDate: LocalDate,
 ): Promise<SessionPlan> {
   const id = input.uuid();
   await tx.insert(schema.plan).values({
@@ -377,7 +383,7 @@ async function loadSession(
     week: ReturnType<typeof expandRecipe>[number];
     athletes: Lifter[];
     truths: ReadonlyMap<string, SimulatedLifter>;
-    date: string;
+    date: LocalDate;
     startedAt: Date;
     runsNow: boolean;
   },

@@ -1,6 +1,6 @@
 import type { ItemNumber } from "../../core/contrast/item-load";
 import type { RunEntry, Side } from "../../core/contrast/run";
-import { addDays } from "../../core/units/time";
+import { addDays, type LocalDate } from "../../core/units/time";
 import { addRun, appendRunEntries, endRun, listComplexes } from "../queries/contrast.server";
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
@@ -47,7 +47,7 @@ export async function loadPulls(
   uuid: () => string,
   squadIds: readonly string[],
   now: Date,
-  today: string,
+  today: LocalDate,
 ): Promise<void> {
   const variants = await tx.select().from(schema.liftVariant);
   const squat = variants.find((one) => one.lift === "squat" && one.baseKind === "own");
@@ -95,7 +95,7 @@ export async function loadPairings(
   uuid: () => string,
   people: ReadonlyArray<{ id: string }>,
   now: Date,
-  today: string,
+  today: LocalDate,
 ): Promise<void> {
   const complexes = await listComplexes(tx);
   for (const demo of PAIRINGS) {

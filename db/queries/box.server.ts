@@ -1,4 +1,5 @@
 import { and, asc, desc, eq } from "drizzle-orm";
+import type { LocalDate } from "../../core/units/time";
 import {
   boxSetup,
   cardConfirmation,
@@ -67,7 +68,7 @@ export async function addBoxSetup(
 export async function markRehearsed(
   tx: TeamTransaction,
   id: string,
-  input: { on: string; by: string },
+  input: { on: LocalDate; by: string },
 ): Promise<void> {
   await tx
     .update(boxSetup)

@@ -2,6 +2,7 @@ import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
 import type { Complex } from "../../core/contrast/complex";
 import type { RunEntry } from "../../core/contrast/run";
+import type { LocalDate } from "../../core/units/time";
 import { SHIPPED_COMPLEXES } from "../library/complexes";
 import { complexEntry, complexRun, gapTestDay, teamComplex } from "../schema";
 import type { TeamTransaction } from "../team.server";
@@ -58,7 +59,7 @@ export async function addComplexVersion(
   await tx.insert(teamComplex).values({ teamId: tx.teamId, ...row });
 }
 
-export async function putComplexAway(tx: TeamTransaction, id: string, awayOn: string | null) {
+export async function putComplexAway(tx: TeamTransaction, id: string, awayOn: LocalDate | null) {
   await tx.update(teamComplex).set({ awayOn }).where(eq(teamComplex.id, id));
 }
 

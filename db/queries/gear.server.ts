@@ -2,6 +2,7 @@ import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import type { LoadingGear, PlateStock } from "../../core/barload/loading-gear";
 import type { GearItem, GearValues } from "../../core/gear/fields";
 import type { Mass } from "../../core/units/mass";
+import type { LocalDate } from "../../core/units/time";
 import { bandInspection, bar, gearPiece, rack, room } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
@@ -57,7 +58,7 @@ export async function saveRoom(
 /** A piece of a room, with its identity and the day it was put away. */
 export interface StoredItem extends GearItem {
   id: string;
-  awayOn: string | null;
+  awayOn: LocalDate | null;
 }
 
 const without = (values: Record<string, GearValues[string] | null | undefined>): GearValues =>
@@ -188,7 +189,7 @@ export async function saveItem(
 export async function putItemAway(
   tx: TeamTransaction,
   item: Pick<StoredItem, "kind" | "id">,
-  awayOn: string | null,
+  awayOn: LocalDate | null,
 ) {
   const table = item.kind === "bar" ? bar : item.kind === "rack" ? rack : gearPiece;
   await tx.update(table).set({ awayOn }).where(eq(table.id, item.id));

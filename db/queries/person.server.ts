@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, isNull, or } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
 import { type Limit, limitHolds } from "../../core/maxes/limits";
+import type { LocalDate } from "../../core/units/time";
 import {
   athlete,
   athleteLimit,
@@ -123,7 +124,7 @@ export async function limitsOf(
 /** What cards and racks show: the instructions that hold on a day, by athlete. */
 export async function instructionsOn(
   tx: TeamTransaction,
-  todayOf: (athleteId: string) => string,
+  todayOf: (athleteId: string) => LocalDate,
   of?: string | readonly string[],
 ): Promise<Map<string, string[]>> {
   const found = new Map<string, string[]>();
@@ -148,7 +149,7 @@ export async function addLimit(
 export async function liftLimit(
   tx: TeamTransaction,
   id: string,
-  lifted: { on: string; by: string },
+  lifted: { on: LocalDate; by: string },
 ): Promise<boolean> {
   const rows = await tx
     .update(athleteLimit)

@@ -3,6 +3,7 @@ import { uuidv7 } from "uuidv7";
 import type { School } from "../../core/checks/school";
 import type { Recipe } from "../../core/recipe/recipe";
 import type { CoachValues } from "../../core/settings/coach-values";
+import type { LocalDate } from "../../core/units/time";
 import { SHIPPED_RECIPES } from "../library/recipes";
 import { SHIPPED_SCHOOLS } from "../library/schools";
 import { coachValue, teamRecipe, teamSchool } from "../schema";
@@ -15,7 +16,7 @@ export interface RecipeRow {
   family: string;
   source: string;
   recipe: Recipe;
-  awayOn: string | null;
+  awayOn: LocalDate | null;
   enteredBy: string;
 }
 
@@ -87,7 +88,7 @@ export async function addRecipeVersion(
   await tx.insert(teamRecipe).values({ teamId: tx.teamId, ...row });
 }
 
-export async function putRecipeAway(tx: TeamTransaction, id: string, awayOn: string | null) {
+export async function putRecipeAway(tx: TeamTransaction, id: string, awayOn: LocalDate | null) {
   await tx.update(teamRecipe).set({ awayOn }).where(eq(teamRecipe.id, id));
 }
 

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, gt, isNull, ne } from "drizzle-orm";
 import { type Block, leadSlot } from "../../core/plan/block";
 import type { BlockEdit } from "../../core/plan/edits";
+import type { LocalDate } from "../../core/units/time";
 import { type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { listVariants, type VariantRow } from "./maxes.server";
@@ -101,7 +102,7 @@ export async function saveBlock(
     .where(eq(plan.id, input.planId));
 }
 
-export async function putPlanAway(tx: TeamTransaction, planId: string, awayOn: string | null) {
+export async function putPlanAway(tx: TeamTransaction, planId: string, awayOn: LocalDate | null) {
   await tx.update(plan).set({ awayOn }).where(eq(plan.id, planId));
 }
 

@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, sql } from "drizzle-orm";
 import type { ProfileRep } from "../../core/profile/analysis";
 import { type DatedLine, loadVelocityLine, type ProfilePoint } from "../../core/profile/line";
+import type { LocalDate } from "../../core/units/time";
 import type { VelocityMetric } from "../../core/units/velocity";
 import {
   importBatch,
@@ -16,7 +17,7 @@ export interface StoredProfileTest {
   id: string;
   athleteId: string;
   variantId: string;
-  date: string;
+  date: LocalDate;
   metric: VelocityMetric;
   source: string;
   processing: string;
@@ -95,7 +96,7 @@ function matching(which: Which) {
 
 export interface StoredProfile extends DatedLine {
   athleteId: string;
-  testedOn: string;
+  testedOn: LocalDate;
   points: ProfilePoint[];
   source: string;
 }

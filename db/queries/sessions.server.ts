@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
 import type { LogEntry } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
+import type { LocalDate } from "../../core/units/time";
 import { logEntry, plan, simulatedLifter, trainingSession } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf } from "./any-of.server";
@@ -10,7 +11,7 @@ export interface SessionHead {
   planId: string;
   week: number;
   slotId: string;
-  date: string;
+  date: LocalDate;
   roomId: string;
   status: "running" | "ended";
   title: string;
@@ -25,7 +26,7 @@ const head = {
   planId: trainingSession.planId,
   week: trainingSession.week,
   slotId: trainingSession.slotId,
-  date: sql<string>`${trainingSession.date}`,
+  date: sql<LocalDate>`${trainingSession.date}`,
   roomId: trainingSession.roomId,
   status: trainingSession.status,
   title: sql<string>`${trainingSession.title}`,

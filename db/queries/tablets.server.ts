@@ -69,6 +69,8 @@ export interface TabletRow {
   name: string;
   roomName: string;
   rackNumber: number;
+  /** Of its room. */
+  zone: string;
   pairedAt: Date;
   revokedAt: Date | null;
 }
@@ -79,6 +81,7 @@ export function listTablets(tx: TeamTransaction): Promise<TabletRow[]> {
       id: rackDevice.id,
       name: rackDevice.name,
       roomName: room.name,
+      zone: room.zone,
       rackNumber: rack.number,
       pairedAt: rackDevice.pairedAt,
       revokedAt: rackDevice.revokedAt,

@@ -11,6 +11,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import { CYCLE_DECISIONS } from "../../core/review/box-cycle";
+import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { liftVariant } from "./maxes";
 import { plan } from "./plan";
@@ -24,7 +25,7 @@ export const ladderMark = pgTable(
     athleteId: uuid("athlete_id").notNull(),
     rungId: text("rung_id").notNull(),
     outcome: text("outcome", { enum: ["passed", "back"] }).notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     note: text("note").notNull().default(""),
     ...entered(),
   },
@@ -40,7 +41,7 @@ export const ladderGroup = pgTable(
   {
     ...teamKey(),
     squadId: uuid("squad_id").notNull(),
-    startedOn: date("started_on").notNull(),
+    startedOn: date("started_on").$type<LocalDate>().notNull(),
     early: boolean("early").notNull().default(false),
     note: text("note").notNull().default(""),
     ...entered(),
@@ -70,7 +71,7 @@ export const boxSetup = pgTable(
     /** A coach's reason where the style is refused or for accessory work only. */
     styleNote: text("style_note").notNull().default(""),
     freeSquatSigned: boolean("free_squat_signed").notNull().default(false),
-    rehearsedOn: date("rehearsed_on"),
+    rehearsedOn: date("rehearsed_on").$type<LocalDate>(),
     rehearsedBy: text("rehearsed_by"),
     ...entered(),
   },
@@ -91,7 +92,7 @@ export const faultNote = pgTable(
     ...teamKey(),
     athleteId: uuid("athlete_id").notNull(),
     fault: text("fault").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     percent: doublePrecision("percent"),
     action: text("action").notNull().default("cue"),
     ...entered(),

@@ -15,6 +15,7 @@ import type { Complex, Output } from "../../core/contrast/complex";
 import type { GapTestDay } from "../../core/contrast/gap-test";
 import type { ItemNumber } from "../../core/contrast/item-load";
 import type { RunEntry } from "../../core/contrast/run";
+import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { athlete } from "./team";
 
@@ -26,7 +27,7 @@ export const teamComplex = pgTable(
     lineageId: uuid("lineage_id").notNull(),
     version: integer("version").notNull(),
     complex: jsonb("complex").$type<Complex>().notNull(),
-    awayOn: date("away_on"),
+    awayOn: date("away_on").$type<LocalDate>(),
     ...entered(),
   },
   (t) => [primaryKey({ columns: [t.teamId, t.id] }), unique().on(t.teamId, t.lineageId, t.version)],
@@ -49,7 +50,7 @@ export const complexRun = pgTable(
     ...teamKey(),
     complex: jsonb("complex").$type<Complex>().notNull(),
     athletes: jsonb("athletes").$type<RunAthlete[]>().notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     endedAt: timestamp("ended_at", { withTimezone: true }),
     lastSeq: integer("last_seq").notNull().default(0),
     ...entered(),
@@ -84,7 +85,7 @@ export const gapTestDay = pgTable(
   {
     ...teamKey(),
     athleteId: uuid("athlete_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     /** What is measured, and the heavy set before it, in words. */
     trial: text("trial").notNull(),
     output: text("output").$type<Output>().notNull(),

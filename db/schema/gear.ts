@@ -17,6 +17,7 @@ import type { PlateStock } from "../../core/barload/loading-gear";
 import type { GearValues } from "../../core/gear/fields";
 import { GEAR_KINDS } from "../../core/gear/kinds";
 import type { Mass } from "../../core/units/mass";
+import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { room } from "./team";
 
@@ -32,7 +33,7 @@ export const bar = pgTable(
     sleeveMm: integer("sleeve_mm").notNull(),
     shape: text("shape").notNull().default("straight"),
     /** Out of use from this day; what was done with it stays. */
-    awayOn: date("away_on"),
+    awayOn: date("away_on").$type<LocalDate>(),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
@@ -55,7 +56,7 @@ export const rack = pgTable(
     pegM: doublePrecision("peg_m"),
     hooksCm: doublePrecision("hooks_cm").array().notNull().default([]),
     safetiesCm: doublePrecision("safeties_cm").array().notNull().default([]),
-    awayOn: date("away_on"),
+    awayOn: date("away_on").$type<LocalDate>(),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
@@ -75,7 +76,7 @@ export const gearPiece = pgTable(
     name: text("name").notNull(),
     count: integer("count").notNull(),
     values: jsonb("values").$type<GearValues>().notNull(),
-    awayOn: date("away_on"),
+    awayOn: date("away_on").$type<LocalDate>(),
     ...entered(),
   },
   (t) => [
@@ -94,7 +95,7 @@ export const bandInspection = pgTable(
   {
     ...teamKey(),
     pieceId: uuid("piece_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     finding: text("finding", { enum: FINDINGS }).notNull(),
     note: text("note").notNull().default(""),
     ...entered(),

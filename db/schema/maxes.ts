@@ -15,6 +15,7 @@ import { MAX_KINDS } from "../../core/maxes/records";
 import { BASE_KINDS } from "../../core/maxes/variants";
 import { LIFTS } from "../../core/profile/threshold";
 import type { Mass } from "../../core/units/mass";
+import type { LocalDate } from "../../core/units/time";
 import { SYSTEM_MASSES } from "../../core/velocity/force";
 import { athlete, team } from "./team";
 
@@ -63,7 +64,7 @@ export const maxRecord = pgTable(
     athleteId: uuid("athlete_id").notNull(),
     variantId: uuid("variant_id").notNull(),
     load: jsonb("load").$type<Mass>().notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     kind: text("kind", { enum: MAX_KINDS }).notNull(),
     note: text("note").notNull().default(""),
     enteredBy: text("entered_by").notNull(),
@@ -115,7 +116,7 @@ export const profileTest = pgTable(
     id: uuid("id").notNull(),
     athleteId: uuid("athlete_id").notNull(),
     variantId: uuid("variant_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     metric: text("metric", { enum: ["MCV", "MPV", "PV"] }).notNull(),
     source: text("source").notNull(),
     processing: text("processing").notNull(),

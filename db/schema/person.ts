@@ -16,6 +16,7 @@ import {
 } from "drizzle-orm/pg-core";
 import { GUARDED, REASON_KINDS } from "../../core/maxes/limits";
 import type { Mass } from "../../core/units/mass";
+import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { liftVariant } from "./maxes";
 import { athlete, squad } from "./team";
@@ -26,7 +27,7 @@ export const bodyMass = pgTable(
   {
     ...teamKey(),
     athleteId: uuid("athlete_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     mass: jsonb("mass").$type<Mass>().notNull(),
     ...entered(),
   },
@@ -45,7 +46,7 @@ export const competition = pgTable(
     athleteId: uuid("athlete_id"),
     squadId: uuid("squad_id"),
     name: text("name").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     ...entered(),
   },
   (t) => [
@@ -66,9 +67,9 @@ export const athleteLimit = pgTable(
     refuses: text("refuses", { enum: GUARDED }).array().notNull(),
     lift: text("lift"),
     capPercent: doublePrecision("cap_percent"),
-    until: date("until"),
+    until: date("until").$type<LocalDate>(),
     ...entered(),
-    liftedOn: date("lifted_on"),
+    liftedOn: date("lifted_on").$type<LocalDate>(),
     liftedBy: text("lifted_by"),
   },
   (t) => [
@@ -121,7 +122,7 @@ export const dayNote = pgTable(
   {
     ...teamKey(),
     athleteId: uuid("athlete_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     sleepH: doublePrecision("sleep_h"),
     /** 1 poor to 5 good; 0 none to 10. */
     eating: integer("eating"),

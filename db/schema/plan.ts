@@ -18,6 +18,7 @@ import type { School } from "../../core/checks/school";
 import type { Block } from "../../core/plan/block";
 import type { BlockEdit } from "../../core/plan/edits";
 import type { Recipe } from "../../core/recipe/recipe";
+import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { room, squad } from "./team";
 
@@ -30,7 +31,7 @@ export const plan = pgTable(
     name: text("name").notNull(),
     squadId: uuid("squad_id").notNull(),
     roomId: uuid("room_id").notNull(),
-    startDate: date("start_date").notNull(),
+    startDate: date("start_date").$type<LocalDate>().notNull(),
     block: jsonb("block").$type<Block>().notNull(),
     metric: text("metric", { enum: ["MCV", "MPV", "PV"] }).notNull(),
     rounding: text("rounding", { enum: ["nearest", "down"] }).notNull(),
@@ -38,7 +39,7 @@ export const plan = pgTable(
     version: integer("version").notNull().default(1),
     updatedBy: text("updated_by").notNull(),
     updatedAt: timestamp("updated_at", { withTimezone: true }).notNull(),
-    awayOn: date("away_on"),
+    awayOn: date("away_on").$type<LocalDate>(),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
@@ -101,7 +102,7 @@ export const teamRecipe = pgTable(
     family: text("family").notNull(),
     source: text("source").notNull(),
     recipe: jsonb("recipe").$type<Recipe>().notNull(),
-    awayOn: date("away_on"),
+    awayOn: date("away_on").$type<LocalDate>(),
     ...entered(),
   },
   (t) => [primaryKey({ columns: [t.teamId, t.id] }), unique().on(t.teamId, t.lineageId, t.version)],

@@ -17,6 +17,7 @@ import {
 } from "drizzle-orm/pg-core";
 import type { EntryBody } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
+import type { LocalDate } from "../../core/units/time";
 import type { SimulatedLifter } from "../../device/lifter";
 import { rack } from "./gear";
 import { liftVariant } from "./maxes";
@@ -36,7 +37,7 @@ export const trainingSession = pgTable(
     /** The slot of the plan that is on the floor. */
     slotId: text("slot_id").notNull().default("main"),
     /** Local date in the room's zone. */
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     roomId: uuid("room_id").notNull(),
     status: text("status", { enum: ["running", "ended"] }).notNull(),
     frozen: jsonb("frozen").$type<FrozenSession>().notNull(),

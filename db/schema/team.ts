@@ -11,6 +11,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import { GOALS, SEASON_PHASES } from "../../core/maxes/season";
+import type { LocalDate } from "../../core/units/time";
 
 /** Roles from DESIGN: what each may do stands in app/platform/rights.ts. */
 export const ROLES = ["owner", "coach", "assistant", "athlete"] as const;
@@ -68,7 +69,7 @@ export const athlete = pgTable(
     squadId: uuid("squad_id").notNull(),
     birthYear: integer("birth_year"),
     /** First date of real barbell training; the training age counts from it. */
-    trainingSince: date("training_since"),
+    trainingSince: date("training_since").$type<LocalDate>(),
     unit: text("unit", { enum: ["kg", "lb"] }),
     goal: text("goal", { enum: GOALS }),
     seasonPhase: text("season_phase", { enum: SEASON_PHASES }),

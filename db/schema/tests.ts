@@ -11,6 +11,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import type { Mass } from "../../core/units/mass";
+import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { liftVariant, profileTest } from "./maxes";
 import { athlete } from "./team";
@@ -22,7 +23,7 @@ export const ownSingle = pgTable(
     ...teamKey(),
     athleteId: uuid("athlete_id").notNull(),
     variantId: uuid("variant_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     load: jsonb("load").$type<Mass>().notNull(),
     velocityMps: doublePrecision("velocity_mps").notNull(),
     metric: text("metric", { enum: ["MCV", "MPV", "PV"] }).notNull(),
@@ -45,7 +46,7 @@ export const readinessDecision = pgTable(
     ...teamKey(),
     athleteId: uuid("athlete_id").notNull(),
     testId: uuid("test_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     readings: jsonb("readings").$type<Array<{ loadKg: number; velocityMps: number }>>().notNull(),
     targetMps: doublePrecision("target_mps").notNull(),
     plannedKg: doublePrecision("planned_kg").notNull(),
@@ -95,7 +96,7 @@ export const physicalResult = pgTable(
     ...teamKey(),
     testId: uuid("test_id").notNull(),
     athleteId: uuid("athlete_id").notNull(),
-    date: date("date").notNull(),
+    date: date("date").$type<LocalDate>().notNull(),
     side: text("side", { enum: ["", "left", "right"] })
       .notNull()
       .default(""),

@@ -1,5 +1,4 @@
 import { useState } from "react";
-
 import {
   DEFAULT_FACTORS,
   MAX_KIND_NAMES,
@@ -9,6 +8,7 @@ import {
 import { estimateRepMax, REP_MAX_WORDS } from "../../../core/maxes/rep-max";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatKg, formatMass, massKg, plainNumber, readMass } from "../../../core/units/mass";
+import type { LocalDate } from "../../../core/units/time";
 import type { FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
@@ -22,7 +22,7 @@ export function RecordForm({
   result,
 }: {
   lifts: Array<{ id: string; name: string }>;
-  today: string;
+  today: LocalDate;
   result: FormResult | undefined;
 }) {
   const problems = result && !result.ok ? (result.problems ?? {}) : {};
@@ -90,7 +90,7 @@ export function ChooseForm({
   mayEdit,
 }: {
   variantId: string;
-  record: { id: string; kind: MaxKind; date: string };
+  record: { id: string; kind: MaxKind; date: LocalDate };
   chosen: { recordId: string; by: string; factor: number | undefined } | undefined;
   problem: string | undefined;
   mayEdit: boolean;
@@ -132,7 +132,7 @@ export function RepMaxForm({
   today,
 }: {
   lifts: Array<{ id: string; name: string }>;
-  today: string;
+  today: LocalDate;
 }) {
   const [load, setLoad] = useState("");
   const [reps, setReps] = useState("5");

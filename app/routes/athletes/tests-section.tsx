@@ -1,6 +1,6 @@
 import { useState } from "react";
-
 import type { ChangeVerdict } from "../../../core/numeric/change";
+import type { LocalDate } from "../../../core/units/time";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
@@ -122,7 +122,7 @@ function ResultForm({
   result,
 }: {
   data: AthletePage;
-  today: string;
+  today: LocalDate;
   result: FormResult | undefined;
 }) {
   const { tests } = data.changes;

@@ -6,6 +6,7 @@ import {
   type RepColumn,
   type RepMapping,
 } from "../../../core/reading/rep-rows";
+import { isDate } from "../../../core/units/time";
 import { formatVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";
@@ -173,7 +174,10 @@ export function RepsFile({
             type="date"
             value={date}
             max={data.today}
-            onChange={(event) => setDate(event.target.value)}
+            onChange={(event) => {
+              // While a date is typed, the field is empty or half a year.
+              if (isDate(event.target.value)) setDate(event.target.value);
+            }}
           />
         ) : null}
         {mapping.athlete === undefined ? (

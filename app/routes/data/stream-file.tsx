@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { massKg, readMass } from "../../../core/units/mass";
+import { isDate } from "../../../core/units/time";
 import { formatVelocity, keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { addedMassKg, repForce } from "../../../core/velocity/force";
 import { PROCESSING_VERSION, repVelocity } from "../../../core/velocity/stream";
@@ -159,7 +160,10 @@ export function StreamFile({
           type="date"
           value={date}
           max={data.today}
-          onChange={(event) => setDate(event.target.value)}
+          onChange={(event) => {
+            // While a date is typed, the field is empty or half a year.
+            if (isDate(event.target.value)) setDate(event.target.value);
+          }}
         />
       </div>
       {progress ? (

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { type GearItem, readGearField, writeGearItem } from "../../../core/gear/fields";
 import { type FieldSpec, GEAR, type GearKind } from "../../../core/gear/kinds";
 import type { Reading } from "../../../core/resistance/setup";
+import type { LocalDate } from "../../../core/units/time";
 import type { FormResult } from "../../ui/adder";
 import { BandChart } from "../../ui/band-chart";
 import { Field, Select } from "../../ui/field";
@@ -11,7 +12,7 @@ import { Notice } from "../../ui/page";
 
 interface Inspection {
   pieceId: string;
-  date: string;
+  date: LocalDate;
   finding: string;
   note: string;
   enteredBy: string;

@@ -1,7 +1,7 @@
 import { useState } from "react";
-
 import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/plan/block";
 import { insertWeek, type Json, removeWeek, startTo } from "../../../core/plan/edits";
+import { isDate } from "../../../core/units/time";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
@@ -49,7 +49,7 @@ function WholeBlock({ data, mayEdit, edit }: { data: PlanPage; mayEdit: boolean;
           defaultValue={block.startDate}
           hint="moving it moves every date"
           onBlur={(e) =>
-            e.target.value && e.target.value !== block.startDate
+            isDate(e.target.value) && e.target.value !== block.startDate
               ? edit(startTo(block, e.target.value))
               : undefined
           }

@@ -94,7 +94,7 @@ export default function Tablets({ loaderData, actionData }: Route.ComponentProps
                 <td>
                   {tablet.roomName}, rack {tablet.rackNumber}
                 </td>
-                <td>{tablet.pairedAt.toISOString().slice(0, 10)}</td>
+                <td>{tablet.pairedOn}</td>
                 <td>{tablet.revokedAt ? "taken off" : "paired"}</td>
                 <td className="text-right">
                   {tablet.revokedAt ? null : (

@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { FactsForm, LimitForm, ReadinessForm, ResultForm } from "../../forms/athlete";
 import { closeDatabases } from "../../platform/database.server";
@@ -86,7 +87,7 @@ describe("facts", () => {
       trainingSince: "2020-01-01",
     });
     expect(await saveFacts(coach(), team.athleteId, facts)).toMatchObject({ ok: true });
-    const mass = (amount: number, date: string) =>
+    const mass = (amount: number, date: LocalDate) =>
       saveBodyMass(coach(), team.athleteId, { mass: { amount, unit: "kg" }, date });
     await mass(80, "2026-02-01");
     await mass(81, "2026-02-01");
@@ -331,7 +332,7 @@ describe("jumps, throws, sprints", () => {
 describe("whole or not at all", () => {
   it("a testing day with one fault keeps nothing", async () => {
     const good = "Athlete;Bench;Body mass\nSecond Athlete;105;82";
-    const input = { text: `${good}\nNobody;1;60`, date: "2026-03-04" };
+    const input = { text: `${good}\nNobody;1;60`, date: "2026-03-04" as const };
     const before = await page();
     expect(await keepTestingDay(coach(), input)).toMatchObject({ ok: false, code: "faults" });
     expect((await page()).lifts[0]?.records).toHaveLength(before.lifts[0]?.records.length ?? -1);
@@ -355,7 +356,7 @@ describe("whole or not at all", () => {
   });
 
   it("an import whose last test is a duplicate keeps none of the others", async () => {
-    const one = (date: string) => ({
+    const one = (date: LocalDate) => ({
       athleteId: team.athleteId,
       variantId: team.variantId,
       date,

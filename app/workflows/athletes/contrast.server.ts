@@ -2,7 +2,7 @@ import { OUTPUTS, simplerComplex, withOwnGap } from "../../../core/contrast/comp
 import { analyseGaps } from "../../../core/contrast/gap-test";
 import { foldRun, loadSet, runSettings, sidesOf } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
-import { daysBetween } from "../../../core/units/time";
+import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { entriesOfRuns, gapTestDays, runsOfAthlete } from "../../../db/queries/contrast.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -15,7 +15,7 @@ const RUNS_SHOWN = 5;
 export const LEDGER_DAYS = 28;
 
 /** How an athlete answers to contrast work: own gaps, the newest pairings, left against right. */
-export async function readContrast(tx: TeamTransaction, athleteId: string, today: string) {
+export async function readContrast(tx: TeamTransaction, athleteId: string, today: LocalDate) {
   const gaps = [];
   const days = await gapTestDays(tx);
   for (const trial of GAP_TRIALS) {

@@ -1,4 +1,4 @@
-import { daysBetween } from "../../../core/units/time";
+import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { athleteById } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { now } from "../../platform/clock.server";
@@ -20,7 +20,7 @@ type WorkOnAthlete<T> = (
   tx: TeamTransaction,
   person: Person,
   entered: { enteredBy: string; enteredAt: Date },
-  today: string,
+  today: LocalDate,
 ) => Promise<Outcome<T>>;
 
 function withAthlete<T>(principal: Principal, athleteId: string, work: WorkOnAthlete<T>) {
@@ -42,4 +42,4 @@ export function ofAthlete<T>(principal: Principal, athleteId: string, work: Work
   return inTeam(principal, withAthlete(principal, athleteId, work));
 }
 
-export const isFuture = (today: string, date: string) => daysBetween(today, date) > 0;
+export const isFuture = (today: LocalDate, date: LocalDate) => daysBetween(today, date) > 0;

@@ -1,7 +1,7 @@
 import { trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { massKg } from "../../../core/units/mass";
-import { daysBetween } from "../../../core/units/time";
+import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { competitions, instructionsOn, newestMasses } from "../../../db/queries/person.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
@@ -19,7 +19,7 @@ export function readAthletes(principal: Principal) {
     const variants = await listVariants(tx);
     const days = new Map(people.map((person) => [person.id, todayOf(person)]));
     const maxesOf = await readMaxes(tx, (id) => days.get(id) ?? teamsToday);
-    const profiles = new Map<string, string>();
+    const profiles = new Map<string, LocalDate>();
     for (const profile of await newestProfiles(tx, {})) {
       const known = profiles.get(profile.athleteId);
       if (!known || profile.testedOn > known) profiles.set(profile.athleteId, profile.testedOn);

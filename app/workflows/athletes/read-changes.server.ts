@@ -5,6 +5,7 @@ import {
   testValue,
   typicalError,
 } from "../../../core/numeric/change";
+import type { LocalDate } from "../../../core/units/time";
 import {
   type PhysicalResult,
   type PhysicalTest,
@@ -23,7 +24,7 @@ export interface TestedQuality {
   decimals: number;
   results: Array<{
     id: string;
-    date: string;
+    date: LocalDate;
     trials: number[];
     splits: number[];
     value: number;

@@ -1,6 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import type { Mass } from "../../../core/units/mass";
+import type { LocalDate } from "../../../core/units/time";
 import { variantById } from "../../../db/queries/maxes.server";
 import {
   addAthlete,
@@ -68,7 +69,7 @@ export function saveQuick(
 export function saveBodyMass(
   principal: Principal,
   athleteId: string,
-  input: { mass: Mass; date: string },
+  input: { mass: Mass; date: LocalDate },
 ): Promise<Outcome<null>> {
   return onAthlete(principal, athleteId, async (tx, person, entered, today) => {
     if (isFuture(today, input.date)) return FUTURE;
@@ -80,7 +81,7 @@ export function saveBodyMass(
 export function saveCompetition(
   principal: Principal,
   athleteId: string,
-  input: { name: string; date: string },
+  input: { name: string; date: LocalDate },
 ): Promise<Outcome<null>> {
   return onAthlete(principal, athleteId, async (tx, person, entered) => {
     await addCompetition(tx, { id: uuidv7(), athleteId: person.id, ...input, ...entered });
@@ -103,7 +104,7 @@ export function saveDayNote(
   principal: Principal,
   athleteId: string,
   input: {
-    date: string;
+    date: LocalDate;
     sleepH: number | undefined;
     eating: number | undefined;
     soreness: number | undefined;

@@ -2,6 +2,7 @@ import { uuidv7 } from "uuidv7";
 import { type MaxKind, recordWarnings } from "../../../core/maxes/records";
 import { formatKg, type Mass } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
+import type { LocalDate } from "../../../core/units/time";
 import {
   addRecord,
   chooseWorkingMax,
@@ -24,7 +25,7 @@ export function saveRecord(
     athleteId: string;
     variantId: string;
     load: Mass;
-    date: string;
+    date: LocalDate;
     kind: MaxKind;
     note: string;
     confirmed: boolean;

@@ -2,6 +2,7 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { readiness, readinessChange } from "../../../core/profile/readiness";
 import type { Mass } from "../../../core/units/mass";
+import type { LocalDate } from "../../../core/units/time";
 import { addSingle, listVariants, singlesOf, variantById } from "../../../db/queries/maxes.server";
 import { addPhysicalResult, physicalTests } from "../../../db/queries/physical.server";
 import { addDecision, profileTests } from "../../../db/queries/profiles.server";
@@ -16,7 +17,7 @@ import { NO_ATHLETE } from "./read-athlete.server";
 export function confirmSingle(
   principal: Principal,
   athleteId: string,
-  input: { variantId: string; load: Mass; velocity: number; date: string },
+  input: { variantId: string; load: Mass; velocity: number; date: LocalDate },
 ): Promise<Outcome<null>> {
   return onAthlete(principal, athleteId, async (tx, person, entered, today) => {
     if (isFuture(today, input.date)) return FUTURE;

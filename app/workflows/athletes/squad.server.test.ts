@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { VariantForm } from "../../forms/library";
 import { closeDatabases } from "../../platform/database.server";
@@ -99,7 +100,7 @@ describe("the squad", () => {
   it("lists the newest line of each, its age, and who is untested", async () => {
     const ask = () => readSquadProfiles(coach, { variantId: team.variantId, squadId: undefined });
     expect((await ask()).rows[0]?.test).toBeUndefined();
-    const save = (date: string, points: number[][]) =>
+    const save = (date: LocalDate, points: number[][]) =>
       saveProfileTest(coach, {
         athleteId: team.athleteId,
         variantId: team.variantId,
@@ -137,7 +138,7 @@ describe("the squad", () => {
 
 describe("files", () => {
   it("keep the mapping by its header, the last one given", async () => {
-    const take = (date: string, mapping: object) =>
+    const take = (date: LocalDate, mapping: object) =>
       takeImport(coach, {
         kind: "reps",
         fileName: `${date}.csv`,

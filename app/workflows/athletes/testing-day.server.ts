@@ -1,6 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import { type DayContext, readTestingDay, type TestingDay } from "../../../core/maxes/testing-day";
 import { massKg } from "../../../core/units/mass";
+import type { LocalDate } from "../../../core/units/time";
 import { addRecord, listVariants, recordsOf } from "../../../db/queries/maxes.server";
 import { keepBodyMass } from "../../../db/queries/person.server";
 import { addPhysicalResult, physicalTests } from "../../../db/queries/physical.server";
@@ -17,7 +18,7 @@ import { readPlaces } from "../lifters/today.server";
 /** Longer pastes come as a file, through the import. */
 export const MOST_PASTED = 200_000;
 
-async function contextOf(tx: TeamTransaction, date: string): Promise<DayContext> {
+async function contextOf(tx: TeamTransaction, date?: LocalDate): Promise<DayContext> {
   const team = await readTeam(tx);
   const last = new Map<string, number>();
   for (const record of await recordsOf(tx)) {
@@ -25,9 +26,10 @@ async function contextOf(tx: TeamTransaction, date: string): Promise<DayContext>
     if (!last.has(key)) last.set(key, massKg(record.load));
   }
   const { rooms } = await readPlaces(tx);
+  const today = localDate(rooms[0]?.zone ?? "UTC");
   return {
-    today: localDate(rooms[0]?.zone ?? "UTC"),
-    date,
+    today,
+    date: date ?? today,
     unit: team?.unit ?? "kg",
     athletes: await listAthletes(tx),
     variants: await listVariants(tx),
@@ -39,7 +41,7 @@ async function contextOf(tx: TeamTransaction, date: string): Promise<DayContext>
 /** What the paste page starts from. */
 export function startTestingDay(principal: Principal) {
   return inTeam(principal, async (tx) => {
-    const context = await contextOf(tx, "");
+    const context = await contextOf(tx);
     return {
       today: context.today,
       columns: [
@@ -57,7 +59,7 @@ export function startTestingDay(principal: Principal) {
 
 export function checkTestingDay(
   principal: Principal,
-  input: { text: string; date: string },
+  input: { text: string; date: LocalDate },
 ): Promise<TestingDay> {
   return inTeam(principal, async (tx) =>
     readTestingDay(rowsOf(input.text), await contextOf(tx, input.date)),
@@ -67,7 +69,7 @@ export function checkTestingDay(
 /** Keeps the whole paste in one transaction, or nothing of it. */
 export function keepTestingDay(
   principal: Principal,
-  input: { text: string; date: string },
+  input: { text: string; date: LocalDate },
 ): Promise<Outcome<{ entries: number; athletes: number }>> {
   return inTeamOnce(principal, async (tx) => {
     const day = readTestingDay(rowsOf(input.text), await contextOf(tx, input.date));
@@ -76,7 +78,7 @@ export function keepTestingDay(
     }
     const entered = { enteredBy: principal.name, enteredAt: now() };
     for (const { athleteId, athleteName, date, entries, line } of day.lines) {
-      if (!athleteId) continue;
+      if (!athleteId || !date) continue;
       for (const { entry, column } of entries) {
         const shared = { id: uuidv7(), athleteId, date, ...entered };
         if (entry.kind === "record") {

@@ -11,7 +11,7 @@ import {
   slotWeek,
 } from "../../../core/plan/block";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
-import { daysBetween } from "../../../core/units/time";
+import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { instructionsOn } from "../../../db/queries/person.server";
@@ -150,7 +150,7 @@ async function slotsOnCard(
   tx: TeamTransaction,
   next: { row: PlanRow; block: Block; week: number; slots: Array<Slot & { id: string }> },
   person: AthleteRow,
-  today: string,
+  today: LocalDate,
 ) {
   const { row, block, week } = next;
   const room = await blockRoom(tx, row);

@@ -3,6 +3,7 @@ import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Complex, ComplexItem } from "../../../core/contrast/complex";
 import type { RunEntry } from "../../../core/contrast/run";
+import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -336,7 +337,7 @@ describe("a gap test, and the gap in a pairing", () => {
     ).toMatchObject({ ok: false, code: "no-athlete" });
   });
 
-  async function onDay(date: string, trials: typeof curve) {
+  async function onDay(date: LocalDate, trials: typeof curve) {
     const owner = postgres(ownerUrl, { max: 1 });
     try {
       await owner.begin(async (sql) => {

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, expect, it } from "vitest";
+import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -81,7 +82,7 @@ it("two presses of undo at once take back two edits, and two of redo bring both 
 it("a record of today is taken where it is tomorrow already, and tomorrow's there is not", async () => {
   // The tests' clock stands at 16:30 UTC on 10 March 2026: in Auckland it is the 11th.
   await renameRoom(coach, team.roomId, { name: "Hall", zone: "Pacific/Auckland" });
-  const record = (date: string) =>
+  const record = (date: LocalDate) =>
     saveRecord(coach, {
       athleteId: team.athleteId,
       variantId: team.variantId,

@@ -163,7 +163,7 @@ export function importRoom(
     const same = await sameRoomName(tx, name);
     if (same) return same;
     const { items } = read.room;
-    const broken = checkRoom(items, "").filter((one) =>
+    const broken = checkRoom(items, todayOf("UTC")).filter((one) =>
       /not in this room|written twice/.test(one.text),
     );
     if (broken.length > 0) {

@@ -2,6 +2,7 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { OUTPUTS } from "../../../core/contrast/complex";
 import { analyseGaps, type GapAnalysis, type GapTestDay } from "../../../core/contrast/gap-test";
+import type { LocalDate } from "../../../core/units/time";
 import { keepGapDay } from "../../../db/queries/contrast.server";
 import { athleteById, listAthletes } from "../../../db/queries/squads.server";
 import { GAP_TRIALS, type GapDaySchema } from "../../forms/gap";
@@ -50,7 +51,7 @@ export function readGap(
 export function saveGapDay(
   principal: Principal,
   input: z.infer<typeof GapDaySchema>,
-): Promise<Outcome<{ date: string }>> {
+): Promise<Outcome<{ date: LocalDate }>> {
   return inTeamOnce(principal, async (tx) => {
     const person = await athleteById(tx, input.athleteId);
     if (!person) return failed("no-athlete", "This athlete is not in your team any more.");

@@ -4,6 +4,7 @@ import { lifetimeBestKg, TRUSTED_TRAINING_YEARS, trainingYears } from "../../../
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { testSteps } from "../../../core/profile/steps";
 import { massKg } from "../../../core/units/mass";
+import type { LocalDate } from "../../../core/units/time";
 import type { VelocityMetric } from "../../../core/units/velocity";
 import { addedMassKg, SYSTEM_MASS_NAMES } from "../../../core/velocity/force";
 import { racksOf } from "../../../db/queries/gear.server";
@@ -126,7 +127,7 @@ export function readProfileBench(
 export interface TestToSave {
   athleteId: string;
   variantId: string;
-  date: string;
+  date: LocalDate;
   metric: VelocityMetric;
   source: string;
   processing: string;

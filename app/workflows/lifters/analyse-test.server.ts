@@ -2,6 +2,7 @@ import { analyseProfile, type ProfileResult } from "../../../core/profile/analys
 import { type ForcePower, forcePower } from "../../../core/profile/power";
 import { type Threshold, velocityThreshold } from "../../../core/profile/threshold";
 import { massKg } from "../../../core/units/mass";
+import type { LocalDate } from "../../../core/units/time";
 import type { singlesOf, VariantRow } from "../../../db/queries/maxes.server";
 import type { StoredProfileTest } from "../../../db/queries/profiles.server";
 
@@ -30,7 +31,7 @@ export function thresholdOf(
 
 export interface AnalysedTest {
   id: string;
-  date: string;
+  date: LocalDate;
   metric: "MCV" | "MPV" | "PV";
   source: string;
   enteredBy: string;

@@ -4,6 +4,7 @@ import { type ItemNumber, itemNumber } from "../../../core/contrast/item-load";
 import { TRUSTED_TRAINING_YEARS } from "../../../core/maxes/records";
 import { atLift, basisFacts, type Lifter } from "../../../core/prescribe/lifter";
 import type { BasisFacts } from "../../../core/recipe/basis";
+import type { LocalDate } from "../../../core/units/time";
 import { racksOf } from "../../../db/queries/gear.server";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { listAthletes, listSquads } from "../../../db/queries/squads.server";
@@ -15,7 +16,7 @@ import { readPlaces } from "./today.server";
 /** One athlete with what the items of a pairing are loaded from. */
 export interface PairingLifter {
   lifter: Lifter;
-  today: string;
+  today: LocalDate;
   /** The bar of the room that the squad trains in: its first rack stands for all, as in a plan. */
   gear: LoadingGear | undefined;
   squatPerBody: number | undefined;

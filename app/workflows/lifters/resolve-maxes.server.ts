@@ -6,6 +6,7 @@ import {
   type VariantBase,
   type VariantMax,
 } from "../../../core/maxes/variants";
+import type { LocalDate } from "../../../core/units/time";
 import {
   type Choice,
   currentChoices,
@@ -39,7 +40,7 @@ export function athleteMaxes(input: {
   variants: readonly VariantRow[];
   choices: readonly Choice[];
   records: readonly StoredRecord[];
-  today: string;
+  today: LocalDate;
 }): AthleteMaxes {
   const variants = input.variants.map(variantBase);
   const own = new Map<string, WorkingMax>();
@@ -76,7 +77,7 @@ export function athleteMaxes(input: {
  */
 export async function readMaxes(
   tx: TeamTransaction,
-  todayOf: (athleteId: string) => string,
+  todayOf: (athleteId: string) => LocalDate,
   of?: string | readonly string[],
   wanted?: readonly string[],
   known?: readonly VariantRow[],

@@ -1,3 +1,4 @@
+import type { LocalDate } from "../../../core/units/time";
 import { listRooms, listSquads } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
@@ -6,7 +7,7 @@ import { localDate } from "../../platform/clock.server";
  * The day of a moment where the team is: for what belongs to no room, its first room's zone.
  * A day read off the moment itself would be Greenwich's.
  */
-export async function teamDay(tx: TeamTransaction): Promise<(at: Date) => string> {
+export async function teamDay(tx: TeamTransaction): Promise<(at: Date) => LocalDate> {
   const zone = (await listRooms(tx))[0]?.zone ?? "UTC";
   return (at) => localDate(zone, at);
 }

@@ -7,6 +7,7 @@ import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { exerciseIn, lastDate, type Slot } from "../../../core/plan/block";
 import type { BlockRoom } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
+import type { LocalDate } from "../../../core/units/time";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { limitsOf } from "../../../db/queries/person.server";
@@ -108,7 +109,7 @@ export async function checkInput(
   row: PlanRow,
   athletes: readonly Lifter[],
   room: BlockRoom,
-  today: string,
+  today: LocalDate,
   known?: PlanFacts,
 ): Promise<CheckInput> {
   const { block } = row.plan;

@@ -2,6 +2,7 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { type Block, emptyBlock } from "../../../core/plan/block";
 import { copyBlock, splitOff } from "../../../core/plan/edits";
+import type { LocalDate } from "../../../core/units/time";
 import { roomById } from "../../../db/queries/gear.server";
 import { ensurePlanLibrary, listSchools } from "../../../db/queries/plan-library.server";
 import { insertPlan, planById, putPlanAway } from "../../../db/queries/plans.server";
@@ -69,7 +70,7 @@ export function newPlan(principal: Principal, input: New): Promise<Outcome<{ id:
 /** The same block again from another date; own loads and absences are left behind. */
 export function copyPlan(
   principal: Principal,
-  input: { planId: string; name: string; startDate: string; squadId: string },
+  input: { planId: string; name: string; startDate: LocalDate; squadId: string },
 ): Promise<Outcome<{ id: string }>> {
   return inTeamOnce(principal, async (tx) => {
     const row = await planById(tx, input.planId);

@@ -441,7 +441,7 @@ describe("records", () => {
   const record = {
     note: "",
     kind: "tested" as const,
-    date: "2026-03-08",
+    date: "2026-03-08" as const,
     confirmed: false,
   };
 

@@ -13,6 +13,7 @@ import type { CoachValues } from "../../../core/settings/coach-values";
 import { teamDefault } from "../../../core/settings/team-defaults";
 import { formatMass, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
+import type { LocalDate } from "../../../core/units/time";
 import { addCycleReview, cycleReviews, ladderMarks } from "../../../db/queries/box.server";
 import { recordsOf } from "../../../db/queries/maxes.server";
 import { setupsOf } from "../../../db/queries/person.server";
@@ -47,7 +48,7 @@ type Cycle = ReturnType<typeof cyclesOf>[number];
 
 interface Ran {
   week: number;
-  date: string;
+  date: LocalDate;
   frozen: FrozenSession;
   lifters: Map<string, LifterState>;
 }
@@ -113,7 +114,7 @@ function cycleSessions(
   cycle: Cycle,
   ran: readonly Ran[],
   athleteId: string,
-  today: string,
+  today: LocalDate,
   settings: Parameters<typeof slotWeek>[3],
 ): CycleSession[] {
   const { block } = cycle.row.plan;
@@ -245,7 +246,7 @@ interface OneAthlete {
   cycle: Cycle;
   sessions: CycleSession[];
   slope: number | undefined;
-  today: string;
+  today: LocalDate;
   settings: Parameters<typeof slotWeek>[3];
   values: CoachValues;
   reviews: Awaited<ReturnType<typeof cycleReviews>>;

@@ -9,7 +9,7 @@ import {
   revokeTablet,
   tryPairing,
 } from "../../../db/queries/tablets.server";
-import { now } from "../../platform/clock.server";
+import { localDate, now } from "../../platform/clock.server";
 import { databases, inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { hashSecret, newPairingCode, newToken, sameHash } from "../../platform/rack-token.server";
@@ -23,7 +23,10 @@ export function readTablets(principal: Principal) {
     const rooms = await listRooms(tx);
     const racks = await racksOf(tx);
     return {
-      tablets: await listTablets(tx),
+      tablets: (await listTablets(tx)).map(({ pairedAt, zone, ...tablet }) => ({
+        ...tablet,
+        pairedOn: localDate(zone, pairedAt),
+      })),
       racks: racks.map((rack) => ({
         id: rack.rackId,
         label: `${rooms.find((room) => room.id === rack.roomId)?.name}, rack ${rack.number}`,
