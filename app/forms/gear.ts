@@ -1,11 +1,6 @@
 import { z } from "zod";
-import {
-  type GearItem,
-  readGearItem,
-  type WrittenItem,
-  writeGearItem,
-} from "../../core/gear/fields";
-import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../core/gear/kinds";
+import { readGearItem, type WrittenItem, writeGearItem } from "../../core/gear/fields";
+import { GEAR, GEAR_KINDS, type GearItem, type GearKind, isGearKind } from "../../core/gear/kinds";
 import { csvOf, rowsOf } from "./delimited";
 import { readJson } from "./json";
 

@@ -3,12 +3,12 @@ import { BAND_WORDS, bandCurve, type Reading } from "../resistance/setup";
 import { readDecimal } from "../units/decimal";
 import { readLength } from "../units/length";
 import { formatMass, type Mass, type MassUnit, massKg, plainNumber, readMass } from "../units/mass";
-import { type FieldSpec, GEAR, type GearKind } from "./kinds";
+import { type FieldSpec, GEAR, type GearItem, type GearKind } from "./kinds";
 
 /** One fact about a piece, read. */
 export type GearValue = string | number | boolean | Mass | number[] | PlateStock[] | Reading[];
 
-export type GearValues = Record<string, GearValue>;
+export type GearValues = Record<string, GearValue | undefined>;
 
 export type FieldReading = { ok: true; value: GearValue | undefined } | { ok: false; text: string };
 
@@ -199,16 +199,7 @@ export function writeGearField(spec: FieldSpec, value: GearValue | undefined): s
   }
 }
 
-/** A piece of gear, as a room holds it. */
-export interface GearItem {
-  kind: GearKind;
-  /** A rack's name is its number. */
-  name: string;
-  count: number;
-  values: GearValues;
-}
-
-/** The same, as a person writes it: in a form, a table or a file. */
+/** A piece as a person writes it: in a form, a table or a file. */
 export interface WrittenItem {
   kind: GearKind;
   name: string;
@@ -248,18 +239,20 @@ export function readGearItem(written: WrittenItem, unit: MassUnit = "kg"): ItemR
   }
   return Object.keys(problems).length > 0
     ? { ok: false, problems }
-    : { ok: true, item: { kind: written.kind, name, count, values } };
+    : // Every field was read by the kind's own spec, from which the type of its values is made.
+      { ok: true, item: { kind: written.kind, name, count, values } as GearItem };
 }
 
 /** A piece as it would be written. */
 export function writeGearItem(item: GearItem): WrittenItem {
+  const values: GearValues = item.values;
   return {
     kind: item.kind,
     name: item.name,
     count: String(item.count),
     fields: Object.fromEntries(
       GEAR[item.kind].fields
-        .map((field) => [field.name, writeGearField(field, item.values[field.name])] as const)
+        .map((field) => [field.name, writeGearField(field, values[field.name])] as const)
         .filter(([, text]) => text !== ""),
     ),
   };

@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { loadBar } from "../barload/load";
 import { massKg } from "../units/mass";
 import { plateThicknessMm, readGearItem, readPlates, writeGearItem } from "./fields";
-import { GEAR, GEAR_KINDS, type GearKind } from "./kinds";
+import { GEAR, GEAR_KINDS, type GearKind, type ItemOf } from "./kinds";
 import { checkRoom, racksOfItems, resistanceStock, seatStock } from "./room";
 
 /** Each kind as a coach would write it. */
@@ -35,7 +35,11 @@ const WRITTEN: Record<GearKind, { name: string; fields: Record<string, string> }
   sensor: { name: "Cord", fields: { by: "cord", rate: "100 Hz", rack: "1" } },
 };
 
-const item = (kind: GearKind, fields: Record<string, string> = {}, name = WRITTEN[kind].name) => {
+const item = <Kind extends GearKind>(
+  kind: Kind,
+  fields: Record<string, string> = {},
+  name = WRITTEN[kind].name,
+) => {
   const read = readGearItem({
     kind,
     name,
@@ -43,7 +47,7 @@ const item = (kind: GearKind, fields: Record<string, string> = {}, name = WRITTE
     fields: { ...WRITTEN[kind].fields, ...fields },
   });
   if (!read.ok) throw new Error(JSON.stringify(read.problems));
-  return read.item;
+  return read.item as ItemOf<Kind>;
 };
 
 describe("a piece of gear as it is written", () => {

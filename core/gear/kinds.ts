@@ -1,4 +1,8 @@
+import type { PlateStock } from "../barload/loading-gear";
+import type { Reading } from "../resistance/setup";
 import type { LengthUnit } from "../units/length";
+import type { Mass } from "../units/mass";
+import type { LocalDate } from "../units/time";
 
 /** What stands in a room, by kind. */
 export const GEAR_KINDS = [
@@ -50,7 +54,7 @@ export interface KindSpec {
 /** Longest band, chain or leader that is measured in metres, m. */
 export const LONGEST_GEAR_M = 4;
 
-export const GEAR: Record<GearKind, KindSpec> = {
+const SPECS = {
   bar: {
     one: "bar",
     many: "Bars",
@@ -307,7 +311,57 @@ export const GEAR: Record<GearKind, KindSpec> = {
       },
     ],
   },
-};
+} as const satisfies Record<GearKind, KindSpec>;
+
+/** What a room can hold, by kind: its words, and the facts that are asked of a piece. */
+export const GEAR: Record<GearKind, KindSpec> = SPECS;
+
+type ValueOf<Field> = Field extends { type: "choice"; choices: ReadonlyArray<infer Choice> }
+  ? Choice
+  : Field extends { type: "mass" }
+    ? Mass
+    : Field extends { type: "number" | "length" }
+      ? number
+      : Field extends { type: "lengths" }
+        ? number[]
+        : Field extends { type: "plates" }
+          ? PlateStock[]
+          : Field extends { type: "readings" }
+            ? Reading[]
+            : Field extends { type: "date" }
+              ? LocalDate
+              : Field extends { type: "yes" }
+                ? boolean
+                : string;
+
+type FieldOf<Kind extends GearKind> = (typeof SPECS)[Kind]["fields"][number];
+type AskedOf<Kind extends GearKind> = Exclude<FieldOf<Kind>, { optional: true }>;
+type OptionalOf<Kind extends GearKind> = Extract<FieldOf<Kind>, { optional: true }>;
+
+/** The facts of a piece of one kind, as its fields say. */
+export type ValuesOf<Kind extends GearKind> = {
+  [Field in AskedOf<Kind> as Field["name"]]: ValueOf<Field>;
+} & { [Field in OptionalOf<Kind> as Field["name"]]?: ValueOf<Field> | undefined };
+
+/** A piece of gear, as a room holds it. */
+export type GearItem = {
+  [Kind in GearKind]: {
+    kind: Kind;
+    /** A rack's name is its number. */
+    name: string;
+    count: number;
+    values: ValuesOf<Kind>;
+  };
+}[GearKind];
+
+export type ItemOf<Kind extends GearKind> = Extract<GearItem, { kind: Kind }>;
+
+/** The pieces of one kind. */
+export const ofKind = <Kind extends GearKind, Item extends GearItem>(
+  items: readonly Item[],
+  kind: Kind,
+): Array<Extract<Item, { kind: Kind }>> =>
+  items.filter((one): one is Extract<Item, { kind: Kind }> => one.kind === kind);
 
 /** A heavy dumbbell marks depth with a light bar only, and is no seat: it has no kind here. */
 export const isGearKind = (text: string): text is GearKind =>

@@ -1,15 +1,9 @@
-import type { LoadingGear, PlateStock } from "../barload/loading-gear";
+import type { LoadingGear } from "../barload/loading-gear";
 import type { MatStock, SeatBase } from "../boxsquat/stack";
-import {
-  type Band,
-  bandCurve,
-  type Chain,
-  type Reading,
-  type Resistance,
-} from "../resistance/setup";
-import { formatMass, type Mass, massKg, plainNumber } from "../units/mass";
+import { type Band, bandCurve, type Chain, type Resistance } from "../resistance/setup";
+import { formatMass, massKg, plainNumber } from "../units/mass";
 import type { LocalDate } from "../units/time";
-import type { GearItem } from "./fields";
+import { type GearItem, type ItemOf, ofKind } from "./kinds";
 
 /** Height of a rack's band pegs where nobody measured them, m. */
 export const DEFAULT_PEG_M = 0.05;
@@ -28,63 +22,58 @@ export interface RackFacts {
 
 /** The racks of a room's items, each with its bar; a rack whose bar is not there is left out. */
 export function racksOfItems(items: readonly GearItem[]): RackFacts[] {
-  return items
-    .filter((one) => one.kind === "rack")
+  const bars = ofKind(items, "bar");
+  return ofKind(items, "rack")
     .flatMap((rack) => {
-      const bar = items.find((one) => one.kind === "bar" && one.name === rack.values.bar);
+      const bar = bars.find((one) => one.name === rack.values.bar);
       if (!bar) return [];
+      const { mass, rated, sleeve, collar } = bar.values;
+      const { plates, bolted, anchor, peg, hooks, safeties } = rack.values;
       return [
         {
           number: Number(rack.name),
           gear: {
-            bar: {
-              id: bar.name,
-              name: bar.name,
-              mass: bar.values.mass as Mass,
-              rated: bar.values.rated as Mass,
-              sleeveMm: bar.values.sleeve as number,
-            },
-            collar: bar.values.collar as Mass,
-            plates: rack.values.plates as PlateStock[],
+            bar: { id: bar.name, name: bar.name, mass, rated, sleeveMm: sleeve },
+            collar,
+            plates,
           },
-          bolted: rack.values.bolted === true,
-          anchorKg: rack.values.anchor ? massKg(rack.values.anchor as Mass) : undefined,
-          pegM: (rack.values.peg as number | undefined) ?? DEFAULT_PEG_M,
-          hooksCm: (rack.values.hooks as number[] | undefined) ?? [],
-          safetiesCm: (rack.values.safeties as number[] | undefined) ?? [],
+          bolted,
+          anchorKg: anchor && massKg(anchor),
+          pegM: peg ?? DEFAULT_PEG_M,
+          hooksCm: hooks ?? [],
+          safetiesCm: safeties ?? [],
         },
       ];
     })
     .sort((a, b) => a.number - b.number);
 }
 
-/** A band of the room on a peg; none where no scale has measured it. */
-export function bandOfItem(item: GearItem, pegM: number): Band {
+export function bandOfItem(item: ItemOf<"band">, pegM: number): Band {
   return {
     kind: "band",
     name: item.name,
-    restM: item.values.rest as number,
-    readings: (item.values.readings as Reading[] | undefined) ?? [],
+    restM: item.values.rest,
+    readings: item.values.readings ?? [],
     folded: false,
     anchorM: pegM,
   };
 }
 
-export function chainOfItem(item: GearItem): Chain {
+export function chainOfItem(item: ItemOf<"chain">): Chain {
   return {
     kind: "chain",
     name: item.name,
-    densityKgPerM: item.values.density as number,
-    lengthM: item.values.length as number,
-    touchM: item.values.leader as number,
+    densityKgPerM: item.values.density,
+    lengthM: item.values.length,
+    touchM: item.values.leader,
     folded: false,
   };
 }
 
 /** Whether a band may no longer be used on a day. */
-export function isRetired(item: GearItem, today: LocalDate): boolean {
-  const retire = item.values.retire;
-  return typeof retire === "string" && retire <= today;
+export function isRetired(item: ItemOf<"band">, today: LocalDate): boolean {
+  const { retire } = item.values;
+  return retire !== undefined && retire <= today;
 }
 
 /** What the room can hang on a bar, and what it cannot with the reason. */
@@ -124,16 +113,16 @@ export function seatStock(items: readonly GearItem[]): { bases: SeatBase[]; mats
   const mats: MatStock[] = [];
   for (const item of items) {
     if (item.kind === "box") {
-      bases.push({ id: item.name, name: item.name, heightsCm: item.values.heights as number[] });
+      bases.push({ id: item.name, name: item.name, heightsCm: item.values.heights });
     }
     if (item.kind === "seat") {
-      const limit = item.values.limit as Mass | undefined;
+      const limit = item.values.limit;
       bases.push({
         id: item.name,
         name: item.name,
-        heightsCm: item.values.heights as number[],
+        heightsCm: item.values.heights,
         substitute: {
-          caution: item.values.caution as string,
+          caution: item.values.caution,
           limitKg: limit && massKg(limit),
         },
       });
@@ -142,7 +131,7 @@ export function seatStock(items: readonly GearItem[]): { bases: SeatBase[]; mats
       mats.push({
         id: item.name,
         name: item.name,
-        thicknessCm: item.values.thickness as number,
+        thicknessCm: item.values.thickness,
         count: item.count,
       });
     }
@@ -159,8 +148,8 @@ export interface RoomProblem {
 /** What a room lacks or contradicts, in words with a way on. */
 export function checkRoom(items: readonly GearItem[], today: LocalDate): RoomProblem[] {
   const problems: RoomProblem[] = [];
-  const bars = items.filter((one) => one.kind === "bar");
-  const racks = items.filter((one) => one.kind === "rack");
+  const bars = ofKind(items, "bar");
+  const racks = ofKind(items, "rack");
   if (bars.length === 0) problems.push({ name: "", text: "No bar yet: loads need one." });
   if (racks.length === 0) problems.push({ name: "", text: "No rack yet: sessions need one." });
   for (const rack of racks) {
@@ -171,7 +160,7 @@ export function checkRoom(items: readonly GearItem[], today: LocalDate): RoomPro
         text: `Rack ${rack.name} names the bar ${rack.values.bar}, which is not in this room.`,
       });
     }
-    if ((rack.values.plates as PlateStock[]).length === 0) {
+    if (rack.values.plates.length === 0) {
       problems.push({
         name: rack.name,
         text: `Rack ${rack.name} has no plates: only the empty bar can be loaded.`,

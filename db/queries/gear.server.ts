@@ -1,7 +1,6 @@
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
-import type { LoadingGear, PlateStock } from "../../core/barload/loading-gear";
-import type { GearItem, GearValues } from "../../core/gear/fields";
-import type { Mass } from "../../core/units/mass";
+import type { LoadingGear } from "../../core/barload/loading-gear";
+import type { GearItem } from "../../core/gear/kinds";
 import type { LocalDate } from "../../core/units/time";
 import { bandInspection, bar, gearPiece, rack, room } from "../schema";
 import type { TeamTransaction } from "../team.server";
@@ -56,18 +55,10 @@ export async function saveRoom(
 }
 
 /** A piece of a room, with its identity and the day it was put away. */
-export interface StoredItem extends GearItem {
-  id: string;
-  awayOn: LocalDate | null;
-}
+export type StoredItem = GearItem & { id: string; awayOn: LocalDate | null };
 
-const without = (values: Record<string, GearValues[string] | null | undefined>): GearValues =>
-  Object.fromEntries(
-    Object.entries(values).filter((entry): entry is [string, GearValues[string]] => {
-      const value = entry[1];
-      return value !== null && value !== undefined && !(Array.isArray(value) && value.length === 0);
-    }),
-  );
+/** An empty list is a fact nobody wrote. */
+const written = <T>(list: T[]): T[] | undefined => (list.length > 0 ? list : undefined);
 
 /** Everything in a room, in the order of the kinds; what was put away too. */
 export async function itemsOf(tx: TeamTransaction, roomId: string): Promise<StoredItem[]> {
@@ -104,25 +95,20 @@ export async function itemsOf(tx: TeamTransaction, roomId: string): Promise<Stor
       count: 1,
       awayOn: row.awayOn,
       values: {
+        bar: bars.find((one) => one.id === row.barId)?.name ?? "",
         plates: row.plates,
-        ...without({
-          bar: bars.find((one) => one.id === row.barId)?.name,
-          bolted: row.bolted,
-          anchor: row.anchor,
-          peg: row.pegM,
-          hooks: row.hooksCm,
-          safeties: row.safetiesCm,
-        }),
+        bolted: row.bolted,
+        anchor: row.anchor ?? undefined,
+        peg: row.pegM ?? undefined,
+        hooks: written(row.hooksCm),
+        safeties: written(row.safetiesCm),
       },
     })),
-    ...pieces.map(({ id, kind, name, count, values, awayOn }) => ({
-      id,
-      kind,
-      name,
-      count,
-      values,
-      awayOn,
-    })),
+    // What was kept was read by its kind's own fields.
+    ...pieces.map(
+      ({ id, kind, name, count, values, awayOn }) =>
+        ({ id, kind, name, count, values, awayOn }) as StoredItem,
+    ),
   ];
 }
 
@@ -140,30 +126,24 @@ export async function saveItem(
 ) {
   const { id, roomId, item } = input;
   const key = { teamId: tx.teamId, id, roomId };
-  const values = item.values;
   if (item.kind === "bar") {
-    const row = {
-      name: item.name,
-      shape: values.shape as string,
-      mass: values.mass as Mass,
-      rated: values.rated as Mass,
-      collar: values.collar as Mass,
-      sleeveMm: Math.round(values.sleeve as number),
-    };
+    const { shape, mass, rated, collar, sleeve } = item.values;
+    const row = { name: item.name, shape, mass, rated, collar, sleeveMm: Math.round(sleeve) };
     await tx
       .insert(bar)
       .values({ ...key, ...row })
       .onConflictDoUpdate({ target: [bar.teamId, bar.id], set: row });
   } else if (item.kind === "rack") {
+    const { plates, bolted, anchor, peg, hooks, safeties } = item.values;
     const row = {
       number: Number(item.name),
       barId: input.barId as string,
-      plates: values.plates as PlateStock[],
-      bolted: values.bolted === true,
-      anchor: (values.anchor as Mass | undefined) ?? null,
-      pegM: (values.peg as number | undefined) ?? null,
-      hooksCm: (values.hooks as number[] | undefined) ?? [],
-      safetiesCm: (values.safeties as number[] | undefined) ?? [],
+      plates,
+      bolted,
+      anchor: anchor ?? null,
+      pegM: peg ?? null,
+      hooksCm: hooks ?? [],
+      safetiesCm: safeties ?? [],
     };
     await tx
       .insert(rack)
@@ -174,7 +154,7 @@ export async function saveItem(
       kind: item.kind,
       name: item.name,
       count: item.count,
-      values,
+      values: item.values,
       enteredBy: input.enteredBy,
       enteredAt: input.enteredAt,
     };

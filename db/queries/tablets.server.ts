@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, sql } from "drizzle-orm";
+import { and, asc, eq, gt, lte, or, sql } from "drizzle-orm";
 import type { Database } from "../connection.server";
 import { devicePairing, rack, rackDevice, room } from "../schema";
 import type { TeamTransaction } from "../team.server";
@@ -34,13 +34,22 @@ export async function tryPairing(signIn: Database, handle: string, at: Date) {
   return row;
 }
 
+/** Opens a pairing; false where its handle is another's, of whatever team. */
 export async function openPairing(
   tx: TeamTransaction,
   row: Omit<typeof devicePairing.$inferInsert, "teamId">,
-): Promise<void> {
-  // One open pairing a rack: an older code stops working.
-  await tx.delete(devicePairing).where(eq(devicePairing.rackId, row.rackId));
-  await tx.insert(devicePairing).values({ teamId: tx.teamId, ...row });
+  at: Date,
+): Promise<boolean> {
+  // One open pairing a rack: an older code stops working. What is over gives its handle back.
+  await tx
+    .delete(devicePairing)
+    .where(or(eq(devicePairing.rackId, row.rackId), lte(devicePairing.expiresAt, at)));
+  const opened = await tx
+    .insert(devicePairing)
+    .values({ teamId: tx.teamId, ...row })
+    .onConflictDoNothing({ target: devicePairing.handle })
+    .returning({ id: devicePairing.id });
+  return opened.length > 0;
 }
 
 /** Uses the pairing up and keeps the tablet; false when somebody was quicker. */

@@ -15,7 +15,7 @@ import {
 } from "drizzle-orm/pg-core";
 import type { PlateStock } from "../../core/barload/loading-gear";
 import type { GearValues } from "../../core/gear/fields";
-import { GEAR_KINDS } from "../../core/gear/kinds";
+import { GEAR_KINDS, type ValuesOf } from "../../core/gear/kinds";
 import type { Mass } from "../../core/units/mass";
 import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
@@ -31,7 +31,7 @@ export const bar = pgTable(
     rated: jsonb("rated").$type<Mass>().notNull(),
     collar: jsonb("collar").$type<Mass>().notNull(),
     sleeveMm: integer("sleeve_mm").notNull(),
-    shape: text("shape").notNull().default("straight"),
+    shape: text("shape").$type<ValuesOf<"bar">["shape"]>().notNull().default("straight"),
     /** Out of use from this day; what was done with it stays. */
     awayOn: date("away_on").$type<LocalDate>(),
   },
@@ -66,7 +66,7 @@ export const rack = pgTable(
   ],
 );
 
-/** Everything else that stands in a room; what it holds by kind is in core/session/gearkinds. */
+/** Everything else that stands in a room; what it holds by kind is in core/gear/kinds. */
 export const gearPiece = pgTable(
   "gear_piece",
   {

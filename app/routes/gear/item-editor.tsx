@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
-import { type GearItem, readGearField, writeGearItem } from "../../../core/gear/fields";
-import { type FieldSpec, GEAR, type GearKind } from "../../../core/gear/kinds";
+import { readGearField, writeGearItem } from "../../../core/gear/fields";
+import { type FieldSpec, GEAR, type GearItem, type GearKind } from "../../../core/gear/kinds";
 import type { Reading } from "../../../core/resistance/setup";
 import type { LocalDate } from "../../../core/units/time";
 import type { FormResult } from "../../ui/adder";

@@ -1,6 +1,12 @@
 import { Link, useSearchParams } from "react-router";
-import { type GearItem, writeGearItem } from "../../../core/gear/fields";
-import { GEAR, GEAR_KINDS, type GearKind, isGearKind } from "../../../core/gear/kinds";
+import { writeGearItem } from "../../../core/gear/fields";
+import {
+  GEAR,
+  GEAR_KINDS,
+  type GearItem,
+  type GearKind,
+  isGearKind,
+} from "../../../core/gear/kinds";
 import { formatKg } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { InspectionForm, ItemForm, RoomForm } from "../../forms/gear";

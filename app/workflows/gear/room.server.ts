@@ -1,7 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import { loadableTable } from "../../../core/barload/loadable";
-import { type GearItem, readGearItem, type WrittenItem } from "../../../core/gear/fields";
-import { GEAR } from "../../../core/gear/kinds";
+import { readGearItem, type WrittenItem } from "../../../core/gear/fields";
+import { GEAR, type GearItem } from "../../../core/gear/kinds";
 import { checkRoom, rackLine, racksOfItems } from "../../../core/gear/room";
 import { grainsToKg, type MassUnit } from "../../../core/units/mass";
 import {

@@ -3,7 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import { findPrincipal } from "../../platform/principal.server";
-import { RACK_COOKIE } from "../../platform/rack-token.server";
+import { newPairingCode, RACK_COOKIE } from "../../platform/rack-token.server";
 import type { Principal } from "../../platform/rights";
 import {
   PAIRING_TRIES,
@@ -47,6 +47,19 @@ const asked = (token: string) =>
   findPrincipal(new Request("http://here/", { headers: { cookie: `${RACK_COOKIE}=${token}` } }));
 
 const wrong = (right: string) => `${right.slice(0, 4)}${right.endsWith("0") ? "111111" : "000000"}`;
+
+it("draws another code where a handle is open for a rack of another team", async () => {
+  const others = await makeSecondTeam(process.env.OWNER_DATABASE_URL ?? "", "Same Handle");
+  const taken = await startPairing({ ...owner, teamId: others.teamId }, others.rackId);
+  if (!taken.ok) throw new Error(taken.message);
+  const drawn = [taken.value.code.slice(0, 3), "ZZZ"].map((handle) => ({
+    handle,
+    secret: "123456",
+  }));
+  const opened = await startPairing(owner, team.rackId, () => drawn.shift() ?? newPairingCode());
+  expect(opened).toMatchObject({ ok: true, value: { code: "ZZZ-123456" } });
+  expect(await pairTablet(taken.value.code)).toMatchObject({ ok: true });
+});
 
 describe("pairing", () => {
   it("gives the tablet a token of its own, for one room and rack", async () => {

@@ -17,6 +17,8 @@ import type { Principal } from "../../platform/rights";
 
 export const PAIRING_MINUTES = 5;
 export const PAIRING_TRIES = 5;
+/** Codes that are drawn until one has a handle that nobody else has open. */
+const MOST_HANDLES = 20;
 
 export function readTablets(principal: Principal) {
   return inTeam(principal, async (tx) => {
@@ -39,22 +41,28 @@ export function readTablets(principal: Principal) {
 export function startPairing(
   principal: Principal,
   rackId: string,
+  makeCode = newPairingCode,
 ): Promise<Outcome<{ code: string; minutes: number }>> {
   return inTeam(principal, async (tx) => {
     const rack = (await racksOf(tx)).find((one) => one.rackId === rackId);
     if (!rack) return failed("no-rack", "This rack is not in your team any more.");
-    const { handle, secret } = newPairingCode();
-    await openPairing(tx, {
-      id: uuidv7(),
-      rackId,
-      roomId: rack.roomId,
-      handle,
-      secretHash: hashSecret(secret),
-      triesLeft: PAIRING_TRIES,
-      expiresAt: new Date(now().getTime() + PAIRING_MINUTES * 60_000),
-      createdBy: principal.name,
-    });
-    return done({ code: `${handle}-${secret}`, minutes: PAIRING_MINUTES });
+    const at = now();
+    for (let i = 0; i < MOST_HANDLES; i++) {
+      const { handle, secret } = makeCode();
+      const row = {
+        id: uuidv7(),
+        rackId,
+        roomId: rack.roomId,
+        handle,
+        secretHash: hashSecret(secret),
+        triesLeft: PAIRING_TRIES,
+        expiresAt: new Date(at.getTime() + PAIRING_MINUTES * 60_000),
+        createdBy: principal.name,
+      };
+      if (await openPairing(tx, row, at))
+        return done({ code: `${handle}-${secret}`, minutes: PAIRING_MINUTES });
+    }
+    return failed("no-handle", "Too many tablets are being paired just now. Try again shortly.");
   });
 }
 
