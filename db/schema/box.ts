@@ -3,6 +3,7 @@ import {
   date,
   doublePrecision,
   foreignKey,
+  index,
   integer,
   pgTable,
   primaryKey,
@@ -31,6 +32,7 @@ export const ladderMark = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("ladder_mark_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
   ],
 );
@@ -99,6 +101,7 @@ export const faultNote = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("fault_note_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
   ],
 );
@@ -151,6 +154,7 @@ export const cycleReview = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("cycle_review_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
     foreignKey({ columns: [t.teamId, t.planId], foreignColumns: [plan.teamId, plan.id] }),
   ],

@@ -2,6 +2,7 @@ import {
   date,
   doublePrecision,
   foreignKey,
+  index,
   integer,
   jsonb,
   pgTable,
@@ -72,6 +73,7 @@ export const maxRecord = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("max_record_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
     foreignKey({
       columns: [t.teamId, t.variantId],
@@ -98,6 +100,7 @@ export const workingMaxChoice = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("working_max_choice_of_athlete").on(t.teamId, t.athleteId, t.variantId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
     foreignKey({
       columns: [t.teamId, t.recordId],
@@ -160,6 +163,7 @@ export const profilePoint = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("profile_point_of_test").on(t.teamId, t.testId),
     foreignKey({
       columns: [t.teamId, t.testId],
       foreignColumns: [profileTest.teamId, profileTest.id],

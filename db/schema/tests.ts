@@ -3,6 +3,7 @@ import {
   date,
   doublePrecision,
   foreignKey,
+  index,
   jsonb,
   pgTable,
   primaryKey,
@@ -31,6 +32,7 @@ export const ownSingle = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("own_single_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
     foreignKey({
       columns: [t.teamId, t.variantId],
@@ -61,6 +63,7 @@ export const readinessDecision = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("readiness_decision_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
     foreignKey({
       columns: [t.teamId, t.testId],
@@ -114,6 +117,7 @@ export const physicalResult = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    index("physical_result_of_athlete").on(t.teamId, t.athleteId),
     unique().on(t.teamId, t.testId, t.athleteId, t.date, t.side, t.approach, t.loadKg),
     foreignKey({
       columns: [t.teamId, t.testId],
