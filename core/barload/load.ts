@@ -10,7 +10,7 @@ import {
   plainNumber,
 } from "../units/mass";
 import { formatPercent } from "../units/percent";
-import type { WorkingLine } from "../units/working";
+import type { Working, WorkingLine } from "../units/working";
 import { loadableTable, type SideLoading } from "./loadable";
 import type { LoadingGear, RoundingMode } from "./loading-gear";
 
@@ -194,3 +194,21 @@ export function describeRefusal(refusal: LoadRefusal, unit: MassUnit = "kg"): st
       return `This room's plates reach ${formatKg(refusal.heaviestKg, unit)} on ${refusal.barName}. ${asked} asked. Add plates to the room, or lower the load.`;
   }
 }
+
+/** A load on one bar, with what it is of a max where there is one. */
+export const barWorking = (
+  title: string,
+  loading: BarLoading,
+  maxKg: number | undefined,
+  unit: MassUnit,
+): Working => ({
+  title,
+  lines: loadingWorking(loading, maxKg, unit),
+  sources: ["This rack's bar, collars and plates, counted in whole grains"],
+});
+
+/** How a load was asked for, and what came nearest to it on one bar. */
+export const onBarWorking = (asked: Working, loading: BarLoading, unit: MassUnit): Working => ({
+  ...asked,
+  lines: [...asked.lines, { label: "Nearest on this bar", value: formatKg(loading.totalKg, unit) }],
+});

@@ -1,4 +1,5 @@
 import { type Grains, grains, grainsToKg, kgToGrains, type Mass } from "../units/mass";
+import type { Working } from "../units/working";
 import { loadableTable } from "./loadable";
 import type { LoadingGear } from "./loading-gear";
 
@@ -293,3 +294,17 @@ export function warmUpRamp(
   }
   return [...steps].sort((a, b) => a - b).map(grainsToKg);
 }
+
+/** What planning the loads together saves, in plate moves. */
+export const movesWorking = (plan: Extract<SequencePlan, { ok: true }>): Working => ({
+  title: "Plate moves",
+  lines: [
+    { label: "Loads", value: String(plan.steps.length) },
+    { label: "Fewest plates each time", value: `${plan.movesOnePlan} moves` },
+    { label: "Planned together", value: `${plan.moves} moves`, emphasis: "answer" },
+  ],
+  sources: [
+    "A move is one plate put on or off on one side; the first loading counts, the last stripping does not. Plates come off outermost first.",
+  ],
+  changes: ["Another order of the loads, other plates."],
+});

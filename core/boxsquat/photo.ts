@@ -1,3 +1,6 @@
+import { plainNumber } from "../units/mass";
+import type { Working } from "../units/working";
+
 /** A mark in a photo, in its pixels; y grows downwards. */
 export interface PhotoPoint {
   x: number;
@@ -85,3 +88,57 @@ export function legsFromPhoto(input: {
   const [left, right] = angles;
   return left && right ? [left, right] : undefined;
 }
+
+const degrees = (value: number) => `${plainNumber(Math.abs(value), 1)}°`;
+
+export const kneeWords = (leg: FrontLegAngles): string =>
+  `${degrees(leg.kneeInDeg)} ${leg.kneeInDeg >= 0 ? "inside" : "outside"}`;
+
+export const shinWords = (leg: FrontLegAngles): string =>
+  `${degrees(leg.shinOutDeg)} ${leg.shinOutDeg >= 0 ? "out" : "in"}`;
+
+const levelWords = (level: boolean) => (level ? "level-corrected" : "camera taken as level");
+
+/** How one leg of a front photo was read. */
+export const frontLegWorking = (
+  leg: FrontLegAngles,
+  side: "left" | "right",
+  level: boolean,
+): Working => ({
+  title: `Front photo, ${side} leg`,
+  lines: [
+    { label: "Shin, ankle to knee", value: shinWords(leg), detail: levelWords(level) },
+    {
+      label: "Bend at the knee",
+      value: kneeWords(leg),
+      detail: "thigh less shin, in the plane of the photo",
+      emphasis: "answer",
+    },
+  ],
+  sources: ["Angles of the marks (frontal-plane projection)"],
+  changes: ["Turned feet or hips: a photo sees one plane."],
+});
+
+/** How the next box height was read off a side photo. */
+export const sidePhotoWorking = (
+  thigh: { angleDeg: number; creaseOverKneeCm: number },
+  heightCm: number,
+  level: boolean,
+): Working => ({
+  title: "From the side photo",
+  lines: [
+    {
+      label: "Thigh against level",
+      value: `${plainNumber(thigh.angleDeg, 1)}°`,
+      detail: levelWords(level),
+    },
+    {
+      label: "Thigh × sin(angle)",
+      value: `${plainNumber(thigh.creaseOverKneeCm, 1)} cm`,
+      detail: "crease over the knee",
+    },
+    { label: "Seat − that", value: `${plainNumber(heightCm, 1)} cm`, emphasis: "answer" },
+  ],
+  sources: ["Angle of the marks; height by the thigh's own length"],
+  changes: ["Marks, thigh length, a level edge marked in the photo."],
+});

@@ -1,3 +1,6 @@
+import { plainNumber } from "../units/mass";
+import type { Working } from "../units/working";
+
 /** Tolerance round the target height, cm: a little high is acceptable, low rounds the back. */
 export const BOX_UNDER_CM = 0;
 export const BOX_OVER_CM = 2.5;
@@ -13,6 +16,42 @@ export function boxHeightFromTrial(input: {
 }): number {
   return input.seatCm - input.creaseOverKneeCm + (input.offsetCm ?? 0);
 }
+
+/** A build in words: "Pin box at 36 cm + 1 × Thin mat". */
+export const buildWords = (build: SeatBuild, mats: readonly { name: string }[]): string =>
+  [
+    `${build.base.name} at ${plainNumber(build.pinCm, 1)} cm`,
+    ...build.mats.flatMap((n, i) => (n > 0 ? [`${n} × ${mats[i]?.name}`] : [])),
+  ].join(" + ");
+
+/** How a box height and what builds it were found. */
+export const seatWorking = (input: {
+  seatCm: number;
+  creaseOverKneeCm: number;
+  targetCm: number;
+  build: SeatBuild;
+  mats: readonly MatStock[];
+  tolerance: Tolerance;
+}): Working => {
+  const { build, tolerance } = input;
+  const off = `${build.offCm >= 0 ? "+" : "−"}${plainNumber(Math.abs(build.offCm), 1)} cm`;
+  return {
+    title: "Box height",
+    lines: [
+      { label: "Trial seat", value: `${input.seatCm} cm` },
+      { label: "Crease over the knee", value: `${input.creaseOverKneeCm} cm` },
+      { label: "Wanted", value: `${plainNumber(input.targetCm, 1)} cm`, detail: "H − d" },
+      {
+        label: buildWords(build, input.mats),
+        value: `${plainNumber(build.heightCm, 1)} cm`,
+        detail: `${off}; allowed −${tolerance.underCm} / +${tolerance.overCm}`,
+        emphasis: "answer",
+      },
+    ],
+    sources: ["Crease level with the top of the knee; a little high is acceptable"],
+    changes: ["Another trial, other mats, another tolerance of the style."],
+  };
+};
 
 /** Something to sit on: a box at its pin heights, a bench, a block. Never box on box. */
 export interface SeatBase {

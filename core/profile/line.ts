@@ -1,4 +1,5 @@
 import { fitLine } from "../numeric/regression";
+import { plainNumber } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import { formatVelocity, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
@@ -244,3 +245,23 @@ export function groupPercent(
   const percent = Math.min(100, Math.max(30, exact));
   return { percent, held: percent !== exact };
 }
+
+/** A load by a group's curve, in place of a line of one's own. */
+export const groupWorking = (curve: GroupCurve, velocityMps: number): Working => ({
+  title: "By a group's curve",
+  lines: [
+    {
+      label: "%1RM",
+      value: `${curve.c2}v² ${curve.c1 < 0 ? "−" : "+"} ${Math.abs(curve.c1)}v + ${curve.c0}`,
+      detail: `${curve.metric}, held to 30–100 %`,
+    },
+    { label: "v", value: `${formatVelocity(velocityMps)} m/s` },
+    {
+      label: "Share",
+      value: `${plainNumber(groupPercent(curve, velocityMps).percent, 1)} %`,
+      emphasis: "answer",
+    },
+  ],
+  sources: [curve.source],
+  changes: ["An own profile: a group's mean is not this athlete."],
+});

@@ -1,4 +1,6 @@
 import { type HermiteCurve, hermiteAt, hermiteCurve } from "../numeric/hermite";
+import { formatKg } from "../units/mass";
+import type { Working } from "../units/working";
 
 /** Bar heights of an athlete at a lift, m: at the bottom and at lockout. */
 export interface BarHeights {
@@ -237,3 +239,32 @@ export function byConventions(
     };
   });
 }
+
+/** What hangs on a bar, both sides together, over its way. */
+export const resistanceWorking = (
+  pieces: readonly Resistance[],
+  curve: ResistanceCurve,
+): Working => ({
+  title: "Resistance, both sides",
+  lines: [
+    ...pieces.map((piece) => ({
+      label: piece.what.name,
+      value: `${piece.perSide} a side, ${2 * piece.perSide} in all`,
+    })),
+    { label: "At the bottom", value: formatKg(curve.bottomKg, "kg", 2) },
+    { label: "At lockout", value: formatKg(curve.lockoutKg, "kg", 2) },
+    {
+      label: "Mean over the range",
+      value: formatKg(curve.meanKg, "kg", 2),
+      emphasis: "answer",
+    },
+  ],
+  sources: [
+    "Chains: density × length off the floor. Bands: monotone cubic through the scale's readings (Fritsch & Carlson 1980)",
+  ],
+  changes: ["Measured bar heights, another leader or anchor."],
+});
+
+/** The share of the load at lockout that bands and chains make, %. */
+export const lockoutShare = (curve: ResistanceCurve, barKg: number): number =>
+  (100 * curve.lockoutKg) / (curve.lockoutKg + barKg);

@@ -1,6 +1,7 @@
 import { boxLoad } from "../../../core/boxsquat/box-load";
 import { depthLedger, isHighBox } from "../../../core/boxsquat/depth";
 import { holding, standing } from "../../../core/boxsquat/ladder";
+import { buildWords } from "../../../core/boxsquat/stack";
 import { BOX_STYLES, type Contact, eligibility, styleById } from "../../../core/boxsquat/styles";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { trainingYears } from "../../../core/maxes/records";
@@ -20,7 +21,7 @@ import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { boxHistory } from "../lifters/box-history.server";
-import { buildWords, builtOf, seatOf, seatStockOf } from "../lifters/box-seat.server";
+import { builtOf, seatOf, seatStockOf } from "../lifters/box-seat.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
 import { NO_ATHLETE } from "./read-athlete.server";

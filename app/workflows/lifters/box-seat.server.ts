@@ -1,5 +1,6 @@
 import {
   boxHeightFromTrial,
+  buildWords,
   type SeatAnswer,
   type SeatBuild,
   seatFor,
@@ -29,7 +30,7 @@ export function seatOf(
   stock: SeatStock | undefined,
   trial: { boxSeatCm: number | null; boxCreaseCm: number | null } | undefined,
   style: (typeof BOX_STYLES)[number] | undefined,
-): { targetCm: number; answer: SeatAnswer; mats: string[] } | undefined {
+): { targetCm: number; answer: SeatAnswer; mats: SeatStock["mats"] } | undefined {
   if (!stock || trial?.boxSeatCm == null || trial.boxCreaseCm == null) return undefined;
   const targetCm = boxHeightFromTrial({
     seatCm: trial.boxSeatCm,
@@ -40,16 +41,9 @@ export function seatOf(
   return {
     targetCm,
     answer: seatFor({ targetCm, ...stock, ...(tolerance ? { tolerance } : {}) }),
-    mats: stock.mats.map((one) => one.name),
+    mats: stock.mats,
   };
 }
-
-/** A build in words: "Pin box at 36 cm + 1 × Thin mat". */
-export const buildWords = (build: SeatBuild, mats: readonly string[]): string =>
-  [
-    `${build.base.name} at ${plainNumber(build.pinCm, 1)} cm`,
-    ...build.mats.flatMap((n, i) => (n > 0 ? [`${n} × ${mats[i]}`] : [])),
-  ].join(" + ");
 
 /** What fits, else the nearest build; undefined where the room has nothing to build with. */
 export const builtOf = (answer: SeatAnswer): SeatBuild | undefined =>

@@ -3,11 +3,12 @@ import {
   BOX_UNDER_CM,
   bestTurns,
   boxHeightFromTrial,
+  buildWords,
   type MatStock,
   type SeatBase,
-  type SeatBuild,
   seatFor,
   seatsForGroup,
+  seatWorking,
 } from "../../../../core/boxsquat/stack";
 import { formatKg, plainNumber } from "../../../../core/units/mass";
 import { Field } from "../../../ui/field";
@@ -39,10 +40,11 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
     { id: "box", name: "Box", heightsCm: pins.values },
   ];
   const tolerance = { underCm: under ?? BOX_UNDER_CM, overCm: over ?? BOX_OVER_CM };
-  const target =
+  const trial =
     seat === undefined || crease === undefined
       ? undefined
-      : boxHeightFromTrial({ seatCm: seat, creaseOverKneeCm: crease });
+      : { seatCm: seat, creaseOverKneeCm: crease };
+  const target = trial && boxHeightFromTrial(trial);
   const answer =
     target === undefined ? undefined : seatFor({ targetCm: target, bases, mats, tolerance });
   const build = answer?.ok
@@ -55,16 +57,11 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
   const best = group.values.length > 2 ? bestTurns(turns) : undefined;
   const round = best?.seats ?? inOrder;
   const order = best?.order ?? group.values.map((_, i) => i);
-  const words = (one: SeatBuild) =>
-    [
-      `${one.base.name} at ${plainNumber(one.pinCm, 1)}`,
-      ...one.mats.flatMap((n, i) => (n > 0 ? [`${n} × ${mats[i]?.name}`] : [])),
-    ].join(" + ");
   const listProblem = (list: { wrong: string[] }) =>
     list.wrong[0] ? `"${list.wrong[0]}" is not a height.` : undefined;
   useAnswer(
     target !== undefined && build
-      ? `box ${plainNumber(target, 1)} cm: ${words(build)} = ${plainNumber(build.heightCm, 1)} cm`
+      ? `box ${plainNumber(target, 1)} cm: ${buildWords(build, mats)} = ${plainNumber(build.heightCm, 1)} cm`
       : undefined,
   );
   const shared = { address, unit };
@@ -135,32 +132,17 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
           }
         />
       ) : null}
-      {target !== undefined && build ? (
+      {trial && target !== undefined && build ? (
         <Figures label="Answers" className="mt-3">
           <p className="text-3xl font-bold">
             <Figure
               id="lab/box"
-              working={{
-                title: "Box height",
-                lines: [
-                  { label: "Trial seat", value: `${seat} cm` },
-                  { label: "Crease over the knee", value: `${crease} cm` },
-                  { label: "Wanted", value: `${plainNumber(target, 1)} cm`, detail: "H − d" },
-                  {
-                    label: words(build),
-                    value: `${plainNumber(build.heightCm, 1)} cm`,
-                    detail: `${build.offCm >= 0 ? "+" : "−"}${plainNumber(Math.abs(build.offCm), 1)} cm; allowed −${tolerance.underCm} / +${tolerance.overCm}`,
-                    emphasis: "answer",
-                  },
-                ],
-                sources: ["Crease level with the top of the knee; a little high is acceptable"],
-                changes: ["Another trial, other mats, another tolerance of the style."],
-              }}
+              working={seatWorking({ ...trial, targetCm: target, build, mats, tolerance })}
             >
               {plainNumber(target, 1)} cm
             </Figure>{" "}
             <span className="text-base font-normal">
-              {words(build)} = {plainNumber(build.heightCm, 1)} cm
+              {buildWords(build, mats)} = {plainNumber(build.heightCm, 1)} cm
             </span>
           </p>
           {build.base.substitute ? (
@@ -198,7 +180,7 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
                   // biome-ignore lint/suspicious/noArrayIndexKey: the turn is the identity
                   <li key={i} className="flex gap-4 border-b border-faint py-1">
                     <span className="w-20">{group.values[order[i] as number]} cm</span>
-                    <span className="grow">{words(one)}</span>
+                    <span className="grow">{buildWords(one, mats)}</span>
                     <span className="text-muted">{plainNumber(one.heightCm, 1)} cm</span>
                   </li>
                 ))}

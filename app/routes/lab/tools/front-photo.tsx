@@ -1,6 +1,10 @@
 import { boxFaultNamed } from "../../../../core/boxsquat/box-faults";
-import { type FrontLegAngles, legsFromPhoto } from "../../../../core/boxsquat/photo";
-import { plainNumber } from "../../../../core/units/mass";
+import {
+  frontLegWorking,
+  kneeWords,
+  legsFromPhoto,
+  shinWords,
+} from "../../../../core/boxsquat/photo";
 import { Notice } from "../../../ui/page";
 import { type Mark, PhotoMarks } from "../../../ui/photo-marks";
 import { Figure, Figures } from "../../../ui/working";
@@ -18,12 +22,6 @@ const NAMES = [
   "level, other end",
 ];
 
-const degrees = (value: number) => `${plainNumber(Math.abs(value), 1)}°`;
-const kneeWords = (leg: FrontLegAngles) =>
-  `${degrees(leg.kneeInDeg)} ${leg.kneeInDeg >= 0 ? "inside" : "outside"}`;
-const shinWords = (leg: FrontLegAngles) =>
-  `${degrees(leg.shinOutDeg)} ${leg.shinOutDeg >= 0 ? "out" : "in"}`;
-
 /** A front photo marked in the browser: tilt of the shins, and the knees' line. */
 export function FrontPhoto({ address }: ToolProps) {
   const { get, set } = address;
@@ -34,13 +32,14 @@ export function FrontPhoto({ address }: ToolProps) {
   });
   const [a, b, c, d, e, f, one, other] = marks;
   const whole = a && b && c && d && e && f;
+  const level: [Mark, Mark] | undefined = one && other ? [one, other] : undefined;
   const legs = whole
     ? legsFromPhoto({
         legs: [
           { ankle: a, knee: b, hip: c },
           { ankle: d, knee: e, hip: f },
         ],
-        level: one && other ? [one, other] : undefined,
+        level,
       })
     : undefined;
   useAnswer(
@@ -53,7 +52,6 @@ export function FrontPhoto({ address }: ToolProps) {
     next[index] = mark;
     set("marks", next.flatMap((m) => (m ? [m.x, m.y] : [])).join(" "));
   };
-  const corrected = one && other ? "level-corrected" : "camera taken as level";
   return (
     <>
       <p className="mb-3">
@@ -95,24 +93,7 @@ export function FrontPhoto({ address }: ToolProps) {
                       <td>
                         <Figure
                           id={`lab/front/${side}`}
-                          working={{
-                            title: `Front photo, ${side} leg`,
-                            lines: [
-                              {
-                                label: "Shin, ankle to knee",
-                                value: shinWords(leg),
-                                detail: corrected,
-                              },
-                              {
-                                label: "Bend at the knee",
-                                value: kneeWords(leg),
-                                detail: "thigh less shin, in the plane of the photo",
-                                emphasis: "answer",
-                              },
-                            ],
-                            sources: ["Angles of the marks (frontal-plane projection)"],
-                            changes: ["Turned feet or hips: a photo sees one plane."],
-                          }}
+                          working={frontLegWorking(leg, side, level !== undefined)}
                         >
                           {kneeWords(leg)}
                         </Figure>

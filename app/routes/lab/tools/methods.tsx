@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { describeSide, loadBar } from "../../../../core/barload/load";
+import { describeSide, loadBar, onBarWorking } from "../../../../core/barload/load";
 import { analyseProfile, REFUSAL_WORDS } from "../../../../core/profile/analysis";
 import { velocityAt } from "../../../../core/profile/line";
 import { forcePower } from "../../../../core/profile/power";
@@ -153,16 +153,7 @@ export function Methods({ address, bench, unit }: ToolProps) {
                     <td className="text-right text-lg font-bold whitespace-nowrap">
                       <Figure
                         id={`lab/by-${basis.by}`}
-                        working={{
-                          ...load.working,
-                          lines: [
-                            ...load.working.lines,
-                            {
-                              label: "Nearest on this bar",
-                              value: formatKg(loading.totalKg, unit),
-                            },
-                          ],
-                        }}
+                        working={onBarWorking(load.working, loading, unit)}
                       >
                         {formatKg(loading.totalKg, unit)}
                       </Figure>

@@ -1,9 +1,4 @@
-import {
-  describeRefusal,
-  describeSide,
-  loadBar,
-  loadingWorking,
-} from "../../../../core/barload/load";
+import { barWorking, describeRefusal, describeSide, loadBar } from "../../../../core/barload/load";
 import { loadableTable } from "../../../../core/barload/loadable";
 import type { LoadingGear } from "../../../../core/barload/loading-gear";
 import { formatKg, formatMass, grainsToKg, readMass } from "../../../../core/units/mass";
@@ -73,11 +68,7 @@ export function Plates({ address, bench, unit }: ToolProps) {
                 <p className="text-3xl font-bold">
                   <Figure
                     id="lab/load"
-                    working={{
-                      title: formatKg(loading.totalKg, unit),
-                      lines: loadingWorking(loading, maxKg, unit),
-                      sources: ["This rack's bar, collars and plates, counted in whole grains"],
-                    }}
+                    working={barWorking(formatKg(loading.totalKg, unit), loading, maxKg, unit)}
                   >
                     {formatKg(loading.totalKg, unit)}
                   </Figure>
@@ -141,10 +132,7 @@ export function Plates({ address, bench, unit }: ToolProps) {
                         <td className="text-right font-bold">
                           <Figure
                             id={`lab/${percent}`}
-                            working={{
-                              title: `${percent} % of ${maxText}`,
-                              lines: loadingWorking(row, maxKg, unit),
-                            }}
+                            working={barWorking(`${percent} % of ${maxText}`, row, maxKg, unit)}
                           >
                             {formatKg(row.totalKg, unit)}
                           </Figure>

@@ -1,8 +1,10 @@
 import {
   DEFAULT_CHANGE_S,
   DEFAULT_SET_S,
-  groupSizesForRest,
+  groupTimeS,
   restFromTurns,
+  turnsAdvice,
+  turnsWorking,
 } from "../../../../core/prescribe/turns";
 import { formatClock } from "../../../../core/units/time";
 import { Notice } from "../../../ui/page";
@@ -20,11 +22,8 @@ export function Rests({ address, unit }: ToolProps) {
   const sets = valueAt(address, "sets", 10);
   const whole = lifters !== undefined && Number.isInteger(lifters) && lifters >= 1 && lifters <= 30;
   const known = whole && setS !== undefined && changeS !== undefined && setS > 0 && changeS >= 0;
-  const rest = known ? restFromTurns({ lifters, setS, changeS }) : undefined;
-  const sizes =
-    known && leastS !== undefined && mostS !== undefined
-      ? groupSizesForRest({ leastRestS: leastS, mostRestS: mostS, setS, changeS, largest: 12 })
-      : [];
+  const turns = known ? { lifters, setS, changeS } : undefined;
+  const rest = turns && restFromTurns(turns);
   useAnswer(rest === undefined ? undefined : `${lifters} on a bar rest ${formatClock(rest)} each`);
   const shared = { address, unit };
   return (
@@ -43,47 +42,22 @@ export function Rests({ address, unit }: ToolProps) {
         <ToolField {...shared} label="Sets each" name="sets" start={10} />
       </form>
       {!known ? <Notice kind="problem" title="One to thirty lifters, and times over 0 s." /> : null}
-      {rest !== undefined && known ? (
+      {turns && rest !== undefined ? (
         <Figures label="Answers" className="mt-4">
           <p className="text-3xl font-bold">
-            <Figure
-              id="lab/rest"
-              working={{
-                title: "Rest from turn-taking",
-                lines: [
-                  { label: "n (w + c) − w", value: `${lifters} (${setS} + ${changeS}) − ${setS}` },
-                  { label: "Rest", value: `${rest} s`, emphasis: "answer" },
-                ],
-                sources: ["Arithmetic: everybody else lifts and changes the bar once"],
-                changes: ["Another group size, a quicker change."],
-              }}
-            >
+            <Figure id="lab/rest" working={turnsWorking(turns)}>
               {formatClock(rest)}
             </Figure>{" "}
             <span className="text-base font-normal text-muted">rest each, {rest} s</span>
           </p>
-          <p className="mt-2">
-            {sizes.length > 0
-              ? `Groups of ${sizes.join(", ")} rest from ${leastS} to ${mostS} s.`
-              : nearest({ setS, changeS, leastS: leastS ?? 0, lifters })}
-          </p>
+          <p className="mt-2">{turnsAdvice(turns, { leastS: leastS ?? 0, mostS: mostS ?? 0 })}</p>
           {sets !== undefined ? (
             <p className="text-muted">
-              {sets} sets each: {formatClock(sets * lifters * (setS + changeS))} for the group.
+              {sets} sets each: {formatClock(groupTimeS(turns, sets))} for the group.
             </p>
           ) : null}
         </Figures>
       ) : null}
     </>
   );
-}
-
-/** Where no group size fits: what to wait, or the change to beat. */
-function nearest(input: { setS: number; changeS: number; leastS: number; lifters: number }) {
-  const { setS, changeS, leastS, lifters } = input;
-  const rest = restFromTurns({ lifters, setS, changeS });
-  if (rest < leastS) {
-    return `No group size fits. With ${lifters}, add ${leastS - rest} s of waiting to each turn.`;
-  }
-  return `No group size fits. With ${lifters} the rest is ${rest} s: a quicker change or fewer lifters shortens it.`;
 }

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from "react";
 import { loadBar } from "../../../../core/barload/load";
 import type { LoadingGear } from "../../../../core/barload/loading-gear";
-import { type SequencePlan, warmUpRamp } from "../../../../core/barload/sequence";
+import { movesWorking, type SequencePlan, warmUpRamp } from "../../../../core/barload/sequence";
 import { formatKg, formatMass, massKg, readMass } from "../../../../core/units/mass";
 import { Field } from "../../../ui/field";
 import { Notice } from "../../../ui/page";
@@ -66,21 +66,7 @@ export function Sequence({ address, bench, unit }: ToolProps) {
       {plan?.ok ? (
         <Figures label="Answers" className="mt-4 overflow-x-auto">
           <p className="text-3xl font-bold">
-            <Figure
-              id="lab/moves"
-              working={{
-                title: "Plate moves",
-                lines: [
-                  { label: "Loads", value: String(plan.steps.length) },
-                  { label: "Fewest plates each time", value: `${plan.movesOnePlan} moves` },
-                  { label: "Planned together", value: `${plan.moves} moves`, emphasis: "answer" },
-                ],
-                sources: [
-                  "A move is one plate put on or off on one side; the first loading counts, the last stripping does not. Plates come off outermost first.",
-                ],
-                changes: ["Another order of the loads, other plates."],
-              }}
-            >
+            <Figure id="lab/moves" working={movesWorking(plan)}>
               {plan.moves} moves
             </Figure>{" "}
             <span className="text-base font-normal text-muted">

@@ -1,4 +1,4 @@
-import { thighFromPhoto } from "../../../../core/boxsquat/photo";
+import { sidePhotoWorking, thighFromPhoto } from "../../../../core/boxsquat/photo";
 import { boxHeightFromTrial } from "../../../../core/boxsquat/stack";
 import { plainNumber } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";
@@ -78,28 +78,7 @@ export function SidePhoto({ address, unit }: ToolProps) {
             <p className="text-3xl font-bold">
               <Figure
                 id="lab/photo"
-                working={{
-                  title: "From the side photo",
-                  lines: [
-                    {
-                      label: "Thigh against level",
-                      value: `${plainNumber(found.angleDeg, 1)}°`,
-                      detail: one && other ? "level-corrected" : "camera taken as level",
-                    },
-                    {
-                      label: "Thigh × sin(angle)",
-                      value: `${plainNumber(found.creaseOverKneeCm, 1)} cm`,
-                      detail: "crease over the knee",
-                    },
-                    {
-                      label: "Seat − that",
-                      value: `${plainNumber(height, 1)} cm`,
-                      emphasis: "answer",
-                    },
-                  ],
-                  sources: ["Angle of the marks; height by the thigh's own length"],
-                  changes: ["Marks, thigh length, a level edge marked in the photo."],
-                }}
+                working={sidePhotoWorking(found, height, one !== undefined && other !== undefined)}
               >
                 {plainNumber(height, 1)} cm
               </Figure>{" "}

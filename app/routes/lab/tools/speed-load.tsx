@@ -4,6 +4,7 @@ import {
   GROUP_CURVES,
   groupPercent,
   groupVelocity,
+  groupWorking,
   loadAt,
   velocityAt,
 } from "../../../../core/profile/line";
@@ -123,28 +124,7 @@ export function SpeedLoad({ address, unit }: ToolProps) {
       ) : target !== undefined && share && max !== undefined ? (
         <Figures label="Answers" className="mt-3">
           <p className="text-xl">
-            <Figure
-              id="lab/group"
-              className="font-bold"
-              working={{
-                title: "By a group's curve",
-                lines: [
-                  {
-                    label: "%1RM",
-                    value: `${curve.c2}v² ${curve.c1 < 0 ? "−" : "+"} ${Math.abs(curve.c1)}v + ${curve.c0}`,
-                    detail: `${curve.metric}, held to 30–100 %`,
-                  },
-                  { label: "v", value: `${formatVelocity(target)} m/s` },
-                  {
-                    label: "Share",
-                    value: `${plainNumber(share.percent, 1)} %`,
-                    emphasis: "answer",
-                  },
-                ],
-                sources: [curve.source],
-                changes: ["An own profile: a group's mean is not this athlete."],
-              }}
-            >
+            <Figure id="lab/group" className="font-bold" working={groupWorking(curve, target)}>
               {plainNumber(share.percent, 1)} % = {formatKg((share.percent * max) / 100, unit, 1)}
             </Figure>{" "}
             for {formatVelocity(target)} m/s ({curve.metric})
