@@ -182,6 +182,27 @@ describe("the house", () => {
     expect(workflows.filter((file) => !/\.server\.(test\.)?ts$/.test(file))).toEqual([]);
   });
 
+  const pages = files.filter((file) => /^app\/(routes|ui)\/.*\.tsx?$/.test(file));
+
+  it("makes no working on a page: the core returns it with the figure", () => {
+    expect(pages.filter((file) => /working=\{\{/.test(readFileSync(file, "utf8")))).toEqual([]);
+  });
+
+  it("has no function of a page over 200 lines", () => {
+    const long = pages.flatMap((file) => {
+      const lines = readFileSync(file, "utf8").split("\n");
+      let from = -1;
+      return lines.flatMap((line, i) => {
+        if (/^(export )?(default )?(async )?function/.test(line)) from = i;
+        if (line !== "}" || from < 0) return [];
+        const length = i - from + 1;
+        from = -1;
+        return length > 200 ? [`${file}: ${length} lines end at ${i + 1}`] : [];
+      });
+    });
+    expect(long).toEqual([]);
+  });
+
   it("gives every source of a number a line in docs/sources.md", () => {
     const sources = readFileSync("docs/sources.md", "utf8");
     for (const name of [

@@ -68,23 +68,6 @@ export function RecipeForm({
       requestAnimationFrame(read);
     };
   const unit = BASIS_UNITS[basis];
-  const field = (
-    label: string,
-    name: string,
-    value: string | number | undefined,
-    hint?: string,
-  ) => (
-    <Field
-      inline
-      label={label}
-      name={name}
-      inputMode="decimal"
-      defaultValue={value}
-      placeholder="not set"
-      hint={hint}
-      problem={problems[name]}
-    />
-  );
   return (
     <Form
       ref={form}
@@ -170,67 +153,13 @@ export function RecipeForm({
         hint="Weakest first, comma between"
         problem={problems.cycle}
       />
-      <details className="border-t border-rule pt-1" open={hasMore(recipe) || undefined}>
-        <summary className="cursor-pointer py-1 text-muted underline underline-offset-3">
-          Stops, tempo, clock, bands, tail
-        </summary>
-        <div className="grid gap-1.5">
-          <Select inline label="Over speed" name="lead" defaultValue={recipe.lead}>
-            <option value="percent">ask for more intent</option>
-            <option value="velocity">add load</option>
-          </Select>
-          {field("Loss ends, %", "stop.lossPercent", recipe.stop.lossPercent)}
-          <Select inline label="Loss from" name="stop.lossFrom" defaultValue={recipe.stop.lossFrom}>
-            <option value="best">the set's best</option>
-            <option value="first">its first rep</option>
-          </Select>
-          {field("Floor, m/s", "stop.floorMps", recipe.stop.floorMps)}
-          {field("Down, s", "tempo.downS", recipe.tempo?.downS)}
-          {field("Pause, s", "tempo.pauseS", recipe.tempo?.pauseS)}
-          {field("A start every, s", "timed.everyS", recipe.timed?.everyS)}
-          {field("for minutes", "timed.minutes", recipe.timed?.minutes)}
-          {field("Up to a top", "top.reps", recipe.top?.reps, "1, 2 or 3 reps: a heavy slot")}
-          {field("Tries near it", "top.tries", recipe.top?.tries)}
-          {field(
-            "Bands, chains, %",
-            "resistancePercent",
-            recipe.resistancePercent,
-            "share of the lockout load",
-          )}
-          <Select inline label="Percent counts" name="convention" defaultValue={recipe.convention}>
-            <option value="bar">the bar only</option>
-            <option value="lockout">the lockout total</option>
-            <option value="mean">the mean over the range</option>
-          </Select>
-          {field("2nd session +", "sessionAdd", recipe.sessionAdd, "for a slot done twice a week")}
-          {field("Least reserve", "leastReserve", recipe.leastReserve)}
-          <Select inline label="Reps count" name="counts" defaultValue={recipe.counts ?? "reps"}>
-            <option value="reps">reps</option>
-            <option value="metres">metres</option>
-            <option value="contacts">jump contacts</option>
-          </Select>
-          <Select inline label="Sides" name="sides" defaultValue={recipe.sides ?? "both"}>
-            <option value="both">both at once</option>
-            <option value="left-right">left, then right</option>
-          </Select>
-          {field("Weeks run", "repeats", recipe.repeats, "times before the tail")}
-          <Weeks
-            prefix="tail"
-            title="Tail, once"
-            weeks={tail}
-            unit={unit}
-            onChange={later(setTail)}
-            problems={problems}
-          />
-          <Select inline label="Then" name="after" defaultValue={recipe.after ?? "drop-back"}>
-            {AFTER.map((one) => (
-              <option key={one} value={one}>
-                {AFTER_NAMES[one]}
-              </option>
-            ))}
-          </Select>
-        </div>
-      </details>
+      <MoreFields
+        recipe={recipe}
+        unit={unit}
+        tail={tail}
+        onTail={later(setTail)}
+        problems={problems}
+      />
       {mayEdit ? (
         <button
           type="submit"
@@ -245,6 +174,102 @@ export function RecipeForm({
         <p className="text-muted">An owner or coach changes the recipe.</p>
       )}
     </Form>
+  );
+}
+
+/** What most recipes leave as it is, folded away. */
+function MoreFields({
+  recipe,
+  unit,
+  tail,
+  onTail,
+  problems,
+}: {
+  recipe: Recipe;
+  unit: string;
+  tail: RecipeWeek[];
+  onTail: (tail: RecipeWeek[]) => void;
+  problems: Record<string, string>;
+}) {
+  const field = (
+    label: string,
+    name: string,
+    value: string | number | undefined,
+    hint?: string,
+  ) => (
+    <Field
+      inline
+      label={label}
+      name={name}
+      inputMode="decimal"
+      defaultValue={value}
+      placeholder="not set"
+      hint={hint}
+      problem={problems[name]}
+    />
+  );
+  return (
+    <details className="border-t border-rule pt-1" open={hasMore(recipe) || undefined}>
+      <summary className="cursor-pointer py-1 text-muted underline underline-offset-3">
+        Stops, tempo, clock, bands, tail
+      </summary>
+      <div className="grid gap-1.5">
+        <Select inline label="Over speed" name="lead" defaultValue={recipe.lead}>
+          <option value="percent">ask for more intent</option>
+          <option value="velocity">add load</option>
+        </Select>
+        {field("Loss ends, %", "stop.lossPercent", recipe.stop.lossPercent)}
+        <Select inline label="Loss from" name="stop.lossFrom" defaultValue={recipe.stop.lossFrom}>
+          <option value="best">the set's best</option>
+          <option value="first">its first rep</option>
+        </Select>
+        {field("Floor, m/s", "stop.floorMps", recipe.stop.floorMps)}
+        {field("Down, s", "tempo.downS", recipe.tempo?.downS)}
+        {field("Pause, s", "tempo.pauseS", recipe.tempo?.pauseS)}
+        {field("A start every, s", "timed.everyS", recipe.timed?.everyS)}
+        {field("for minutes", "timed.minutes", recipe.timed?.minutes)}
+        {field("Up to a top", "top.reps", recipe.top?.reps, "1, 2 or 3 reps: a heavy slot")}
+        {field("Tries near it", "top.tries", recipe.top?.tries)}
+        {field(
+          "Bands, chains, %",
+          "resistancePercent",
+          recipe.resistancePercent,
+          "share of the lockout load",
+        )}
+        <Select inline label="Percent counts" name="convention" defaultValue={recipe.convention}>
+          <option value="bar">the bar only</option>
+          <option value="lockout">the lockout total</option>
+          <option value="mean">the mean over the range</option>
+        </Select>
+        {field("2nd session +", "sessionAdd", recipe.sessionAdd, "for a slot done twice a week")}
+        {field("Least reserve", "leastReserve", recipe.leastReserve)}
+        <Select inline label="Reps count" name="counts" defaultValue={recipe.counts ?? "reps"}>
+          <option value="reps">reps</option>
+          <option value="metres">metres</option>
+          <option value="contacts">jump contacts</option>
+        </Select>
+        <Select inline label="Sides" name="sides" defaultValue={recipe.sides ?? "both"}>
+          <option value="both">both at once</option>
+          <option value="left-right">left, then right</option>
+        </Select>
+        {field("Weeks run", "repeats", recipe.repeats, "times before the tail")}
+        <Weeks
+          prefix="tail"
+          title="Tail, once"
+          weeks={tail}
+          unit={unit}
+          onChange={onTail}
+          problems={problems}
+        />
+        <Select inline label="Then" name="after" defaultValue={recipe.after ?? "drop-back"}>
+          {AFTER.map((one) => (
+            <option key={one} value={one}>
+              {AFTER_NAMES[one]}
+            </option>
+          ))}
+        </Select>
+      </div>
+    </details>
   );
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { PROBLEMS_KEPT } from "./line-problems";
-import { guessMapping, type RepImportSettings, RepRows } from "./rep-rows";
+import { guessMapping, type RepImportSettings, RepRows, remapped } from "./rep-rows";
 
 const HEADER = ["Athlete", "Lift", "Date", "Load (kg)", "Set", "Rep", "Mean velocity"];
 const settings: RepImportSettings = {
@@ -103,5 +103,15 @@ describe("a file of reps", () => {
     const { problems, count } = read(Array.from({ length: 500 }, () => cell(3, "x")));
     expect(count).toBe(500);
     expect(problems).toHaveLength(PROBLEMS_KEPT);
+  });
+});
+
+describe("another role for a column", () => {
+  const mapping = { athlete: 0, load: 1, MCV: 2 };
+  it("leaves the role that the column had, and takes it from the column that had it", () => {
+    expect(remapped(mapping, 1, "MCV")).toEqual({ athlete: 0, MCV: 1 });
+  });
+  it("puts a column aside", () => {
+    expect(remapped(mapping, 0, "")).toEqual({ load: 1, MCV: 2 });
   });
 });

@@ -53,6 +53,20 @@ const HEADERS: Record<RepColumn, readonly string[]> = {
   power: ["power", "powerw", "meanpower", "meanpropulsivepower", "mpp"],
 };
 
+/**
+ * A mapping with another role for a column: a column has one role and a role one column.
+ * @param role empty where the column is left aside
+ */
+export function remapped(mapping: RepMapping, column: number, role: RepColumn | ""): RepMapping {
+  const next: RepMapping = {};
+  for (const one of REP_COLUMNS) {
+    const at = mapping[one];
+    if (at !== undefined && at !== column && one !== role) next[one] = at;
+  }
+  if (role !== "") next[role] = column;
+  return next;
+}
+
 /** A first guess at the mapping from the header line. */
 export function guessMapping(header: readonly string[]): RepMapping {
   const mapping: RepMapping = {};

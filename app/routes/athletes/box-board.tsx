@@ -62,75 +62,15 @@ export default function BoxBoard({ loaderData, actionData }: Route.ComponentProp
   const { squads, squad, people, group, today, mayEdit } = loaderData;
   const address = useAddress();
   const [chosen, setChosen] = useState<string[]>([]);
-  const lowest = RUNGS.find((rung) =>
-    people.some((one) => chosen.includes(one.id) && one.rungId === rung.id),
-  );
-  const [picked, setPicked] = useState("");
-  const rungId = picked || lowest?.id || RUNGS[0]?.id || "";
   const result = actionData as { ok: boolean; message?: string } | undefined;
   if (!squad) return <Empty>No squad yet. Make one on the athletes' page.</Empty>;
-  const toggle = (id: string) =>
-    setChosen(chosen.includes(id) ? chosen.filter((one) => one !== id) : [...chosen, id]);
   return (
     <Page
       title="Box ladder"
       facts={`${squad.name}: where everybody stands, from the chair to the found speed weight`}
       margin={
         <>
-          <section aria-labelledby="gate">
-            <h2 id="gate">The gate to heavy work</h2>
-            {group ? (
-              <>
-                <p className="text-[1.5rem] font-bold">
-                  {group.gate.ready} of {group.gate.total} ready
-                </p>
-                <p className="text-muted">
-                  {group.gate.needed} needed ({group.gate.sharePercent} %, rounded up) and{" "}
-                  {group.gate.daysNeeded / 7} weeks: begun {group.startedOn}, {group.gate.daysGone}{" "}
-                  days ago.
-                </p>
-                <p
-                  role="status"
-                  className={`my-1 font-bold ${group.gate.open ? "" : "text-secondary"}`}
-                >
-                  {group.gate.open ? "Open" : "Closed"}: {group.gate.why}
-                </p>
-                {group.gate.missing.length > 0 ? (
-                  <p className="text-muted">Not yet: {group.gate.missing.join(", ")}</p>
-                ) : null}
-                {group.early ? (
-                  <p className="text-muted">
-                    {group.by}: {group.note}
-                  </p>
-                ) : null}
-              </>
-            ) : (
-              <p className="text-muted">Not begun. The two weeks count from its start.</p>
-            )}
-            {mayEdit ? (
-              <Form method="post" className="mt-3 grid gap-2" aria-label="The group's ladder">
-                <input type="hidden" name="intent" value="group" />
-                <input type="hidden" name="squadId" value={squad.id} />
-                {group ? (
-                  <>
-                    <input type="hidden" name="startedOn" value={group.startedOn} />
-                    <Field label="Reason to move on earlier" name="note" />
-                    <button type="submit" name="early" value="yes" className="btn">
-                      Move on earlier
-                    </button>
-                  </>
-                ) : (
-                  <>
-                    <input type="hidden" name="note" value="" />
-                    <Field label="Begun on" name="startedOn" type="date" defaultValue={today} />
-                    <button type="submit" name="early" value="no" className="btn btn-primary">
-                      Begin the ladder
-                    </button>
-                  </>
-                )}
-              </Form>
-            ) : null}
-          </section>
+          <Gate squadId={squad.id} group={group} today={today} mayEdit={mayEdit} />
           <section aria-labelledby="ladder-cautions" className="mt-4 text-muted">
             <h2 id="ladder-cautions">Cautions</h2>
             <p>
@@ -156,137 +96,235 @@ export default function BoxBoard({ loaderData, actionData }: Route.ComponentProp
         </Select>
       </div>
       {result && !result.ok ? <Notice kind="problem" title={result.message ?? ""} /> : null}
-      <div className="overflow-x-auto">
-        <table className="ledger">
-          <thead>
-            <tr className="align-bottom">
-              <th scope="col">Athlete</th>
-              {RUNGS.map((rung, i) => (
-                <th
-                  key={rung.id}
-                  scope="col"
-                  className="!whitespace-normal"
-                  title={`${rung.how} Passed: ${passWords(rung, loaderData.ladderReps)}`}
-                >
-                  {i + 1} {rung.name}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {people.map((one) => (
-              <tr key={one.id}>
-                <th scope="row" className="!text-base-content whitespace-nowrap">
-                  <span className="flex items-center gap-2">
-                    {mayEdit ? (
-                      <input
-                        type="checkbox"
-                        aria-label={`Choose ${one.name}`}
-                        className="checkbox checkbox-sm border-control pointer-coarse:size-6"
-                        checked={chosen.includes(one.id)}
-                        onChange={() => toggle(one.id)}
-                      />
-                    ) : null}
-                    <Link className="font-bold hover:underline" to={`/athletes/${one.id}/box`}>
-                      {one.name}
-                    </Link>
-                  </span>
-                  {one.backs > 0 ? (
-                    <span className="block text-sm font-normal text-muted">
-                      went back {one.backs}×
-                    </span>
-                  ) : null}
-                </th>
-                {RUNGS.map((rung) => (
-                  <td key={rung.id} className="text-center">
-                    {one.passed.includes(rung.id) ? (
-                      <span title="passed">
-                        ●<span className="sr-only"> passed</span>
-                      </span>
-                    ) : one.rungId === rung.id ? (
-                      <span className="rounded bg-neutral px-2 py-0.5 text-neutral-content">
-                        here
-                      </span>
-                    ) : (
-                      <span className="text-muted">
-                        ·<span className="sr-only"> to come</span>
-                      </span>
-                    )}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <LadderTable
+        people={people}
+        ladderReps={loaderData.ladderReps}
+        chosen={mayEdit ? chosen : undefined}
+        onChosen={setChosen}
+      />
       {mayEdit ? (
-        <Form
-          method="post"
-          aria-label="Mark a rung"
-          className="sticky bottom-0 mt-3 flex flex-wrap items-end gap-3 border-t border-control bg-base-100 py-3"
-          onSubmit={() => {
-            setPicked("");
-            setTimeout(() => setChosen([]), 0);
-          }}
-        >
-          {chosen.map((id) => (
-            <input key={id} type="hidden" name="athleteIds" value={id} />
-          ))}
-          <p className="self-center">
-            <b>{chosen.length}</b> chosen
-          </p>
-          <button
-            type="button"
-            className="btn"
-            onClick={() =>
-              setChosen(chosen.length === people.length ? [] : people.map((one) => one.id))
-            }
-          >
-            {chosen.length === people.length ? "Choose nobody" : "Choose everybody"}
-          </button>
-          <div className="w-64">
-            <Select
-              label="Rung"
-              name="rungId"
-              value={rungId}
-              onChange={(e) => setPicked(e.target.value)}
-            >
-              {RUNGS.map((rung, i) => (
-                <option key={rung.id} value={rung.id}>
-                  {i + 1} {rung.name}
-                </option>
-              ))}
-            </Select>
-          </div>
-          <div className="w-56">
-            <Field label="Note" name="note" />
-          </div>
-          <button
-            type="submit"
-            name="outcome"
-            value="passed"
-            className="btn btn-primary"
-            disabled={chosen.length === 0}
-          >
-            Passed it
-          </button>
-          <button
-            type="submit"
-            name="outcome"
-            value="back"
-            className="btn"
-            disabled={chosen.length === 0}
-          >
-            Back to it
-          </button>
-          <p className="w-full text-sm text-muted">
-            Passed when:{" "}
-            {RUNGS.filter((one) => one.id === rungId).map((one) =>
-              passWords(one, loaderData.ladderReps),
-            )}
-          </p>
-        </Form>
+        <MarkRung
+          people={people}
+          ladderReps={loaderData.ladderReps}
+          chosen={chosen}
+          onChosen={setChosen}
+        />
       ) : null}
     </Page>
+  );
+}
+
+type Loaded = Route.ComponentProps["loaderData"];
+
+/** How many are ready, what is still needed, and the coach's word to move on earlier. */
+function Gate({
+  squadId,
+  group,
+  today,
+  mayEdit,
+}: Pick<Loaded, "group" | "today" | "mayEdit"> & { squadId: string }) {
+  return (
+    <section aria-labelledby="gate">
+      <h2 id="gate">The gate to heavy work</h2>
+      {group ? (
+        <>
+          <p className="text-[1.5rem] font-bold">
+            {group.gate.ready} of {group.gate.total} ready
+          </p>
+          <p className="text-muted">
+            {group.gate.needed} needed ({group.gate.sharePercent} %, rounded up) and{" "}
+            {group.gate.daysNeeded / 7} weeks: begun {group.startedOn}, {group.gate.daysGone} days
+            ago.
+          </p>
+          <p role="status" className={`my-1 font-bold ${group.gate.open ? "" : "text-secondary"}`}>
+            {group.gate.open ? "Open" : "Closed"}: {group.gate.why}
+          </p>
+          {group.gate.missing.length > 0 ? (
+            <p className="text-muted">Not yet: {group.gate.missing.join(", ")}</p>
+          ) : null}
+          {group.early ? (
+            <p className="text-muted">
+              {group.by}: {group.note}
+            </p>
+          ) : null}
+        </>
+      ) : (
+        <p className="text-muted">Not begun. The two weeks count from its start.</p>
+      )}
+      {mayEdit ? (
+        <Form method="post" className="mt-3 grid gap-2" aria-label="The group's ladder">
+          <input type="hidden" name="intent" value="group" />
+          <input type="hidden" name="squadId" value={squadId} />
+          {group ? (
+            <>
+              <input type="hidden" name="startedOn" value={group.startedOn} />
+              <Field label="Reason to move on earlier" name="note" />
+              <button type="submit" name="early" value="yes" className="btn">
+                Move on earlier
+              </button>
+            </>
+          ) : (
+            <>
+              <input type="hidden" name="note" value="" />
+              <Field label="Begun on" name="startedOn" type="date" defaultValue={today} />
+              <button type="submit" name="early" value="no" className="btn btn-primary">
+                Begin the ladder
+              </button>
+            </>
+          )}
+        </Form>
+      ) : null}
+    </section>
+  );
+}
+
+type LadderProps = Pick<Loaded, "people" | "ladderReps"> & { onChosen: (ids: string[]) => void };
+
+/** Everybody against the rungs; with boxes to choose by where something can be marked. */
+function LadderTable({
+  people,
+  ladderReps,
+  chosen,
+  onChosen,
+}: LadderProps & { chosen: string[] | undefined }) {
+  const toggle = (id: string, all: string[]) =>
+    onChosen(all.includes(id) ? all.filter((one) => one !== id) : [...all, id]);
+  return (
+    <div className="overflow-x-auto">
+      <table className="ledger">
+        <thead>
+          <tr className="align-bottom">
+            <th scope="col">Athlete</th>
+            {RUNGS.map((rung, i) => (
+              <th
+                key={rung.id}
+                scope="col"
+                className="!whitespace-normal"
+                title={`${rung.how} Passed: ${passWords(rung, ladderReps)}`}
+              >
+                {i + 1} {rung.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {people.map((one) => (
+            <tr key={one.id}>
+              <th scope="row" className="!text-base-content whitespace-nowrap">
+                <span className="flex items-center gap-2">
+                  {chosen ? (
+                    <input
+                      type="checkbox"
+                      aria-label={`Choose ${one.name}`}
+                      className="checkbox checkbox-sm border-control pointer-coarse:size-6"
+                      checked={chosen.includes(one.id)}
+                      onChange={() => toggle(one.id, chosen)}
+                    />
+                  ) : null}
+                  <Link className="font-bold hover:underline" to={`/athletes/${one.id}/box`}>
+                    {one.name}
+                  </Link>
+                </span>
+                {one.backs > 0 ? (
+                  <span className="block text-sm font-normal text-muted">
+                    went back {one.backs}×
+                  </span>
+                ) : null}
+              </th>
+              {RUNGS.map((rung) => (
+                <td key={rung.id} className="text-center">
+                  {one.passed.includes(rung.id) ? (
+                    <span title="passed">
+                      ●<span className="sr-only"> passed</span>
+                    </span>
+                  ) : one.rungId === rung.id ? (
+                    <span className="rounded bg-neutral px-2 py-0.5 text-neutral-content">
+                      here
+                    </span>
+                  ) : (
+                    <span className="text-muted">
+                      ·<span className="sr-only"> to come</span>
+                    </span>
+                  )}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** Those who are chosen pass a rung, or go back to it. */
+function MarkRung({ people, ladderReps, chosen, onChosen }: LadderProps & { chosen: string[] }) {
+  const [picked, setPicked] = useState("");
+  const lowest = RUNGS.find((rung) =>
+    people.some((one) => chosen.includes(one.id) && one.rungId === rung.id),
+  );
+  const rungId = picked || lowest?.id || RUNGS[0]?.id || "";
+  return (
+    <Form
+      method="post"
+      aria-label="Mark a rung"
+      className="sticky bottom-0 mt-3 flex flex-wrap items-end gap-3 border-t border-control bg-base-100 py-3"
+      onSubmit={() => {
+        setPicked("");
+        setTimeout(() => onChosen([]), 0);
+      }}
+    >
+      {chosen.map((id) => (
+        <input key={id} type="hidden" name="athleteIds" value={id} />
+      ))}
+      <p className="self-center">
+        <b>{chosen.length}</b> chosen
+      </p>
+      <button
+        type="button"
+        className="btn"
+        onClick={() => onChosen(chosen.length === people.length ? [] : people.map((one) => one.id))}
+      >
+        {chosen.length === people.length ? "Choose nobody" : "Choose everybody"}
+      </button>
+      <div className="w-64">
+        <Select
+          label="Rung"
+          name="rungId"
+          value={rungId}
+          onChange={(e) => setPicked(e.target.value)}
+        >
+          {RUNGS.map((rung, i) => (
+            <option key={rung.id} value={rung.id}>
+              {i + 1} {rung.name}
+            </option>
+          ))}
+        </Select>
+      </div>
+      <div className="w-56">
+        <Field label="Note" name="note" />
+      </div>
+      <button
+        type="submit"
+        name="outcome"
+        value="passed"
+        className="btn btn-primary"
+        disabled={chosen.length === 0}
+      >
+        Passed it
+      </button>
+      <button
+        type="submit"
+        name="outcome"
+        value="back"
+        className="btn"
+        disabled={chosen.length === 0}
+      >
+        Back to it
+      </button>
+      <p className="w-full text-sm text-muted">
+        Passed when:{" "}
+        {RUNGS.filter((one) => one.id === rungId).map((one) => passWords(one, ladderReps))}
+      </p>
+    </Form>
   );
 }

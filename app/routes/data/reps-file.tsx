@@ -5,6 +5,7 @@ import {
   REP_COLUMNS,
   type RepColumn,
   type RepMapping,
+  remapped,
 } from "../../../core/reading/rep-rows";
 import { isDate } from "../../../core/units/time";
 import { formatVelocity, type VelocityMetric } from "../../../core/units/velocity";
@@ -43,17 +44,9 @@ export function RepsFile({
   const [read, setRead] = useState<ReadReps>();
   const [failed, setFailed] = useState<string>();
 
-  const mapped = (column: number) =>
-    REP_COLUMNS.find((role) => mapping[role] === column) ?? ("" as const);
   const map = (column: number, role: RepColumn | "") => {
     setRead(undefined);
-    const next: RepMapping = {};
-    for (const one of REP_COLUMNS) {
-      const at = mapping[one];
-      if (at !== undefined && at !== column && one !== role) next[one] = at;
-    }
-    if (role !== "") next[role] = column;
-    setMapping(next);
+    setMapping(remapped(mapping, column, role));
     if (METRICS.some((one) => one === role)) setMetric(role as VelocityMetric);
   };
   const check = async () => {
@@ -108,46 +101,7 @@ export function RepsFile({
         {file.name} <span className="font-normal text-muted">{sizeOf(file)}</span>
       </h2>
       {kept ? <p className="text-muted">The columns are as you mapped them last time.</p> : null}
-      <div className="overflow-x-auto">
-        <table className="ledger mt-1">
-          <thead>
-            <tr>
-              {head.header.map((title, i) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places
-                <th key={i} scope="col" className="min-w-36 align-bottom">
-                  <span className="block text-base-content">{title || `column ${i + 1}`}</span>
-                  <select
-                    className="field-select !h-8 font-normal"
-                    aria-label={`Column ${title || i + 1} is`}
-                    value={mapped(i)}
-                    onChange={(event) => map(i, event.target.value as RepColumn | "")}
-                  >
-                    <option value="">left aside</option>
-                    {REP_COLUMNS.map((role) => (
-                      <option key={role} value={role}>
-                        {REP_COLUMN_NAMES[role]}
-                      </option>
-                    ))}
-                  </select>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {head.sample.map((cells, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: a preview that never changes
-              <tr key={i}>
-                {head.header.map((_, j) => (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: a preview that never changes
-                  <td key={j} className="max-w-56 truncate text-muted">
-                    {cells[j]}
-                  </td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <ColumnTable head={head} mapping={mapping} onMap={map} />
       <div className="mt-2 grid max-w-4xl gap-2 sm:grid-cols-3">
         <Select
           label="The profile is of"
@@ -243,6 +197,62 @@ export function RepsFile({
         </>
       ) : null}
     </section>
+  );
+}
+
+/** The first lines of the file, with what each column is above it. */
+function ColumnTable({
+  head,
+  mapping,
+  onMap,
+}: {
+  head: FileHead;
+  mapping: RepMapping;
+  onMap: (column: number, role: RepColumn | "") => void;
+}) {
+  const mapped = (column: number) =>
+    REP_COLUMNS.find((role) => mapping[role] === column) ?? ("" as const);
+  return (
+    <div className="overflow-x-auto">
+      <table className="ledger mt-1">
+        <thead>
+          <tr>
+            {head.header.map((title, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: columns keep their places
+              <th key={i} scope="col" className="min-w-36 align-bottom">
+                <span className="block text-base-content">{title || `column ${i + 1}`}</span>
+                <select
+                  className="field-select !h-8 font-normal"
+                  aria-label={`Column ${title || i + 1} is`}
+                  value={mapped(i)}
+                  onChange={(event) => onMap(i, event.target.value as RepColumn | "")}
+                >
+                  <option value="">left aside</option>
+                  {REP_COLUMNS.map((role) => (
+                    <option key={role} value={role}>
+                      {REP_COLUMN_NAMES[role]}
+                    </option>
+                  ))}
+                </select>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {head.sample.map((cells, i) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a preview that never changes
+            <tr key={i}>
+              {head.header.map((_, j) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: a preview that never changes
+                <td key={j} className="max-w-56 truncate text-muted">
+                  {cells[j]}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

@@ -31,6 +31,130 @@ function restsWords(rests: AthleteRun["rests"]): string {
     .join(" · ");
 }
 
+/** Seconds left of a rest, over it, or at work. */
+function RowClock({
+  stage,
+  due,
+  nowMs,
+}: {
+  stage: AthleteRun["stage"];
+  due: ReturnType<typeof dueIn>;
+  nowMs: number | undefined;
+}) {
+  const ran = due !== undefined && due.leftS <= 0;
+  return (
+    <p
+      className={`text-[2rem] leading-none font-bold tabular-nums ${ran ? "rest-over text-accent" : due?.warn ? "text-secondary" : ""}`}
+    >
+      {due ? (
+        <>
+          <span className="sr-only">rest: </span>
+          {due.leftS > 0
+            ? formatClock(Math.ceil(due.leftS))
+            : `+${formatClock(Math.floor(-due.leftS))}`}
+        </>
+      ) : stage.kind === "working" && nowMs !== undefined ? (
+        <span className="text-muted">
+          <span className="sr-only">at work: </span>
+          {formatClock(Math.max(0, Math.floor((nowMs - stage.sinceMs) / 1000)))}
+        </span>
+      ) : (
+        <span className="text-muted">–</span>
+      )}
+    </p>
+  );
+}
+
+/** The rest before what is done now, or all of them where it is over. */
+function RowRests({ run }: { run: AthleteRun }) {
+  const { stage, rests } = run;
+  const lastRest = rests[rests.length - 1];
+  const early = lastRest?.early && stage.kind === "working" ? lastRest : undefined;
+  return (
+    <>
+      {early ? (
+        <p className="text-accent">
+          Started early: {formatClock(Math.round(early.takenS))} of {formatClock(early.plannedS)}{" "}
+          rest.
+        </p>
+      ) : lastRest && stage.kind === "working" ? (
+        <p className="text-muted">
+          Rest before it {formatClock(Math.round(lastRest.takenS))} of{" "}
+          {formatClock(lastRest.plannedS)}
+          {lastRest.estimated ? ", estimated: two tablets" : ""}
+        </p>
+      ) : null}
+      {stage.kind === "over" && run.rests.length > 0 ? (
+        <p className="text-muted">{restsWords(run.rests)}</p>
+      ) : null}
+    </>
+  );
+}
+
+/** One tap a start and one a finish, and the way back. */
+function RowTaps({
+  name,
+  run,
+  last,
+  soon,
+  tap,
+}: {
+  name: string;
+  run: AthleteRun;
+  last: RunEntry | undefined;
+  soon: boolean;
+  tap: (entry: Tap) => string;
+}) {
+  const { stage, athleteId } = run;
+  const at =
+    stage.kind === "over" ? undefined : { athleteId, round: stage.round, item: stage.item };
+  return (
+    <div className="flex items-center gap-2">
+      {at ? (
+        stage.kind === "working" ? (
+          <button
+            type="button"
+            className="btn btn-primary min-h-16 min-w-28 text-[1.2rem]"
+            aria-label={`Done: ${name}`}
+            onClick={() => tap({ kind: "done", ...at, atMs: Date.now() })}
+          >
+            Done
+          </button>
+        ) : (
+          <button
+            type="button"
+            className={`btn min-h-16 min-w-28 text-[1.2rem] ${soon ? "" : "btn-primary"}`}
+            aria-label={`Start: ${name}`}
+            onClick={() => tap({ kind: "start", ...at, atMs: Date.now() })}
+          >
+            {soon ? "Start early" : "Start"}
+          </button>
+        )
+      ) : null}
+      {last ? (
+        <button
+          type="button"
+          className="btn min-h-16 min-w-12"
+          aria-label={`Undo: ${name}`}
+          title="Take the last tap back"
+          onClick={() =>
+            tap({
+              kind: "void",
+              of: last.id,
+              athleteId,
+              round: last.round,
+              item: last.item,
+              atMs: Date.now(),
+            })
+          }
+        >
+          <Undo2 className="size-5" aria-hidden />
+        </button>
+      ) : null}
+    </div>
+  );
+}
+
 /** One athlete of a pairing: the clock, what comes now and on what load, and one tap. */
 export function PairingRow({
   name,
@@ -70,8 +194,6 @@ export function PairingRow({
         one.kind !== "void" &&
         !entries.some((two) => two.kind === "void" && two.of === one.id),
     );
-  const lastRest = run.rests[run.rests.length - 1];
-  const early = lastRest?.early && stage.kind === "working" ? lastRest : undefined;
   const soon = nowMs === undefined ? undefined : earlyStart(stage, nowMs, settings);
   const ran = due !== undefined && due.leftS <= 0;
   return (
@@ -95,25 +217,7 @@ export function PairingRow({
           )}
         </p>
       </div>
-      <p
-        className={`text-[2rem] leading-none font-bold tabular-nums ${ran ? "rest-over text-accent" : due?.warn ? "text-secondary" : ""}`}
-      >
-        {due ? (
-          <>
-            <span className="sr-only">rest: </span>
-            {due.leftS > 0
-              ? formatClock(Math.ceil(due.leftS))
-              : `+${formatClock(Math.floor(-due.leftS))}`}
-          </>
-        ) : stage.kind === "working" && nowMs !== undefined ? (
-          <span className="text-muted">
-            <span className="sr-only">at work: </span>
-            {formatClock(Math.max(0, Math.floor((nowMs - stage.sinceMs) / 1000)))}
-          </span>
-        ) : (
-          <span className="text-muted">–</span>
-        )}
-      </p>
+      <RowClock stage={stage} due={due} nowMs={nowMs} />
       <div className="min-w-0">
         {item && stage.kind !== "over" ? (
           <p className="text-[1.15rem]">
@@ -158,21 +262,7 @@ export function PairingRow({
             onLoad={(kg) => tap({ kind: "load", ...at, kg, atMs: Date.now() })}
           />
         ) : null}
-        {early ? (
-          <p className="text-accent">
-            Started early: {formatClock(Math.round(early.takenS))} of {formatClock(early.plannedS)}{" "}
-            rest.
-          </p>
-        ) : lastRest && stage.kind === "working" ? (
-          <p className="text-muted">
-            Rest before it {formatClock(Math.round(lastRest.takenS))} of{" "}
-            {formatClock(lastRest.plannedS)}
-            {lastRest.estimated ? ", estimated: two tablets" : ""}
-          </p>
-        ) : null}
-        {stage.kind === "over" && run.rests.length > 0 ? (
-          <p className="text-muted">{restsWords(run.rests)}</p>
-        ) : null}
+        <RowRests run={run} />
         {run.endProposed ? (
           <p className="text-accent">
             {complex.items[run.endProposed.item]?.name}
@@ -199,49 +289,9 @@ export function PairingRow({
         {closed ? null : <SidesDone complex={complex} run={run} tap={tap} name={name} />}
         <Outputs complex={complex} run={run} tap={tap} closed={closed} name={name} />
       </div>
-      <div className="flex items-center gap-2">
-        {at && !closed ? (
-          stage.kind === "working" ? (
-            <button
-              type="button"
-              className="btn btn-primary min-h-16 min-w-28 text-[1.2rem]"
-              aria-label={`Done: ${name}`}
-              onClick={() => tap({ kind: "done", ...at, atMs: Date.now() })}
-            >
-              Done
-            </button>
-          ) : (
-            <button
-              type="button"
-              className={`btn min-h-16 min-w-28 text-[1.2rem] ${soon ? "" : "btn-primary"}`}
-              aria-label={`Start: ${name}`}
-              onClick={() => tap({ kind: "start", ...at, atMs: Date.now() })}
-            >
-              {soon ? "Start early" : "Start"}
-            </button>
-          )
-        ) : null}
-        {last && !closed ? (
-          <button
-            type="button"
-            className="btn min-h-16 min-w-12"
-            aria-label={`Undo: ${name}`}
-            title="Take the last tap back"
-            onClick={() =>
-              tap({
-                kind: "void",
-                of: last.id,
-                athleteId,
-                round: last.round,
-                item: last.item,
-                atMs: Date.now(),
-              })
-            }
-          >
-            <Undo2 className="size-5" aria-hidden />
-          </button>
-        ) : null}
-      </div>
+      {closed ? null : (
+        <RowTaps name={name} run={run} last={last} soon={soon !== undefined} tap={tap} />
+      )}
     </li>
   );
 }

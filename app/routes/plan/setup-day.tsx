@@ -28,71 +28,208 @@ function isBox(data: PlanPage, slot: Slot): boolean {
   );
 }
 
-/** One day: its slots in order, each with its place, cycle and way out. */
-export function DayPart({
-  data,
-  dayId,
-  mayEdit,
-  edit,
-}: {
+interface PartProps {
   data: PlanPage;
-  dayId: string;
   mayEdit: boolean;
   edit: Edit;
-}) {
+}
+
+/** A day's name and place in the week. */
+function DayHead({ data, dayId, mayEdit, edit }: PartProps & { dayId: string }) {
+  const { block } = data;
+  const day = block.days[dayId];
+  if (!day) return null;
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      {mayEdit ? (
+        <>
+          <input
+            key={day.name}
+            className="field !w-44 font-bold"
+            aria-label={`Name of ${day.name}`}
+            defaultValue={day.name}
+            onBlur={(event) => {
+              const name = event.target.value.trim();
+              if (name && name !== day.name) {
+                edit({
+                  words: `Day renamed: ${name}`,
+                  sets: [{ path: ["days", dayId, "name"], value: name }],
+                });
+              }
+            }}
+          />
+          <select
+            className="field-select !w-32"
+            aria-label={`${day.name}, day of the week`}
+            value={day.offset}
+            onChange={(event) =>
+              edit({
+                words: `${day.name} moved`,
+                sets: [{ path: ["days", dayId, "offset"], value: Number(event.target.value) }],
+              })
+            }
+          >
+            {WEEKDAYS.map((words, i) => (
+              <option key={words} value={i}>
+                {words}
+              </option>
+            ))}
+          </select>
+          <button type="button" className="underline" onClick={() => edit(removeDay(block, dayId))}>
+            Take the day out
+          </button>
+        </>
+      ) : (
+        <h2>{day.name}</h2>
+      )}
+    </div>
+  );
+}
+
+/** One slot of a day: its place, cycle and way out. */
+function SlotRow({ data, slot, mayEdit, edit }: PartProps & { slot: Slot & { id: string } }) {
+  const { block } = data;
+  const name = slotName(data, block, slot);
+  return (
+    <tr>
+      <td className="text-muted">{SECTION_NAMES[slot.section]}</td>
+      <th scope="row" className="!font-bold !text-base-content">
+        {name}
+        {slot.work.kind === "exercise" && slot.work.exerciseIds.length > 1 ? (
+          <span className="block text-sm font-normal text-muted">
+            in turn:{" "}
+            {slot.work.exerciseIds
+              .map((id) => data.exercises.find((one) => one.id === id)?.name ?? "gone")
+              .join(", ")}
+          </span>
+        ) : null}
+        {isBox(data, slot) ? (
+          <BoxPart
+            slotId={slot.id}
+            name={name}
+            box={slot.box}
+            smallestStopS={data.coachValues.smallestStopS}
+            mayEdit={mayEdit}
+            edit={edit}
+          />
+        ) : null}
+      </th>
+      <td>
+        {slot.recipe.name}
+        <span className="text-muted"> · {recipeWeeks(slot.recipe).length} weeks</span>
+      </td>
+      <td>
+        {mayEdit ? (
+          <input
+            key={slot.fromWeek}
+            className="field !w-14 text-right"
+            inputMode="numeric"
+            aria-label={`${name}, from week`}
+            defaultValue={slot.fromWeek}
+            onBlur={(event) => {
+              const week = Number(event.target.value);
+              if (Number.isInteger(week) && week >= 1 && week !== slot.fromWeek) {
+                edit({
+                  words: `${name} from week ${week}`,
+                  sets: [{ path: ["slots", slot.id, "fromWeek"], value: week }],
+                });
+              }
+            }}
+          />
+        ) : (
+          slot.fromWeek
+        )}
+      </td>
+      <td>
+        {mayEdit ? (
+          <select
+            className="field-select !w-24"
+            aria-label={`${name}, after its weeks`}
+            value={slot.repeat ? "again" : "once"}
+            onChange={(event) =>
+              edit({
+                words: `${name} ${event.target.value}`,
+                sets: [
+                  {
+                    path: ["slots", slot.id, "repeat"],
+                    value: event.target.value === "again",
+                  },
+                ],
+              })
+            }
+          >
+            <option value="once">once</option>
+            <option value="again">again</option>
+          </select>
+        ) : slot.repeat ? (
+          "again"
+        ) : (
+          "once"
+        )}
+      </td>
+      <td>
+        {mayEdit ? (
+          <input
+            key={slot.group}
+            className="field !w-12"
+            aria-label={`${name}, round letter`}
+            maxLength={1}
+            defaultValue={slot.group}
+            onBlur={(event) => {
+              const group = event.target.value.trim().toUpperCase();
+              if (group !== slot.group) {
+                edit({
+                  words: `${name} in round ${group || "none"}`,
+                  sets: [{ path: ["slots", slot.id, "group"], value: group }],
+                });
+              }
+            }}
+          />
+        ) : (
+          slot.group
+        )}
+      </td>
+      {mayEdit ? (
+        <td className="whitespace-nowrap">
+          <button
+            type="button"
+            className="min-w-8 underline"
+            aria-label={`${name} earlier`}
+            onClick={() => edit(moveSlot(block, slot.id, -1))}
+          >
+            ↑
+          </button>
+          <button
+            type="button"
+            className="min-w-8 underline"
+            aria-label={`${name} later`}
+            onClick={() => edit(moveSlot(block, slot.id, 1))}
+          >
+            ↓
+          </button>
+          <button
+            type="button"
+            className="min-w-8"
+            aria-label={`Take out ${name}`}
+            onClick={() => edit(removeSlot(block, slot.id))}
+          >
+            ×
+          </button>
+        </td>
+      ) : null}
+    </tr>
+  );
+}
+
+/** One day: its slots in order, each with its place, cycle and way out. */
+export function DayPart({ data, dayId, mayEdit, edit }: PartProps & { dayId: string }) {
   const { block } = data;
   const day = block.days[dayId];
   if (!day) return null;
   const slots = slotsOf(block, dayId);
   return (
     <section aria-label={day.name} className="mb-5">
-      <div className="flex flex-wrap items-center gap-2">
-        {mayEdit ? (
-          <>
-            <input
-              key={day.name}
-              className="field !w-44 font-bold"
-              aria-label={`Name of ${day.name}`}
-              defaultValue={day.name}
-              onBlur={(event) => {
-                const name = event.target.value.trim();
-                if (name && name !== day.name) {
-                  edit({
-                    words: `Day renamed: ${name}`,
-                    sets: [{ path: ["days", dayId, "name"], value: name }],
-                  });
-                }
-              }}
-            />
-            <select
-              className="field-select !w-32"
-              aria-label={`${day.name}, day of the week`}
-              value={day.offset}
-              onChange={(event) =>
-                edit({
-                  words: `${day.name} moved`,
-                  sets: [{ path: ["days", dayId, "offset"], value: Number(event.target.value) }],
-                })
-              }
-            >
-              {WEEKDAYS.map((words, i) => (
-                <option key={words} value={i}>
-                  {words}
-                </option>
-              ))}
-            </select>
-            <button
-              type="button"
-              className="underline"
-              onClick={() => edit(removeDay(block, dayId))}
-            >
-              Take the day out
-            </button>
-          </>
-        ) : (
-          <h2>{day.name}</h2>
-        )}
-      </div>
+      <DayHead data={data} dayId={dayId} mayEdit={mayEdit} edit={edit} />
       <table className="ledger mt-1">
         <thead>
           <tr>
@@ -107,133 +244,7 @@ export function DayPart({
         </thead>
         <tbody>
           {slots.map((slot) => (
-            <tr key={slot.id}>
-              <td className="text-muted">{SECTION_NAMES[slot.section]}</td>
-              <th scope="row" className="!font-bold !text-base-content">
-                {slotName(data, block, slot)}
-                {slot.work.kind === "exercise" && slot.work.exerciseIds.length > 1 ? (
-                  <span className="block text-sm font-normal text-muted">
-                    in turn:{" "}
-                    {slot.work.exerciseIds
-                      .map((id) => data.exercises.find((one) => one.id === id)?.name ?? "gone")
-                      .join(", ")}
-                  </span>
-                ) : null}
-                {isBox(data, slot) ? (
-                  <BoxPart
-                    slotId={slot.id}
-                    name={slotName(data, block, slot)}
-                    box={slot.box}
-                    smallestStopS={data.coachValues.smallestStopS}
-                    mayEdit={mayEdit}
-                    edit={edit}
-                  />
-                ) : null}
-              </th>
-              <td>
-                {slot.recipe.name}
-                <span className="text-muted"> · {recipeWeeks(slot.recipe).length} weeks</span>
-              </td>
-              <td>
-                {mayEdit ? (
-                  <input
-                    key={slot.fromWeek}
-                    className="field !w-14 text-right"
-                    inputMode="numeric"
-                    aria-label={`${slotName(data, block, slot)}, from week`}
-                    defaultValue={slot.fromWeek}
-                    onBlur={(event) => {
-                      const week = Number(event.target.value);
-                      if (Number.isInteger(week) && week >= 1 && week !== slot.fromWeek) {
-                        edit({
-                          words: `${slotName(data, block, slot)} from week ${week}`,
-                          sets: [{ path: ["slots", slot.id, "fromWeek"], value: week }],
-                        });
-                      }
-                    }}
-                  />
-                ) : (
-                  slot.fromWeek
-                )}
-              </td>
-              <td>
-                {mayEdit ? (
-                  <select
-                    className="field-select !w-24"
-                    aria-label={`${slotName(data, block, slot)}, after its weeks`}
-                    value={slot.repeat ? "again" : "once"}
-                    onChange={(event) =>
-                      edit({
-                        words: `${slotName(data, block, slot)} ${event.target.value}`,
-                        sets: [
-                          {
-                            path: ["slots", slot.id, "repeat"],
-                            value: event.target.value === "again",
-                          },
-                        ],
-                      })
-                    }
-                  >
-                    <option value="once">once</option>
-                    <option value="again">again</option>
-                  </select>
-                ) : slot.repeat ? (
-                  "again"
-                ) : (
-                  "once"
-                )}
-              </td>
-              <td>
-                {mayEdit ? (
-                  <input
-                    key={slot.group}
-                    className="field !w-12"
-                    aria-label={`${slotName(data, block, slot)}, round letter`}
-                    maxLength={1}
-                    defaultValue={slot.group}
-                    onBlur={(event) => {
-                      const group = event.target.value.trim().toUpperCase();
-                      if (group !== slot.group) {
-                        edit({
-                          words: `${slotName(data, block, slot)} in round ${group || "none"}`,
-                          sets: [{ path: ["slots", slot.id, "group"], value: group }],
-                        });
-                      }
-                    }}
-                  />
-                ) : (
-                  slot.group
-                )}
-              </td>
-              {mayEdit ? (
-                <td className="whitespace-nowrap">
-                  <button
-                    type="button"
-                    className="min-w-8 underline"
-                    aria-label={`${slotName(data, block, slot)} earlier`}
-                    onClick={() => edit(moveSlot(block, slot.id, -1))}
-                  >
-                    ↑
-                  </button>
-                  <button
-                    type="button"
-                    className="min-w-8 underline"
-                    aria-label={`${slotName(data, block, slot)} later`}
-                    onClick={() => edit(moveSlot(block, slot.id, 1))}
-                  >
-                    ↓
-                  </button>
-                  <button
-                    type="button"
-                    className="min-w-8"
-                    aria-label={`Take out ${slotName(data, block, slot)}`}
-                    onClick={() => edit(removeSlot(block, slot.id))}
-                  >
-                    ×
-                  </button>
-                </td>
-              ) : null}
-            </tr>
+            <SlotRow key={slot.id} data={data} slot={slot} mayEdit={mayEdit} edit={edit} />
           ))}
         </tbody>
       </table>

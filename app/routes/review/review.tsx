@@ -1,9 +1,7 @@
 import { Link } from "react-router";
-import { boxRepWords } from "../../../core/boxsquat/stops";
 import type { SetState } from "../../../core/floor/state";
-import { endedWords } from "../../../core/liverules/rep";
-import { formatKg, plainNumber } from "../../../core/units/mass";
-import { formatClock } from "../../../core/units/time";
+import { STANDING_WORDS, setResult } from "../../../core/review/set-working";
+import { plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
@@ -22,14 +20,6 @@ export async function loader({ context, params }: Route.LoaderArgs) {
   if (!result.ok) throw notThere(result);
   return result.value;
 }
-
-const STANDING = {
-  under: "under",
-  on: "on speed",
-  over: "over",
-  "no-target": "no wanted speed",
-  "not-measured": "not measured",
-};
 
 const DECISION = { take: "taken", change: "changed", decline: "declined" };
 
@@ -187,45 +177,8 @@ function Total({ label, value }: { label: string; value: string }) {
 }
 
 function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg" | "lb" }) {
-  const reps = set.reps.flatMap((rep) =>
-    rep.velocityMps === undefined || rep.outcome === "failed"
-      ? []
-      : [{ number: rep.number, velocityMps: rep.velocityMps }],
-  );
-  const best = reps.length > 0 ? Math.max(...reps.map((rep) => rep.velocityMps)) : undefined;
-  const standing = set.verdict?.standing ?? "not-measured";
+  const { reps, bestMps: best, standing, working } = setResult(set, name, unit);
   const { number } = set.prescription;
-  const lines = [
-    { label: "Load", value: formatKg(set.loadKg ?? 0, unit, 1) },
-    ...set.reps.map((rep) => ({
-      label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
-      value:
-        rep.velocityMps === undefined ? "not measured" : `${formatVelocity(rep.velocityMps)} m/s`,
-      detail: [boxRepWords(rep), rep.source].filter(Boolean).join(" · "),
-    })),
-    {
-      label: "Wanted",
-      value: set.target
-        ? `${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
-        : "not set",
-    },
-    {
-      label: "Best",
-      value:
-        best === undefined ? "not measured" : `${formatVelocity(best)} m/s, ${STANDING[standing]}`,
-      emphasis: "answer" as const,
-    },
-    ...(set.restTaken
-      ? [
-          {
-            label: "Rest before it",
-            value: formatClock(set.restTaken.seconds),
-            detail: set.restTaken.measured ? "measured on one tablet" : "estimated: two clocks",
-          },
-        ]
-      : []),
-    { label: "Ended by", value: endedWords(set.endedBy) },
-  ];
   return (
     <div className="w-[86px]">
       <SpeedStrip
@@ -237,8 +190,8 @@ function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg"
       />
       <Figure
         id={`set/${name}/${set.prescription.key}`}
-        working={{ title: `${name}, set ${number}`, lines }}
-        label={`${name}, set ${number}, best ${best === undefined ? "not measured" : formatVelocity(best)}, ${STANDING[standing]}`}
+        working={working}
+        label={`${name}, set ${number}, best ${best === undefined ? "not measured" : formatVelocity(best)}, ${STANDING_WORDS[standing]}`}
         className="text-sm"
       >
         {best === undefined ? "–" : formatVelocity(best)}

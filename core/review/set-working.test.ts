@@ -1,0 +1,52 @@
+import { describe, expect, it } from "vitest";
+import type { SetState } from "../floor/state";
+import { setResult } from "./set-working";
+
+const set = (over: Partial<SetState>): SetState =>
+  ({
+    prescription: { key: "k", number: 2 },
+    loadKg: 60,
+    reps: [
+      { number: 1, outcome: "counted", velocityMps: 0.8, source: "sensor" },
+      { number: 2, outcome: "counted", velocityMps: 0.84, source: "sensor" },
+      { number: 3, outcome: "failed", velocityMps: 0.9, source: "sensor" },
+      { number: 4, outcome: "counted", velocityMps: undefined, source: "eye" },
+    ],
+    target: { lowMps: 0.85, highMps: 0.95, metric: "MCV", source: "profile" },
+    verdict: { standing: "under" },
+    restTaken: { seconds: 95, measured: false },
+    endedBy: "hand",
+    ...over,
+  }) as unknown as SetState;
+
+describe("what a set came to", () => {
+  it("is the best of the reps that counted and were measured", () => {
+    const result = setResult(set({}), "Maren", "kg");
+    expect(result).toMatchObject({ bestMps: 0.84, standing: "under" });
+    expect(result.reps.map((rep) => rep.number)).toEqual([1, 2]);
+    const answer = result.working.lines.find((line) => line.emphasis === "answer");
+    expect(answer).toMatchObject({ label: "Best", value: "0.84 m/s, under" });
+  });
+
+  it("says of every rep what was seen, and how the rest was taken", () => {
+    const { working } = setResult(set({}), "Maren", "lb");
+    expect(working.title).toBe("Maren, set 2");
+    expect(working.lines[0]?.value).toMatch(/132\.3 lb|132 lb/);
+    expect(working.lines.map((line) => line.label)).toContain("Rep 3, failed");
+    expect(working.lines.find((line) => line.label === "Rest before it")).toMatchObject({
+      value: "1:35",
+      detail: "estimated: two clocks",
+    });
+  });
+
+  it("is not measured where nothing was", () => {
+    const none = setResult(set({ reps: [], verdict: undefined, restTaken: undefined }), "M", "kg");
+    expect(none).toMatchObject({ bestMps: undefined, standing: "not-measured" });
+    expect(none.working.lines.map((line) => line.label)).toEqual([
+      "Load",
+      "Wanted",
+      "Best",
+      "Ended by",
+    ]);
+  });
+});

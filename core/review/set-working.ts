@@ -1,0 +1,71 @@
+import { boxRepWords } from "../boxsquat/stops";
+import type { SetState } from "../floor/state";
+import { endedWords } from "../liverules/rep";
+import { formatKg, type MassUnit } from "../units/mass";
+import { formatClock } from "../units/time";
+import { formatVelocity } from "../units/velocity";
+import type { Working } from "../units/working";
+
+export const STANDING_WORDS = {
+  under: "under",
+  on: "on speed",
+  over: "over",
+  "no-target": "no wanted speed",
+  "not-measured": "not measured",
+} as const;
+
+export type Standing = keyof typeof STANDING_WORDS;
+
+/** What a set came to: its measured reps that did not fail, the best of them, and how that stands. */
+export interface SetResult {
+  reps: Array<{ number: number; velocityMps: number }>;
+  bestMps: number | undefined;
+  standing: Standing;
+  working: Working;
+}
+
+/** A set that was done, with the working of its best speed: every rep, the rest, how it ended. */
+export function setResult(set: SetState, name: string, unit: MassUnit): SetResult {
+  const reps = set.reps.flatMap((rep) =>
+    rep.velocityMps === undefined || rep.outcome === "failed"
+      ? []
+      : [{ number: rep.number, velocityMps: rep.velocityMps }],
+  );
+  const bestMps = reps.length > 0 ? Math.max(...reps.map((rep) => rep.velocityMps)) : undefined;
+  const standing = set.verdict?.standing ?? "not-measured";
+  const speed = (mps: number | undefined) =>
+    mps === undefined ? "not measured" : `${formatVelocity(mps)} m/s`;
+  const lines: Working["lines"] = [
+    { label: "Load", value: formatKg(set.loadKg ?? 0, unit, 1) },
+    ...set.reps.map((rep) => ({
+      label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
+      value: speed(rep.velocityMps),
+      detail: [boxRepWords(rep), rep.source].filter(Boolean).join(" · "),
+    })),
+    {
+      label: "Wanted",
+      value: set.target
+        ? `${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
+        : "not set",
+    },
+    {
+      label: "Best",
+      value:
+        bestMps === undefined ? speed(undefined) : `${speed(bestMps)}, ${STANDING_WORDS[standing]}`,
+      emphasis: "answer",
+    },
+  ];
+  if (set.restTaken)
+    lines.push({
+      label: "Rest before it",
+      value: formatClock(set.restTaken.seconds),
+      detail: set.restTaken.measured ? "measured on one tablet" : "estimated: two clocks",
+    });
+  lines.push({ label: "Ended by", value: endedWords(set.endedBy) });
+  return {
+    reps,
+    bestMps,
+    standing,
+    working: { title: `${name}, set ${set.prescription.number}`, lines },
+  };
+}
