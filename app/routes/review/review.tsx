@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import type { SetState } from "../../../core/floor/state";
 import { STANDING_WORDS, setResult } from "../../../core/review/set-working";
-import { plainNumber } from "../../../core/units/mass";
+import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
