@@ -22,7 +22,7 @@ export type RecipeResult =
 
 /**
  * The recipe as a form: everybody's numbers follow while it is typed, and stay when it is saved.
- * Works without script too: the fields are the recipe.
+ * The fields are the recipe: where nobody keeps it here, it is sent as a form.
  */
 export function RecipeForm({
   recipe,
@@ -30,18 +30,24 @@ export function RecipeForm({
   result,
   mayEdit,
   onDraft,
+  onKeep,
   intent = "recipe",
 }: {
   recipe: Recipe;
   /** What says which slot, or which recipe of the library, this is. */
-  hidden: Record<string, string | number>;
+  hidden?: Record<string, string | number>;
   result: RecipeResult | undefined;
   mayEdit: boolean;
   /** The recipe as typed; undefined where it cannot be read, or is as it was kept. */
   onDraft?: ((recipe: Recipe | undefined) => void) | undefined;
+  /** Takes the recipe in place of the server's action. */
+  onKeep?: ((recipe: Recipe) => Promise<void>) | undefined;
   intent?: string;
 }) {
-  const busy = useNavigation().state === "submitting";
+  const sending = useNavigation().state === "submitting";
+  const [keeping, setKeeping] = useState(false);
+  const busy = sending || keeping;
+  const [refused, setRefused] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const [steps, setSteps] = useState<RecipeStep[]>(recipe.steps);
   const [weeks, setWeeks] = useState<RecipeWeek[]>(recipe.weeks);
@@ -58,8 +64,25 @@ export function RecipeForm({
     if (!form.current) return;
     const parsed = recipeFromForm(new FormData(form.current));
     setTyped(parsed.success ? {} : fieldProblems(parsed.error));
+    setRefused(false);
     onDraft?.(parsed.success ? parsed.data : undefined);
   };
+  const keep = async (fields: FormData) => {
+    const parsed = recipeFromForm(fields);
+    setRefused(!parsed.success);
+    if (!parsed.success) {
+      setTyped(fieldProblems(parsed.error));
+      return;
+    }
+    setKeeping(true);
+    await onKeep?.(parsed.data);
+    setKeeping(false);
+  };
+  const message = refused
+    ? "Nothing was saved: some fields need another look."
+    : result && !result.ok
+      ? result.message
+      : undefined;
   // Steps and weeks that come or go are in the form after the next drawing.
   const later =
     <T,>(set: (value: T) => void) =>
@@ -76,17 +99,20 @@ export function RecipeForm({
       className="grid gap-1.5"
       noValidate
       onInput={read}
+      onSubmit={(event) => {
+        if (!onKeep) return;
+        event.preventDefault();
+        void keep(new FormData(event.currentTarget));
+      }}
     >
-      {Object.entries(hidden).map(([name, value]) => (
+      {Object.entries(hidden ?? {}).map(([name, value]) => (
         <input key={name} type="hidden" name={name} value={value} />
       ))}
       <input type="hidden" name="school" value={recipe.school} />
       <p className="text-muted">
         Recipe · {recipe.school} · {shape} sets a week
       </p>
-      {result && !result.ok && result.message ? (
-        <Notice kind="problem" title={result.message} />
-      ) : null}
+      {message ? <Notice kind="problem" title={message} /> : null}
       {result?.ok ? (
         <p role="status" className="font-medium text-primary">
           Saved. Everybody's numbers follow.

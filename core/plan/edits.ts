@@ -1,5 +1,13 @@
+import type { Recipe } from "../recipe/recipe";
 import { addDays, daysBetween, type LocalDate } from "../units/time";
-import { type Block, type BlockMark, type BlockPairing, pairingsOf, slotsOf } from "./block";
+import {
+  type Block,
+  type BlockMark,
+  type BlockPairing,
+  overrideKey,
+  pairingsOf,
+  slotsOf,
+} from "./block";
 
 export type Json = string | number | boolean | null | Json[] | { [key: string]: Json | undefined };
 
@@ -87,6 +95,41 @@ export function meet(a: Pick<BlockEdit, "sets">, b: Pick<BlockEdit, "sets">): bo
     b.sets.some((two) => startsWith(one.path, two.path) || startsWith(two.path, one.path)),
   );
 }
+
+/** A slot's recipe, in place of the one it has. */
+export const recipeTo = (slotId: string, recipe: Recipe): BlockEdit => ({
+  words: `Recipe changed: ${recipe.name}`,
+  sets: [{ path: ["slots", slotId, "recipe"], value: JSON.parse(JSON.stringify(recipe)) }],
+});
+
+interface OwnSet {
+  athleteId: string;
+  slotId: string;
+  setKey: string;
+}
+
+/** A coach's own load for one set of one athlete. Whose it is, the server says. */
+export const ownLoad = (at: OwnSet, loadKg: number): BlockEdit => ({
+  words: "Own load set",
+  sets: [
+    {
+      path: ["overrides", overrideKey(at.athleteId, at.slotId, at.setKey)],
+      value: { loadKg, by: "" },
+    },
+  ],
+});
+
+/** The recipe's load again. */
+export const noOwnLoad = (at: OwnSet): BlockEdit => ({
+  words: "Own load taken off",
+  sets: [{ path: ["overrides", overrideKey(at.athleteId, at.slotId, at.setKey)] }],
+});
+
+/** A check that stays as it is, with the coach's reason. Whose it is, the server says. */
+export const answerCheck = (check: { key: string; code: string }, reason: string): BlockEdit => ({
+  words: `Check answered: ${check.code}`,
+  sets: [{ path: ["answered", check.key], value: { reason, by: "" } }],
+});
 
 /** Moves the whole block by days. */
 export function shiftBlock(block: Block, days: number): BlockEdit {

@@ -192,12 +192,9 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       intent: "file",
       body: form({ intent: "file", text: blockFile, squadId: pick(w.squads), roomId }),
     },
-    onPlan("recipe", { slotId: w.slotId, ...recipeFields(w.recipe) }, { refused: true }),
     onPlan("undo", {}, onEdited),
     onPlan("redo", {}, onEdited),
     onPlan("publish", { base: String(w.edited.seq) }, onEdited),
-    onPlan("override", { ...at, week: "2", load: "60" }, { refused: true }),
-    onPlan("lift", { ...at, week: "2" }, { refused: true }),
     onPlan("move", { roomId, rounding: "nearest" }, { refused: true }),
     onPlan("split", { athleteId }, { refused: true }),
     onPlan("copy", { name: `Copy ${unique}`, startDate: "2026-06-01", squadId: "" }),
@@ -230,6 +227,19 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       route: "/api/plan/:planId",
       params: { planId },
       body: { json: edit(["marks", "m1"], { week: 2, kind: "off", words: "" }) },
+    },
+    {
+      route: "/api/plan/:planId",
+      params: { planId },
+      body: {
+        json: edit(["overrides", `${athleteId}/${w.slotId}/${w.setKey}`], { loadKg: 60, by: "" }),
+      },
+      refused: true,
+    },
+    {
+      route: "/api/plan/:planId",
+      params: { planId },
+      body: { json: edit(["answered", "spacing/a/b"], { reason: "By feel", by: "x" }) },
     },
     { route: "/athletes", intent: "person", body: form({ intent: "person", ...facts }) },
     {

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { answerCheck } from "../../../core/plan/edits";
 import { Field, Select } from "../../ui/field";
 import { SchoolDifferences } from "../../ui/school-differences";
 import type { useAddress } from "../../ui/use-address";
@@ -51,24 +52,14 @@ export function ChecksView({
         </p>
       </div>
       <div className={data.other ? "grid gap-x-8 lg:grid-cols-2" : ""}>
-        <CheckList
-          title={by?.name ?? "Checks"}
-          checks={data.checks}
-          data={data}
-          mayEdit={mayEdit}
-        />
+        <CheckList title={by?.name ?? "Checks"} checks={data.checks} mayEdit={mayEdit} />
         {data.other ? (
-          <CheckList
-            title={data.other.name}
-            checks={data.other.checks}
-            data={data}
-            mayEdit={false}
-          />
+          <CheckList title={data.other.name} checks={data.other.checks} mayEdit={false} />
         ) : null}
       </div>
       {own && other ? (
         <>
-          <SchoolAthlete data={data} own={own} other={other} address={address} />
+          <SchoolAthlete own={own} other={other} address={address} />
           <section aria-labelledby="schools-differ" className="mt-5">
             <h2 id="schools-differ">Where the two differ</h2>
             <SchoolDifferences a={own} b={other} />
@@ -82,12 +73,10 @@ export function ChecksView({
 function CheckList({
   title,
   checks,
-  data,
   mayEdit,
 }: {
   title: string;
   checks: readonly Listed[];
-  data: PlanPage;
   mayEdit: boolean;
 }) {
   return (
@@ -96,14 +85,14 @@ function CheckList({
       {checks.length === 0 ? <p className="text-muted">Nothing stands against it.</p> : null}
       <ul>
         {checks.map((check) => (
-          <CheckRow key={check.key} check={check} data={data} mayEdit={mayEdit} />
+          <CheckRow key={check.key} check={check} mayEdit={mayEdit} />
         ))}
       </ul>
     </section>
   );
 }
 
-function CheckRow({ check, data, mayEdit }: { check: Listed; data: PlanPage; mayEdit: boolean }) {
+function CheckRow({ check, mayEdit }: { check: Listed; mayEdit: boolean }) {
   const edit = usePlanEdit();
   const [open, setOpen] = useState(false);
   const [reason, setReason] = useState("");
@@ -111,15 +100,7 @@ function CheckRow({ check, data, mayEdit }: { check: Listed; data: PlanPage; may
   const answer = () => {
     if (reason.trim().length < 3) return;
     setOpen(false);
-    edit({
-      words: `Check answered: ${check.code}`,
-      sets: [
-        {
-          path: ["answered", check.key],
-          value: { reason: reason.trim(), by: data.plan.updatedBy },
-        },
-      ],
-    });
+    edit(answerCheck(check, reason.trim()));
   };
   return (
     <li

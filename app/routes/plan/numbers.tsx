@@ -189,7 +189,6 @@ export function Numbers({
           key={`${editing.athlete.id}${editing.run.key}`}
           editing={editing}
           slotId={slotId}
-          base={data.plan.version}
           onClose={() => setEditing(undefined)}
         />
       ) : null}

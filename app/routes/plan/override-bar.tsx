@@ -1,7 +1,10 @@
+import { useState } from "react";
 import type { LoadRun } from "../../../core/plan/block-loads";
+import { noOwnLoad, ownLoad } from "../../../core/plan/edits";
 import type { Lifter } from "../../../core/prescribe/lifter";
-import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
-import { Form } from "../../ui/form";
+import { kgToGrains, massIn, massKg, plainNumber } from "../../../core/units/mass";
+import { MassField } from "../../forms/maxes";
+import { usePlanEdit } from "./plan-edits";
 
 export interface Editing {
   athlete: Lifter;
@@ -9,33 +12,41 @@ export interface Editing {
   week: number;
 }
 
+/** A coach's own load for one set: an edit of the plan like any other, undone with them. */
 export function OverrideBar({
   editing,
   slotId,
-  base,
   onClose,
 }: {
   editing: Editing;
   slotId: string;
-  base: number;
   onClose: () => void;
 }) {
+  const edit = usePlanEdit();
+  const [problem, setProblem] = useState<string>();
   const { athlete, run, week } = editing;
+  const at = { athleteId: athlete.id, slotId, setKey: run.key };
   const unit = athlete.unit ?? "kg";
   const shown =
     run.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
+  const keep = (text: FormDataEntryValue | null) => {
+    const load = MassField.safeParse(text);
+    if (!load.success) {
+      setProblem(load.error.issues[0]?.message);
+      return;
+    }
+    void edit(ownLoad(at, massKg(load.data)));
+    onClose();
+  };
   return (
-    <Form
-      method="post"
-      onSubmit={onClose}
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        keep(new FormData(event.currentTarget).get("load"));
+      }}
       className="sticky bottom-0 left-0 mt-2 flex flex-wrap items-end gap-3 border-t border-control bg-base-200 p-3"
       aria-label={`Own load for ${athlete.name}, week ${week}`}
     >
-      <input type="hidden" name="athleteId" value={athlete.id} />
-      <input type="hidden" name="setKey" value={run.key} />
-      <input type="hidden" name="slotId" value={slotId} />
-      <input type="hidden" name="week" value={week} />
-      <input type="hidden" name="base" value={base} />
       <label>
         <span className="block text-muted">
           {athlete.name}, week {week}: your load
@@ -46,19 +57,32 @@ export function OverrideBar({
           name="load"
           className="field w-40"
           defaultValue={`${shown} ${unit}`}
+          aria-invalid={problem ? true : undefined}
         />
       </label>
-      <button type="submit" name="intent" value="override" className="btn btn-primary">
+      <button type="submit" className="btn btn-primary">
         Set this load
       </button>
       {run.overridden ? (
-        <button type="submit" name="intent" value="lift" className="btn">
+        <button
+          type="button"
+          className="btn"
+          onClick={() => {
+            void edit(noOwnLoad(at));
+            onClose();
+          }}
+        >
           Back to the recipe
         </button>
       ) : null}
       <button type="button" className="btn" onClick={onClose}>
         Cancel
       </button>
-    </Form>
+      {problem ? (
+        <p role="alert" className="w-full font-medium text-accent">
+          {problem}
+        </p>
+      ) : null}
+    </form>
   );
 }

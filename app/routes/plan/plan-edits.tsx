@@ -12,18 +12,17 @@ import { uuidv7 } from "uuidv7";
 import type { Block } from "../../../core/plan/block";
 import { applyEdit, type BlockEdit } from "../../../core/plan/edits";
 import { BlockSchema } from "../../forms/block";
-import type { Edit } from "./setup-edit";
+import type { Edit, EditAnswer } from "./setup-edit";
 
 /** An edit on its way, with the edit number of the page it was drawn up on. */
 interface Waiting {
   id: string;
   edit: BlockEdit;
   base: number;
+  answered: (answer: EditAnswer) => void;
   /** Its own number, once the server has it; it shows until the page has loaded that number. */
   seq?: number;
 }
-
-type Answer = { ok: true; value: { seq: number } } | { ok: false; message: string };
 
 const RETRY_MS = 2000;
 const AWAY = "The server could not be reached. Your edit waits here, and is sent again.";
@@ -47,7 +46,7 @@ function withEdits(block: Block, waiting: readonly Waiting[]): Block {
 }
 
 /** Sends one edit; undefined where no answer came, so that it may be there or not. */
-async function send(planId: string, one: Waiting, base: number): Promise<Answer | undefined> {
+async function send(planId: string, one: Waiting, base: number): Promise<EditAnswer | undefined> {
   try {
     const response = await fetch(`/api/plan/${planId}`, {
       method: "POST",
@@ -57,7 +56,7 @@ async function send(planId: string, one: Waiting, base: number): Promise<Answer 
       keepalive: true,
     });
     if (response.status >= 500) return undefined;
-    return (await response.json()) as Answer;
+    return (await response.json()) as EditAnswer;
   } catch {
     return undefined;
   }
@@ -93,6 +92,7 @@ export function usePlanEdits(planId: string, version: number, block: Block) {
       }
       queue.current.shift();
       setProblem(answer.ok ? undefined : answer.message);
+      one.answered(answer);
       if (answer.ok) own.current.add(answer.value.seq);
       const seq = answer.ok ? answer.value.seq : undefined;
       setEdits((all) =>
@@ -106,12 +106,14 @@ export function usePlanEdits(planId: string, version: number, block: Block) {
   }, [planId, revalidate]);
 
   const edit = useCallback<Edit>(
-    (made) => {
-      if (!made) return;
-      const one = { id: uuidv7(), edit: made, base: version };
-      queue.current.push(one);
-      setEdits((all) => [...all, one]);
-      void pump();
+    async (made, base = version) => {
+      if (!made) return undefined;
+      return new Promise<EditAnswer>((answered) => {
+        const one = { id: uuidv7(), edit: made, base, answered };
+        queue.current.push(one);
+        setEdits((all) => [...all, one]);
+        void pump();
+      });
     },
     [version, pump],
   );

@@ -1,31 +1,21 @@
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
 import { Link, redirect } from "react-router";
 import { z } from "zod";
-import { dateOf, daysOf, lastDate, leadSlot, overrideKey } from "../../../core/plan/block";
-import { massKg } from "../../../core/units/mass";
+import { dateOf, daysOf, lastDate, leadSlot } from "../../../core/plan/block";
 import { pack, unpack } from "../../forms/json";
-import { MassField } from "../../forms/maxes";
 import { MOST_CURSOR } from "../../forms/primitives/cursor";
 import { dateField } from "../../forms/primitives/date";
 import { idFrom, idOrNone } from "../../forms/primitives/id";
-import { keyField } from "../../forms/primitives/key";
-import { fieldProblems, recipeFromForm } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
-import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
+import { RecipeForm } from "../../ui/recipe-form";
 import { useAddress } from "../../ui/use-address";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
-import {
-  editPlan,
-  movePlan,
-  overrideLoad,
-  redoEdit,
-  undoEdit,
-} from "../../workflows/plan/edit-plan.server";
+import { movePlan, redoEdit, undoEdit } from "../../workflows/plan/edit-plan.server";
 import { copyPlan, shelvePlan, splitAthlete } from "../../workflows/plan/new-plan.server";
 import { publishPlan } from "../../workflows/plan/publish-plan.server";
 import { readPlan } from "../../workflows/plan/read-plan.server";
@@ -36,6 +26,7 @@ import { NumbersView } from "./numbers-view";
 import { Actions, useNewer } from "./plan-actions";
 import { History } from "./plan-changes";
 import { PlanEdits, usePlanEdits } from "./plan-edits";
+import { useRecipeKeeping } from "./recipe-keeping";
 import { SetupMargin } from "./setup-block";
 import { SetupView } from "./setup-view";
 import { WeeksView } from "./weeks-view";
@@ -58,14 +49,6 @@ export async function loader({ request, context, params }: Route.LoaderArgs) {
 
 /** The edit on which a form was drawn up; a form without it counts as made before all of them. */
 const Base = z.coerce.number().int().min(0).max(MOST_CURSOR).catch(0);
-const At = z.object({
-  athleteId: z.uuid(),
-  slotId: keyField(60),
-  setKey: keyField(120),
-  week: z.coerce.number().int().min(1).max(104),
-  base: Base,
-});
-const Override = At.extend({ load: MassField });
 const Move = z.object({ roomId: z.uuid(), rounding: z.enum(["nearest", "down"]) });
 const Copy = z.object({
   name: z.string().trim().min(1, "Give it a name.").max(80),
@@ -82,57 +65,12 @@ const wrong = (error: z.ZodError) => ({
 async function take(principal: Principal, planId: string, intent: string, form: FormData) {
   const fields = Object.fromEntries(form);
   switch (intent) {
-    case "recipe": {
-      const parsed = recipeFromForm(form);
-      if (!parsed.success) {
-        return {
-          ok: false as const,
-          message: "Nothing was saved: some fields need another look.",
-          problems: fieldProblems(parsed.error),
-        };
-      }
-      const slot = keyField(60).safeParse(fields.slotId);
-      if (!slot.success) return wrong(slot.error);
-      const result = await editPlan(principal, {
-        planId,
-        base: Base.parse(fields.base),
-        edit: {
-          words: `Recipe changed: ${parsed.data.name}`,
-          sets: [
-            {
-              path: ["slots", slot.data, "recipe"],
-              value: JSON.parse(JSON.stringify(parsed.data)),
-            },
-          ],
-        },
-      });
-      return result.ok ? { ok: true as const, seq: result.value.seq } : result;
-    }
     case "undo":
       return undoEdit(principal, planId);
     case "redo":
       return redoEdit(principal, planId);
     case "publish":
       return publishPlan(principal, { planId, base: Base.parse(fields.base) });
-    case "override": {
-      const parsed = Override.safeParse(fields);
-      if (!parsed.success) return wrong(parsed.error);
-      const { load, ...at } = parsed.data;
-      return overrideLoad(principal, { planId, ...at, loadKg: massKg(load) });
-    }
-    case "lift": {
-      const parsed = At.safeParse(fields);
-      if (!parsed.success) return wrong(parsed.error);
-      const { athleteId, slotId, setKey, base } = parsed.data;
-      return editPlan(principal, {
-        planId,
-        base,
-        edit: {
-          words: "Own load taken off",
-          sets: [{ path: ["overrides", overrideKey(athleteId, slotId, setKey)] }],
-        },
-      });
-    }
     case "move": {
       const parsed = Move.safeParse(fields);
       return parsed.success ? movePlan(principal, { planId, ...parsed.data }) : wrong(parsed.error);
@@ -165,7 +103,7 @@ async function take(principal: Principal, planId: string, intent: string, form: 
 export async function action({ request, context, params }: Route.ActionArgs) {
   const form = await readForm(request);
   const intent = String(form.get("intent") ?? "");
-  return { intent, ...(await take(principalOf(context), params.planId, intent, form)) };
+  return take(principalOf(context), params.planId, intent, form);
 }
 
 export function clientAction({ serverAction }: Route.ClientActionArgs) {
@@ -203,29 +141,17 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
     ? address.get("slot")
     : (leadSlot(data.block)?.id ?? "");
   const slot = data.block.slots[slotId];
-  const [draft, setDraft] = useState<{
-    slotId: string;
-    recipe: NonNullable<typeof slot>["recipe"];
-  }>();
-  const block = useMemo(() => {
-    const drafted = draft && data.block.slots[draft.slotId];
-    return drafted && draft
-      ? {
-          ...data.block,
-          slots: { ...data.block.slots, [draft.slotId]: { ...drafted, recipe: draft.recipe } },
-        }
-      : data.block;
-  }, [data.block, draft]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what was saved is no draft any more
-  useEffect(() => setDraft(undefined), [plan.version, slotId]);
+  const recipe = useRecipeKeeping(edits.edit, slotId, plan.version);
+  const { draft } = recipe;
+  const block = useMemo(
+    () =>
+      slot && draft
+        ? { ...data.block, slots: { ...data.block.slots, [slotId]: { ...slot, recipe: draft } } }
+        : data.block,
+    [data.block, slot, slotId, draft],
+  );
   useNewer(data);
-  const result = actionData as
-    | { intent?: string; ok: boolean; message?: string; problems?: Record<string, string> }
-    | undefined;
-  const recipeResult =
-    result && (result.intent === "recipe" || result.intent === undefined)
-      ? (result as RecipeResult)
-      : undefined;
+  const result = actionData as { ok: boolean; message?: string } | undefined;
   const first = daysOf(block)[0];
   return (
     <PlanEdits value={edits.edit}>
@@ -236,12 +162,12 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
         margin={
           slot && view === "numbers" ? (
             <RecipeForm
-              key={`${slotId}/${plan.version}`}
+              key={`${slotId}/${recipe.filledAt}`}
               recipe={slot.recipe}
-              hidden={{ slotId, base: plan.version }}
               mayEdit={mayEdit}
-              result={recipeResult}
-              onDraft={(recipe) => setDraft(recipe && { slotId, recipe })}
+              result={recipe.result}
+              onDraft={recipe.onDraft}
+              onKeep={recipe.onKeep}
             />
           ) : view === "setup" ? (
             <SetupMargin data={data} mayEdit={mayEdit} />
@@ -267,7 +193,7 @@ export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
             </Link>
           ))}
         </nav>
-        {result && !result.ok && result.intent !== "recipe" && result.intent !== undefined ? (
+        {result && !result.ok ? (
           <Notice kind="problem" title={result.message ?? "That could not be done."} />
         ) : null}
         {edits.problem ? <Notice kind="problem" title={edits.problem} /> : null}

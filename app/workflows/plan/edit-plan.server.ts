@@ -1,7 +1,14 @@
 import { uuidv7 } from "uuidv7";
 import { describeRefusal, loadBar } from "../../../core/barload/load";
-import { type Block, overrideKey, slotWeek } from "../../../core/plan/block";
-import { applyEdit, type BlockEdit, inverseOf, meet } from "../../../core/plan/edits";
+import { type Block, slotWeek } from "../../../core/plan/block";
+import {
+  applyEdit,
+  type BlockEdit,
+  inverseOf,
+  type Json,
+  meet,
+  type PlaceSet,
+} from "../../../core/plan/edits";
 import { racksOf, roomById } from "../../../db/queries/gear.server";
 import {
   addEdit,
@@ -42,7 +49,71 @@ export function editPlan(
     id?: string;
   },
 ): Promise<EditOutcome> {
-  return inTeamOnce(principal, (tx) => editWithin(tx, principal, input));
+  return inTeamOnce(principal, async (tx) => {
+    const edit = await signed(tx, principal, input.planId, input.edit);
+    return "code" in edit ? edit : editWithin(tx, principal, { ...input, edit });
+  });
+}
+
+/** Places of a block whose entries say whose they are. */
+const SIGNED = ["overrides", "answered"];
+
+/**
+ * The edit as this person may make it: an own load or an answer is theirs, whatever the sender
+ * wrote, and an own load passes the same checks of bar and room as any other.
+ */
+async function signed(
+  tx: TeamTransaction,
+  principal: Principal,
+  planId: string,
+  edit: BlockEdit,
+): Promise<BlockEdit | Failure> {
+  const sets: PlaceSet[] = [];
+  for (const set of edit.sets) {
+    const [place = "", key, ...within] = set.path;
+    if (!SIGNED.includes(place) || set.value === undefined) {
+      sets.push(set);
+      continue;
+    }
+    // Whole entries only: one that is set in parts could be somebody else's.
+    if (key === undefined || within.length > 0 || !isEntry(set.value)) {
+      return failed("not-an-entry", "An own load or an answer is set as a whole. Load the page.");
+    }
+    const value: Entry = { ...set.value, by: principal.name };
+    const refused =
+      place === "overrides" ? await ownLoadRefused(tx, planId, key, value.loadKg) : undefined;
+    if (refused) return refused;
+    sets.push({ path: set.path, value });
+  }
+  return { ...edit, sets };
+}
+
+type Entry = { [key: string]: Json | undefined };
+
+const isEntry = (value: Json): value is Entry =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
+
+/** Why a coach's own load cannot stand; undefined where it can. */
+async function ownLoadRefused(
+  tx: TeamTransaction,
+  planId: string,
+  key: string,
+  loadKg: Json | undefined,
+): Promise<Failure | undefined> {
+  const row = await planById(tx, planId);
+  const [, slotId = "", ...rest] = key.split("/");
+  const slot = row?.plan.block.slots[slotId];
+  if (!row || !slot) return NO_PLAN;
+  const { block } = row.plan;
+  const there = Array.from({ length: block.weeks }, (_, i) => i + 1).some((week) =>
+    slotWeek(block, slot, week)?.sets.some((set) => set.key === rest.join("/")),
+  );
+  if (!there) return failed("no-set", "The recipe has no such set any more. Load the page again.");
+  if (slot.work.kind !== "lift" || typeof loadKg !== "number") return undefined;
+  const rack = (await racksOf(tx, row.plan.roomId))[0];
+  if (!rack) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
+  const loading = loadBar(rack.gear, loadKg, row.plan.rounding);
+  return loading.ok ? undefined : failed("not-loadable", describeRefusal(loading));
 }
 
 /** An edit within a transaction of the caller. */
@@ -178,45 +249,6 @@ export function redoEdit(principal: Principal, planId: string): Promise<EditOutc
 }
 
 const words = (text: string) => text.replace(/^(Taken back|Brought back): /, "");
-
-/** A coach's own load for a set of one athlete: checked against the room, then an edit. */
-export function overrideLoad(
-  principal: Principal,
-  input: {
-    planId: string;
-    base: number;
-    athleteId: string;
-    slotId: string;
-    setKey: string;
-    week: number;
-    loadKg: number;
-  },
-): Promise<EditOutcome> {
-  return inTeamOnce(principal, async (tx) => {
-    const row = await planById(tx, input.planId);
-    const slot = row?.plan.block.slots[input.slotId];
-    if (!row || !slot) return NO_PLAN;
-    const week = slotWeek(row.plan.block, slot, input.week);
-    if (!week?.sets.some((set) => set.key === input.setKey)) {
-      return failed("no-set", "The recipe has no such set any more. Load the page again.");
-    }
-    if (slot.work.kind === "lift") {
-      const rack = (await racksOf(tx, row.plan.roomId))[0];
-      if (!rack) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
-      const loading = loadBar(rack.gear, input.loadKg, row.plan.rounding);
-      if (!loading.ok) return failed("not-loadable", describeRefusal(loading));
-    }
-    const key = overrideKey(input.athleteId, input.slotId, input.setKey);
-    return editWithin(tx, principal, {
-      planId: input.planId,
-      base: input.base,
-      edit: {
-        words: "Own load set",
-        sets: [{ path: ["overrides", key], value: { loadKg: input.loadKg, by: principal.name } }],
-      },
-    });
-  });
-}
 
 /** Where the plan is done and how it rounds. */
 export function movePlan(

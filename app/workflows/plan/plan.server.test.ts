@@ -1,7 +1,13 @@
 import { randomUUID } from "node:crypto";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { blockLoads, changedLoads, slotCells } from "../../../core/plan/block-loads";
-import type { BlockEdit, Json } from "../../../core/plan/edits";
+import {
+  answerCheck,
+  type BlockEdit,
+  type Json,
+  noOwnLoad,
+  ownLoad,
+} from "../../../core/plan/edits";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -20,7 +26,7 @@ import {
   readSchools,
   saveRecipeVersion,
 } from "../library/plan-library.server";
-import { editPlan, overrideLoad, redoEdit, undoEdit } from "./edit-plan.server";
+import { editPlan, redoEdit, undoEdit } from "./edit-plan.server";
 import { endFeed, exportPlan, listFeeds, makeFeed, readFeed } from "./export-plan.server";
 import { copyPlan, importPlan, newPlan, splitAthlete } from "./new-plan.server";
 import { publishPlan } from "./publish-plan.server";
@@ -177,24 +183,40 @@ describe("edits of a plan", () => {
   });
 
   it("an own load is checked against the room, hangs on its set, and is taken off", async () => {
-    const at = {
-      planId: team.planId,
-      athleteId: team.athleteId,
-      slotId: "main",
-      setKey: "w1.s1.1",
-      week: 1,
-    };
-    const tooMuch = await overrideLoad(coach, { ...at, base: await base(), loadKg: 900 });
+    const at = { athleteId: team.athleteId, slotId: "main", setKey: "w1.s1.1" };
+    const tooMuch = await edit(coach, ownLoad(at, 900));
     expect(tooMuch).toMatchObject({ ok: false, code: "not-loadable" });
     if (!tooMuch.ok) expect(tooMuch.message).toContain("holds 300 kg at most");
-    expect(
-      await overrideLoad(coach, { ...at, base: await base(), setKey: "w9.s1.1", loadKg: 40 }),
-    ).toMatchObject({ ok: false, code: "no-set" });
-    await overrideLoad(coach, { ...at, base: await base(), loadKg: 80 });
+    expect(await edit(coach, ownLoad({ ...at, setKey: "w9.s1.1" }, 40))).toMatchObject({
+      ok: false,
+      code: "no-set",
+    });
+    expect(await edit(coach, ownLoad(at, 80))).toMatchObject({ ok: true });
     await edit(coach, set(start, 44));
     expect((await loads())[0]?.slice(0, 2)).toEqual([80, 60]);
     await edit(coach, set(["overrides", `${team.athleteId}/main/w1.s1.1`], undefined));
     expect((await loads())[0]?.[0]).toBe(60);
+  });
+
+  it("own loads and answers are whose they are, whatever the sender wrote", async () => {
+    const at = { athleteId: team.athleteId, slotId: "main", setKey: "w1.s1.1" };
+    const key = `${team.athleteId}/main/w1.s1.1`;
+    const forged = { loadKg: 60, by: "Somebody Else" };
+    await edit(coach, set(["overrides", key], forged));
+    expect((await plan()).block.overrides[key]).toEqual({ loadKg: 60, by: "Plan Coach" });
+    await edit(other, answerCheck({ key: "spacing/x/y", code: "spacing" }, "By feel"));
+    expect((await plan()).block.answered["spacing/x/y"]).toEqual({
+      reason: "By feel",
+      by: "Other Coach",
+    });
+    for (const path of [["overrides"], ["overrides", key, "by"], ["answered", "a", "b", "c"]])
+      expect(await edit(coach, set(path, forged))).toMatchObject({
+        ok: false,
+        code: "not-an-entry",
+      });
+    expect(await edit(coach, noOwnLoad(at))).toMatchObject({ ok: true });
+    expect((await plan()).block.overrides[key]).toBeUndefined();
+    await undoEdit(other, team.planId);
   });
 
   it("are not there for a plan that is not, nor for another team", async () => {
