@@ -59,7 +59,7 @@ export function ChecksView({
       </div>
       {own && other ? (
         <>
-          <SchoolAthlete own={own} other={other} address={address} />
+          <SchoolAthlete data={data} own={own} other={other} address={address} />
           <section aria-labelledby="schools-differ" className="mt-5">
             <h2 id="schools-differ">Where the two differ</h2>
             <SchoolDifferences a={own} b={other} />
