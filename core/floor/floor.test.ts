@@ -226,6 +226,57 @@ describe("corrections, conflicts and what is set aside", () => {
     ]);
   });
 
+  it("leaves a set its reps when somebody else ends it", () => {
+    const rack = new TestDevice("rack");
+    const floor = new TestDevice("floor");
+    const set = rack.set("ann", 1, [0.84, 0.86, 0.81]);
+    const ended = floor.entry(set[3]?.body as never);
+    const state = reduceFloor(testSession(), stored([...set.slice(0, 3), ended]));
+    const [first] = lifter(state, "ann").sets;
+    expect(first).toMatchObject({ stage: "done", doneEntryId: ended.id });
+    expect(first?.reps.map((rep) => rep.velocityMps)).toEqual([0.84, 0.86, 0.81]);
+    expect(state.conflicts).toEqual([]);
+  });
+
+  it("takes a correction from another device, after the set was ended too", () => {
+    const rack = new TestDevice("rack");
+    const floor = new TestDevice("floor");
+    const set = rack.set("ann", 1, [0.84, 0.48, 0.81]);
+    const wrong = set[1];
+    const right = floor.entry({ ...wrong?.body, mcvMps: 0.86 } as never, [wrong?.id ?? ""]);
+    const state = reduceFloor(testSession(), stored([...set, right]));
+    const [first] = lifter(state, "ann").sets;
+    expect(first?.reps.map((rep) => rep.velocityMps)).toEqual([0.84, 0.86, 0.81]);
+  });
+
+  it("goes on with another tablet where one broke in the middle of a set", () => {
+    const broken = new TestDevice("broken");
+    const spare = new TestDevice("spare");
+    const set = spare.set("ann", 1, [0.1, 0.1, 0.81]);
+    const state = reduceFloor(
+      testSession(),
+      stored([broken.rep("ann", 1, 1, 0.84), broken.rep("ann", 1, 2, 0.86), ...set.slice(2)]),
+    );
+    const [first] = lifter(state, "ann").sets;
+    expect(first?.reps.map((rep) => rep.velocityMps)).toEqual([0.84, 0.86, 0.81]);
+    expect(state.conflicts).toEqual([]);
+  });
+
+  it("lets one of two detectors of a set decide, and reports the other", () => {
+    const one = new TestDevice("one");
+    const two = new TestDevice("two");
+    const kept = one.rep("ann", 1, 1, 0.84);
+    const other = two.rep("ann", 1, 1, 0.5);
+    const state = reduceFloor(
+      testSession(),
+      stored([kept, other, ...one.set("ann", 1, []).slice(-1)]),
+    );
+    expect(lifter(state, "ann").sets[0]?.reps.map((rep) => rep.velocityMps)).toEqual([0.84]);
+    expect(state.conflicts).toMatchObject([
+      { code: "two-detectors", kept: kept.id, other: other.id },
+    ]);
+  });
+
   it("keeps the first of the same set from two tablets, with that tablet's reps only", () => {
     const one = new TestDevice("one");
     const two = new TestDevice("two");

@@ -4,6 +4,7 @@ import type { FrozenSession } from "./frozen";
 /** What a reader should know about entries that could not simply be taken. */
 export type LogConflict =
   | { code: "same-set-twice"; address: SetAddress; kept: string; other: string }
+  | { code: "two-detectors"; address: SetAddress; kept: string; other: string }
   | { code: "double-correction"; of: string; kept: string; other: string };
 
 export interface SetAside {

@@ -12,7 +12,7 @@ import { velocityAt } from "../profile/line";
 import type { Mass } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { EntryBody, LogEntry } from "./entries";
-import { foldLog, type LogConflict, type SetAside } from "./fold";
+import { compareEntries, foldLog, type LogConflict, type SetAside } from "./fold";
 import type { FrozenLifter, FrozenRack, FrozenSession } from "./frozen";
 
 export interface RepState {
@@ -272,35 +272,30 @@ function reduceSet(
   conflicts: LogConflict[],
 ): SetState {
   const finished = bucket?.done[0];
+  const address = {
+    athleteId: lifter.athleteId,
+    slotId: session.slotId,
+    setKey: prescription.key,
+  };
   for (const other of bucket?.done.slice(1) ?? []) {
-    conflicts.push({
-      code: "same-set-twice",
-      address: {
-        athleteId: lifter.athleteId,
-        slotId: session.slotId,
-        setKey: prescription.key,
-      },
-      kept: finished?.entry.id ?? "",
-      other: other.entry.id,
-    });
+    const kept = finished?.entry.id ?? "";
+    conflicts.push({ code: "same-set-twice", address, kept, other: other.entry.id });
   }
-  // One detector decides: the reps of the device that finished (or began) the set.
-  const deviceId = finished?.entry.deviceId ?? bucket?.reps[0]?.entry.deviceId;
-  const reps: RepState[] = (bucket?.reps ?? [])
-    .filter(({ entry }) => entry.deviceId === deviceId)
-    .sort((a, b) => a.body.rep - b.body.rep)
-    .map(({ entry, body }) => ({
-      entryId: entry.id,
-      number: body.rep,
-      velocityMps: inMetric(body, session.metric),
-      outcome: body.outcome,
-      short: body.short ?? false,
-      pauseS: body.pauseS,
-      loweringMps: body.loweringMps,
-      contactMps: body.contactMps,
-      toPeakS: body.toPeakS,
-      source: body.source,
-    }));
+  const seen = repsOf(bucket, finished?.entry);
+  for (const { kept, other } of seen.twice)
+    conflicts.push({ code: "two-detectors", address, kept: kept.id, other: other.id });
+  const reps: RepState[] = seen.reps.map(({ entry, body }) => ({
+    entryId: entry.id,
+    number: body.rep,
+    velocityMps: inMetric(body, session.metric),
+    outcome: body.outcome,
+    short: body.short ?? false,
+    pauseS: body.pauseS,
+    loweringMps: body.loweringMps,
+    contactMps: body.contactMps,
+    toPeakS: body.toPeakS,
+    source: body.source,
+  }));
 
   const planned =
     prescription.loadKg === undefined
@@ -344,6 +339,32 @@ function reduceSet(
       wallTime: finished.entry.wallTime,
     },
   };
+}
+
+/**
+ * The reps of a set, by their numbers. They belong to the set and to what detected them, whoever
+ * ends it: the device of the first rep. What another device saw beside it does not count and is
+ * reported; a rep that the first one does not have counts where it came before the set was ended
+ * (a tablet took over from one that broke), and a correction counts whenever it comes.
+ */
+function repsOf(bucket: SetEntries | undefined, finished: LogEntry | undefined) {
+  const all = bucket?.reps ?? [];
+  const detector = all[0]?.entry.deviceId;
+  const byNumber = new Map<number, SetEntries["reps"][number]>();
+  const twice: Array<{ kept: LogEntry; other: LogEntry }> = [];
+  for (const one of all)
+    if (one.entry.deviceId === detector && !byNumber.has(one.body.rep))
+      byNumber.set(one.body.rep, one);
+  for (const one of all) {
+    const { entry, body } = one;
+    if (entry.deviceId === detector) continue;
+    const corrects = entry.supersedes.length > 0;
+    if (!corrects && finished && compareEntries(entry, finished) > 0) continue;
+    const kept = byNumber.get(body.rep);
+    if (kept === undefined) byNumber.set(body.rep, one);
+    else twice.push({ kept: kept.entry, other: entry });
+  }
+  return { reps: [...byNumber.values()].sort((a, b) => a.body.rep - b.body.rep), twice };
 }
 
 function fromLoading(
