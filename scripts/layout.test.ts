@@ -217,7 +217,6 @@ describe("the house", () => {
       "PRILEPIN",
       "HEAVY_PERCENT",
       "SPEED_LOSS_MOST",
-      "OVERHEAD_EVERY_WEEKS",
       "BETWEEN_EXERCISES_S",
       "LIFT_WORK",
       "CONFIRM_AFTER_S",

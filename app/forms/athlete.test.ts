@@ -258,6 +258,8 @@ describe("the library", () => {
       easier: [],
       id: "",
     });
+    expect(ExerciseForm.parse({ ...exercise, cue: "  chest up " }).cue).toBe("chest up");
+    expect(said(ExerciseForm, { ...exercise, cue: "x".repeat(81) }).cue).toContain("80 letters");
     expect(said(ExerciseForm, { ...exercise, main: "" }).main).toContain("at least one");
     expect(ExerciseForm.safeParse({ ...exercise, main: "wings" }).success).toBe(false);
   });

@@ -37,6 +37,7 @@ export const ExerciseForm = z
     sides: z.enum(SIDES),
     gear: freeList,
     excludes: words(EXERCISE_LIMITS),
+    cue: z.string().trim().max(80, "A cue of 80 letters at most.").default(""),
     easier: z
       .string()
       .default("")

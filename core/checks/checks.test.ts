@@ -83,6 +83,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
   block: own,
   school,
   settings: {},
+  coachValues: {},
   workOf: (one) => ({
     name: one.work.kind === "lift" ? "Squat" : "Row",
     variation: one.work.kind === "lift" ? "Squat" : undefined,
@@ -505,5 +506,24 @@ describe("pairings on a day", () => {
     expect(found(paired("power-first"), { complexOf: () => undefined })).toMatchObject([
       { code: "pairing-gone", key: "pairing-gone/p1" },
     ]);
+  });
+});
+
+describe("numbers that a team may set", () => {
+  const primer = (reps: number) => {
+    const long = recipe({ aim: "speed", steps: [{ id: "s1", sets: 3, reps, add: 0 }] });
+    const own = block();
+    return {
+      ...own,
+      slots: { main: { ...(own.slots.main as Slot), section: "primer" as const, recipe: long } },
+    };
+  };
+  const found = (own: Block, over: Partial<CheckInput> = {}) =>
+    checkPlan(input(own, over)).find((one) => one.code === "primer-reps");
+
+  it("a primer over fifteen reps tires; a team that sets twenty hears nothing of eighteen", () => {
+    expect(found(primer(5))).toBeUndefined();
+    expect(found(primer(6))?.text).toContain("18 reps in the primer, over 15");
+    expect(found(primer(6), { coachValues: { primerMostReps: 20 } })).toBeUndefined();
   });
 });

@@ -5,6 +5,7 @@ import type { Pattern } from "../exercise/exercise";
 import type { Block, Slot } from "../plan/block";
 import type { WorkFacts } from "../plan/week-sums";
 import type { RecipeSettings } from "../recipe/recipe";
+import type { CoachValues } from "../settings/coach-values";
 import type { School } from "./school";
 
 export type CheckLevel = "refused" | "warning" | "note";
@@ -55,6 +56,8 @@ export interface CheckInput {
   settings: RecipeSettings;
   workOf: (slot: Slot, exerciseId: string | undefined) => CheckedWork | undefined;
   liftOf: (variantId: string) => { name: string; lift: string } | undefined;
+  /** What the team has set; rules ask `teamDefault` by key, so that the usual numbers hold else. */
+  coachValues: CoachValues;
   /** What the team checks complexes by; the usual numbers where it set none. */
   complexSettings?: ComplexSettings;
   /** A complex of the team's library; undefined where it is gone. */

@@ -32,6 +32,7 @@ import { pairingAfterHeavy } from "./rules/pairing-after-heavy";
 import { pairingComplex } from "./rules/pairing-complex";
 import { pairingGone } from "./rules/pairing-gone";
 import { powerRest } from "./rules/power-rest";
+import { primerReps } from "./rules/primer-reps";
 import { repsASet } from "./rules/reps-a-set";
 import { repsForPower } from "./rules/reps-for-power";
 import { repsForSpeed } from "./rules/reps-for-speed";
@@ -59,6 +60,7 @@ export const RULES: readonly Rule[] = [
   repsForSpeed,
   repsForPower,
   powerRest,
+  primerReps,
   overMax,
   repsOverTotal,
   repsUnderTotal,

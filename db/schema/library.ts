@@ -29,6 +29,8 @@ export const exercise = pgTable(
     sides: text("sides", { enum: SIDES }).notNull(),
     gear: text("gear").array().notNull(),
     excludes: text("excludes", { enum: EXERCISE_LIMITS }).array().notNull(),
+    /** One short line for who does it; empty where there is none. */
+    cue: text("cue").notNull().default(""),
     /** Who changed it last; empty while it is as shipped. */
     changedBy: text("changed_by").notNull().default(""),
     changedAt: timestamp("changed_at", { withTimezone: true }),

@@ -152,6 +152,7 @@ function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
           {free.loadKg === undefined
             ? ""
             : `, ${formatKg(free.loadKg, unit, 1)}${free.hands === 2 ? " a hand" : ""}`}
+          {slot.cue ? <span className="block">{slot.cue}</span> : null}
         </p>
       ) : (
         <Figures label={`My sets, ${slot.name}`}>

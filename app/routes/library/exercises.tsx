@@ -294,6 +294,15 @@ function ExerciseEditor({
           placeholder="bar, rack"
           defaultValue={chosen?.gear.join(", ")}
         />
+        <Field
+          label="Cue"
+          name="cue"
+          inline
+          hint="one short line, on the athlete's card"
+          maxLength={80}
+          defaultValue={chosen?.cue}
+          problem={problems.cue}
+        />
         <Checks
           name="main"
           title="Main muscles"

@@ -129,6 +129,8 @@ export interface CardSlot {
   section: Slot["section"];
   name: string;
   caution: string;
+  /** Of an exercise: the team's short line for it. */
+  cue: string;
   rest: { leastS: number; mostS: number };
   tempo: Slot["recipe"]["tempo"];
   counts: "reps" | "metres" | "contacts";
@@ -179,6 +181,7 @@ async function slotsOnCard(
           ...shared,
           name: exercise?.name ?? slot.recipe.name,
           caution: "",
+          cue: exercise?.cue ?? "",
           sets: [],
           free: {
             sets: wave.sets.length,
@@ -205,6 +208,7 @@ async function slotsOnCard(
         ...shared,
         name: plan.variant.name,
         caution: plan.variant.caution,
+        cue: "",
         sets: prescribed.sets,
         free: undefined,
       },

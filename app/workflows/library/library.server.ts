@@ -15,12 +15,8 @@ import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
-export interface ExerciseOnPage
-  extends Pick<
-    ExerciseRow,
-    "id" | "name" | "pattern" | "speedClass" | "main" | "assisting" | "sides" | "gear" | "excludes"
-  > {
-  changedBy: string;
+/** An exercise as its page shows it: every field of its record. */
+export interface ExerciseOnPage extends Omit<ExerciseRow, "teamId" | "changedAt" | "putAwayAt"> {
   away: boolean;
   easier: Array<{ id: string; name: string }>;
   harder: Array<{ id: string; name: string }>;

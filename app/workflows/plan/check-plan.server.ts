@@ -176,6 +176,7 @@ export async function checkInput(
     settings: room.settings,
     workOf: workLookup(table),
     liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),
+    coachValues: values,
     complexSettings: complexSettings(values),
     complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,
     athletes: checked,

@@ -1,8 +1,6 @@
 import { exerciseIn } from "../../plan/block";
+import { teamDefault } from "../../settings/team-defaults";
 import type { Rule } from "../rule";
-
-/** Overhead pressing comes no more often than every so many weeks. */
-export const OVERHEAD_EVERY_WEEKS = 4;
 
 /** Overhead pressing too often. */
 export const overhead: Rule = {
@@ -10,7 +8,8 @@ export const overhead: Rule = {
   of: "block",
   level: "warning",
   from: "the school",
-  find: ({ block, slots }, { workOf }) => {
+  find: ({ block, slots }, { workOf, coachValues }) => {
+    const everyWeeks = teamDefault(coachValues, "overheadEveryWeeks");
     const presses = slots
       .filter(({ slot }) => slot.section === "accessories")
       .flatMap(({ slot, weeks }) =>
@@ -19,13 +18,11 @@ export const overhead: Rule = {
           .map(({ week }) => week),
       );
     const weeks = [...new Set(presses)].sort((a, b) => a - b);
-    const close = weeks.find(
-      (week, i) => i > 0 && week - (weeks[i - 1] ?? 0) < OVERHEAD_EVERY_WEEKS,
-    );
+    const close = weeks.find((week, i) => i > 0 && week - (weeks[i - 1] ?? 0) < everyWeeks);
     return close === undefined
       ? undefined
       : {
-          text: `Overhead pressing as an accessory comes again in week ${close}: no more often than every ${OVERHEAD_EVERY_WEEKS}th week.`,
+          text: `Overhead pressing as an accessory comes again in week ${close}: no more often than every ${everyWeeks} weeks.`,
         };
   },
 };

@@ -1,0 +1,1 @@
+ALTER TABLE "exercise" ADD COLUMN "cue" text DEFAULT '' NOT NULL;
