@@ -203,6 +203,21 @@ describe("the house", () => {
     expect(long).toEqual([]);
   });
 
+  it("names no file in its documents that is not there", () => {
+    const documents = files.filter((file) => /^(docs\/.*|README)\.md$/.test(file));
+    const gone = documents.flatMap((document) =>
+      [
+        ...readFileSync(document, "utf8").matchAll(
+          /`((?:core|app|db|device|scripts|e2e|bench|docs)\/[\w./-]+?)`/g,
+        ),
+      ]
+        .map(([, named = ""]) => named)
+        .filter((named) => !existsSync(named))
+        .map((named) => `${document}: ${named}`),
+    );
+    expect(gone).toEqual([]);
+  });
+
   it("gives every source of a number a line in docs/sources.md", () => {
     const sources = readFileSync("docs/sources.md", "utf8");
     for (const name of [

@@ -8,10 +8,10 @@ import {
   findSpeedWeight,
   gate,
   holding,
+  ladderStanding,
   passWords,
   RUNGS,
   type RungMark,
-  standing,
   type WeightStep,
 } from "./ladder";
 import { BOX_STYLES, type BoxStyle, type EligibilityInput, eligibility, styleById } from "./styles";
@@ -33,17 +33,17 @@ describe("the teaching ladder", () => {
   });
 
   it("goes rung by rung, and back", () => {
-    expect(standing([]).rung?.id).toBe("chair");
-    expect(standing([mark("chair"), mark("goblet")]).rung?.id).toBe("two-dumbbells");
-    expect(standing([mark("empty-bar")]).passed).toHaveLength(5);
-    const back = standing([mark("empty-bar"), mark("goblet", "back")]);
+    expect(ladderStanding([]).rung?.id).toBe("chair");
+    expect(ladderStanding([mark("chair"), mark("goblet")]).rung?.id).toBe("two-dumbbells");
+    expect(ladderStanding([mark("empty-bar")]).passed).toHaveLength(5);
+    const back = ladderStanding([mark("empty-bar"), mark("goblet", "back")]);
     expect(back.rung?.id).toBe("goblet");
     expect(back.backs).toBe(1);
-    expect(standing(RUNGS.map((one) => mark(one.id)))).toMatchObject({
+    expect(ladderStanding(RUNGS.map((one) => mark(one.id)))).toMatchObject({
       ready: true,
       rung: undefined,
     });
-    expect(standing([mark("no-such-rung")]).passed).toEqual([]);
+    expect(ladderStanding([mark("no-such-rung")]).passed).toEqual([]);
   });
 
   it("never stands above what was passed since the last way back", () => {
@@ -57,7 +57,7 @@ describe("the teaching ladder", () => {
           { maxLength: 20 },
         ),
         (steps) => {
-          const found = standing(
+          const found = ladderStanding(
             steps.map(({ i, back }) => mark(RUNGS[i]?.id ?? "", back ? "back" : "passed")),
           );
           const last = steps[steps.length - 1];

@@ -80,7 +80,7 @@ export interface Standing {
  * Where somebody stands, from their marks in the order they were made. Passing a rung passes
  * those below it; going back to a rung takes away that one and all above.
  */
-export function standing(marks: readonly RungMark[]): Standing {
+export function ladderStanding(marks: readonly RungMark[]): Standing {
   let at = 0;
   let backs = 0;
   for (const mark of marks) {

@@ -90,7 +90,7 @@ const startsWith = (path: readonly string[], head: readonly string[]) =>
   head.length <= path.length && head.every((step, i) => path[i] === step);
 
 /** Whether two edits are about the same place: one's path lies within the other's. */
-export function meet(a: Pick<BlockEdit, "sets">, b: Pick<BlockEdit, "sets">): boolean {
+export function aboutSamePlace(a: Pick<BlockEdit, "sets">, b: Pick<BlockEdit, "sets">): boolean {
   return a.sets.some((one) =>
     b.sets.some((two) => startsWith(one.path, two.path) || startsWith(two.path, one.path)),
   );

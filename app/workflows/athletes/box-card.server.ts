@@ -1,6 +1,6 @@
 import { boxLoad } from "../../../core/boxsquat/box-load";
 import { depthLedger, isHighBox } from "../../../core/boxsquat/depth";
-import { holding, standing } from "../../../core/boxsquat/ladder";
+import { holding, ladderStanding } from "../../../core/boxsquat/ladder";
 import { buildWords } from "../../../core/boxsquat/stack";
 import { BOX_STYLES, type Contact, eligibility, styleById } from "../../../core/boxsquat/styles";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
@@ -60,7 +60,7 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
   const squatLimit = held.find(
     (one) => one.lift === undefined || one.lift === "squat" || one.lift === "box-squat",
   );
-  const stand = standing(marks.map((one) => ({ ...one, by: one.enteredBy })));
+  const stand = ladderStanding(marks.map((one) => ({ ...one, by: one.enteredBy })));
   // The school of the squad's newest plan, else the first: its rule for beginners.
   const plan = (await listPlans(tx)).find((one) => one.plan.squadId === person.squadId);
   const schools = await listSchools(tx);

@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
-import { gate, standing } from "../../../core/boxsquat/ladder";
+import { gate, ladderStanding } from "../../../core/boxsquat/ladder";
 import { teamDefault } from "../../../core/settings/team-defaults";
 import {
   addLadderGroup,
@@ -41,7 +41,7 @@ export function readBoxBoard(principal: Principal, squadId: string | undefined) 
     const group = await ladderGroupOf(tx, squad.id);
     const rows = people.map((person) => {
       const own = marks.filter((one) => one.athleteId === person.id);
-      const { rung, passed, ready, backs } = standing(
+      const { rung, passed, ready, backs } = ladderStanding(
         own.map((one) => ({ ...one, by: one.enteredBy })),
       );
       const last = own[own.length - 1];

@@ -1,4 +1,4 @@
-import { passWords, standing } from "../../../core/boxsquat/ladder";
+import { ladderStanding, passWords } from "../../../core/boxsquat/ladder";
 import { boxSetups, ladderMarks } from "../../../db/queries/box.server";
 import type { VariantRow } from "../../../db/queries/maxes.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
@@ -17,7 +17,7 @@ export async function readBoxSummary(
   const boxes = variants.filter((one) => one.lift === "box-squat");
   const variant = boxes.find((one) => rows[0]?.variantId === one.id) ?? boxes[0];
   const marks = await ladderMarks(tx, athleteId);
-  const stand = standing(marks.map((one) => ({ ...one, by: one.enteredBy })));
+  const stand = ladderStanding(marks.map((one) => ({ ...one, by: one.enteredBy })));
   const { faults } = await boxHistory(tx, athleteId);
   const setup =
     variant && roomId && rows.length > 0

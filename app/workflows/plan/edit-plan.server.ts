@@ -2,11 +2,11 @@ import { uuidv7 } from "uuidv7";
 import { describeRefusal, loadBar } from "../../../core/barload/load";
 import { type Block, slotWeek } from "../../../core/plan/block";
 import {
+  aboutSamePlace,
   applyEdit,
   type BlockEdit,
   inverseOf,
   type Json,
-  meet,
   type PlaceSet,
 } from "../../../core/plan/edits";
 import { racksOf, roomById } from "../../../db/queries/gear.server";
@@ -134,7 +134,7 @@ export async function editWithin(
   const there = input.id === undefined ? undefined : await editById(tx, input.planId, input.id);
   if (there) return done({ seq: there.seq, words: there.edit.words });
   const since = input.base === undefined ? [] : await editsOf(tx, input.planId, input.base);
-  const other = since.find((one) => meet(one.edit, input.edit));
+  const other = since.find((one) => aboutSamePlace(one.edit, input.edit));
   if (other) {
     return failed(
       "newer",
@@ -176,7 +176,7 @@ function make(block: Block, edit: BlockEdit): { block: Block } | Failure {
 }
 
 /** Edits that count: an undo takes its edit away, a redo brings it back. */
-function standing(edits: Awaited<ReturnType<typeof newestEdits>>) {
+function editsInForce(edits: Awaited<ReturnType<typeof newestEdits>>) {
   const undone = new Set<string>();
   const redoable: typeof edits = [];
   const own: typeof edits = [];
@@ -201,7 +201,7 @@ export function undoEdit(principal: Principal, planId: string): Promise<EditOutc
   return inTeam(principal, async (tx) => {
     if (!(await lockPlan(tx, planId))) return NO_PLAN;
     const edits = await newestEdits(tx, planId, UNDO_DEPTH);
-    const { undone, own } = standing(edits);
+    const { undone, own } = editsInForce(edits);
     const last = own.find((one) => one.userId === userOf(principal) && !undone.has(one.id));
     if (!last) return failed("nothing", "You have nothing to take back in this plan.");
     const later = edits.find(
@@ -210,7 +210,7 @@ export function undoEdit(principal: Principal, planId: string): Promise<EditOutc
         one.undoes === null &&
         !undone.has(one.id) &&
         one.userId !== last.userId &&
-        meet(one.edit, last.edit),
+        aboutSamePlace(one.edit, last.edit),
     );
     if (later) {
       return failed(
@@ -232,7 +232,7 @@ export function redoEdit(principal: Principal, planId: string): Promise<EditOutc
   return inTeam(principal, async (tx) => {
     if (!(await lockPlan(tx, planId))) return NO_PLAN;
     const edits = await newestEdits(tx, planId, UNDO_DEPTH);
-    const { redoable } = standing(edits);
+    const { redoable } = editsInForce(edits);
     const me = userOf(principal);
     const last = redoable.find((one) => one.userId === me);
     const newer = edits.find((one) => one.userId === me && one.undoes === null);

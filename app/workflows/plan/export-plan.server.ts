@@ -105,6 +105,7 @@ export function exportPlan(
                 String(run.count),
                 String(run.reps),
                 set ? describeBasis(set.basis) : "",
+                `${slot.recipe.rest.leastS}-${slot.recipe.rest.mostS}`,
                 run.loadKg === undefined ? "" : String(run.loadKg),
                 run.overridden ? "own" : "",
               ]);
@@ -122,6 +123,7 @@ export function exportPlan(
       "sets",
       "reps",
       "asked",
+      "rest_s",
       "load_kg",
       "by",
     ];

@@ -349,13 +349,15 @@ describe("plans from plans, and files", () => {
     if (!json.ok || !csv.ok || !ics.ok) throw new Error("no file");
     expect(json.value.text).not.toContain(team.athleteId);
     expect(csv.value.text).toContain("Second Athlete");
+    const [head, first] = csv.value.text.split("\r\n").map((line) => line.split(","));
+    expect(first?.[head?.indexOf("rest_s") ?? -1]).toMatch(/^\d+-\d+$/);
     expect(ics.value.text).toContain("BEGIN:VEVENT");
     expect(ics.value.text).not.toContain("Second Athlete");
-    const { plan: head } = await plan();
+    const { plan: now } = await plan();
     const back = await importPlan(coach, {
       text: json.value.text,
-      squadId: head.squadId,
-      roomId: head.roomId,
+      squadId: now.squadId,
+      roomId: now.roomId,
     });
     expect(back.ok).toBe(true);
     const cut = await importPlan(coach, {
@@ -366,8 +368,8 @@ describe("plans from plans, and files", () => {
     expect(cut).toMatchObject({ ok: false, code: "file" });
     const wrong = await importPlan(coach, {
       text: json.value.text.replace('"weeks": 3', '"weeks": 0'),
-      squadId: head.squadId,
-      roomId: head.roomId,
+      squadId: now.squadId,
+      roomId: now.roomId,
     });
     expect(wrong.ok).toBe(false);
     if (!wrong.ok) expect(wrong.problems?.[0]).toContain("block › weeks");

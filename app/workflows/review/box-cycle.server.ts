@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
-import { RUNGS, standing } from "../../../core/boxsquat/ladder";
+import { ladderStanding, RUNGS } from "../../../core/boxsquat/ladder";
 import { PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
 import type { FrozenSession } from "../../../core/floor/frozen";
 import { type LifterState, reduceFloor } from "../../../core/floor/state";
@@ -293,7 +293,7 @@ async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
   ]
     .filter((one) => one.on >= from && one.on <= today)
     .sort((a, b) => a.on.localeCompare(b.on));
-  const stand = standing(marks.map((one) => ({ ...one, by: one.enteredBy })));
+  const stand = ladderStanding(marks.map((one) => ({ ...one, by: one.enteredBy })));
   return {
     id: person.id,
     name: person.name,
