@@ -275,7 +275,7 @@ test.describe("malformed input is a sentence, never a 500", () => {
         200,
         "A date",
       ],
-      ["/plan/PLAN", { intent: "override", athleteId: "x" }, 200, ""],
+      ["/plan/PLAN", { intent: "split", athleteId: "x" }, 200, ""],
       ["/library/recipes", { intent: "away", id: "x" }, 200, ""],
       ["/library/complexes", { intent: "copy", id: "x" }, 200, "not in your library"],
       [

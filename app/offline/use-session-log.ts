@@ -3,6 +3,7 @@ import type { EntryBody, LogEntry } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
 import { type FloorState, reduceFloor } from "../../core/floor/state";
 import { newEntry } from "./device";
+import { Keeping } from "./keeping";
 import { followSession, type LiveMessage } from "./live";
 import { keepUnsent, refusedOf, unsentOf } from "./outbox";
 import { sendWaiting } from "./send";
@@ -15,6 +16,8 @@ export interface SessionLog {
   /** Keeps an entry on this browser, shows it at once and sends it. */
   append: (body: EntryBody, supersedes?: string[]) => LogEntry;
   unsent: number;
+  /** Of the unsent, those that this browser's store did not take: they live on this page only. */
+  unkept: number;
   link: LinkState;
   refused: Array<{ reason: string }>;
   ended: boolean;
@@ -37,6 +40,7 @@ export function useSessionLog(input: {
     () => new Map(input.entries.map((entry) => [entry.id, entry])),
   );
   const [unsent, setUnsent] = useState<ReadonlySet<string>>(new Set());
+  const [unkept, setUnkept] = useState(0);
   const [link, setLink] = useState<LinkState>("ok");
   const [refused, setRefused] = useState<Array<{ reason: string }>>([]);
   const [ended, setEnded] = useState(input.ended);
@@ -68,6 +72,7 @@ export function useSessionLog(input: {
     [mine],
   );
 
+  const [keeping] = useState(() => new Keeping<LogEntry>((entry) => keepUnsent(sessionId, entry)));
   const counted = useRef(0);
   counted.current = unsent.size;
   const sending = useRef<Promise<void>>(undefined);
@@ -95,7 +100,8 @@ export function useSessionLog(input: {
           }
           setLink("ok");
         } else setLink(result.state);
-        setUnsent(new Set((await unsentOf(sessionId)).map((entry) => entry.id)));
+        const stored = (await unsentOf(sessionId)).map((entry) => entry.id);
+        setUnsent(new Set([...stored, ...keeping.notKept]));
         setRefused((await refusedOf(sessionId)).map(({ reason }) => ({ reason })));
       } while (again.current);
     };
@@ -103,7 +109,7 @@ export function useSessionLog(input: {
       sending.current = undefined;
     });
     return sending.current;
-  }, [sessionId]);
+  }, [sessionId, keeping]);
 
   useEffect(() => {
     void unsentOf(sessionId).then((waiting) => {
@@ -111,13 +117,18 @@ export function useSessionLog(input: {
       return flush();
     });
     const timer = window.setInterval(() => {
+      if (keeping.failed > 0)
+        void keeping.again().then((kept) => {
+          setUnkept(keeping.failed);
+          if (kept) void flush();
+        });
       // Another tab may have sent what this one still counts as waiting: look again either way.
       void unsentOf(sessionId).then((waiting) =>
         waiting.length > 0 || counted.current > 0 ? flush() : undefined,
       );
     }, RESEND_MS);
     return () => window.clearInterval(timer);
-  }, [sessionId, merge, flush]);
+  }, [sessionId, merge, flush, keeping]);
 
   const heard = useRef(Math.max(0, ...input.entries.map((entry) => entry.seq ?? 0)));
   useEffect(() => {
@@ -138,14 +149,27 @@ export function useSessionLog(input: {
       const entry = newEntry(body, supersedes, offset.current);
       setEntries((before) => new Map(before).set(entry.id, entry));
       setUnsent((before) => new Set(before).add(entry.id));
-      void keepUnsent(sessionId, entry).then(flush);
+      void keeping.put(entry).then(() => {
+        setUnkept(keeping.failed);
+        return flush();
+      });
       return entry;
     },
-    [sessionId, flush],
+    [keeping, flush],
   );
 
   const list = useMemo(() => [...entries.values()], [entries]);
   const floor = useMemo(() => reduceFloor(frozen, list), [frozen, list]);
   const nowMs = useCallback(() => Date.now() + offset.current, []);
-  return { floor, entries: list, append, unsent: unsent.size, link, refused, ended, nowMs };
+  return {
+    floor,
+    entries: list,
+    append,
+    unsent: unsent.size,
+    unkept,
+    link,
+    refused,
+    ended,
+    nowMs,
+  };
 }

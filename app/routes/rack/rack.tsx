@@ -5,7 +5,7 @@ import type { LogEntry } from "../../../core/floor/entries";
 import type { LifterState, SetState } from "../../../core/floor/state";
 import { pack, unpack } from "../../forms/json";
 import { isThisPage } from "../../offline/device";
-import { useSessionLog } from "../../offline/use-session-log";
+import { type SessionLog, useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
@@ -176,7 +176,7 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
             {rack.rack.name}
           </span>
           <span role="status" className="text-right text-[17px]">
-            {savedWords(log.link, log.unsent, log.ended)}
+            {savedWords(log)}
           </span>
         </p>
         <Queue
@@ -307,7 +307,9 @@ function Finished({ sessionId, fixed }: { sessionId: string; fixed: boolean }) {
   );
 }
 
-function savedWords(link: string, unsent: number, ended: boolean): string {
+function savedWords(log: Pick<SessionLog, "link" | "unsent" | "unkept" | "ended">): string {
+  const { link, unsent, unkept, ended } = log;
+  if (unkept > 0) return `${unkept} NOT saved on this tablet: keep this page open`;
   if (ended) return "the session has ended";
   if (link === "sign-in") return `sign in again; ${unsent} kept here`;
   if (link === "away") return `no link; ${unsent} kept here`;
