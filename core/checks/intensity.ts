@@ -1,4 +1,6 @@
 import { percentOf, type Recipe, type WaveWeek } from "../recipe/recipe";
+import { firstWeek, type SlotAt } from "./rule";
+import type { School } from "./school";
 
 /** Prilepin's totals by mean intensity: reps in all, and reps a set for strength work. */
 export const PRILEPIN = [
@@ -36,5 +38,19 @@ export function meanIntensity(
 export function zoneOf(recipe: Recipe, week: WaveWeek) {
   const mean = countsReps(recipe) ? meanIntensity(recipe, week) : undefined;
   const zone = mean && PRILEPIN.find((row) => mean.meanPercent < row.under);
-  return zone && { ...zone, reps: repsOf(week), meanPercent: mean.meanPercent };
+  return zone && { ...zone, sets: week.sets, reps: repsOf(week), meanPercent: mean.meanPercent };
 }
+
+/** The first week whose reps are on the wrong side of what their zone has, where the school counts. */
+export const firstOutsideTotals = (
+  { slot, name, working }: SlotAt,
+  school: School,
+  say: (zone: NonNullable<ReturnType<typeof zoneOf>>) => string | undefined,
+) =>
+  !school.totals
+    ? undefined
+    : firstWeek(working, ({ week, own }) => {
+        const zone = zoneOf(slot.recipe, own);
+        const said = zone && say(zone);
+        return said && `${name}, week ${week}: ${said}`;
+      });

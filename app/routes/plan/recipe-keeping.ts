@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { recipeTo } from "../../../core/plan/edits";
 import type { Recipe } from "../../../core/recipe/recipe";
 import type { RecipeResult } from "../../ui/recipe-form";
@@ -17,9 +17,14 @@ export function useRecipeKeeping(edit: Edit, slotId: string, version: number) {
   /** What the form was filled from, and on what the next edit is drawn up. */
   const [filledAt, setFilledAt] = useState(version);
   const [told, setTold] = useState(false);
+  /** Number of the edit that kept it: "saved" is said until another edit comes, an undo too. */
+  const [savedAt, setSavedAt] = useState(version);
+  /** Rises with every keystroke and slot: an answer that comes later clears nothing typed since. */
+  const changes = useRef(0);
   if (!typing && filledAt !== version) setFilledAt(version);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another slot has a form of its own
   useEffect(() => {
+    changes.current++;
     setDraft(undefined);
     setResult(undefined);
     setTyping(false);
@@ -27,19 +32,23 @@ export function useRecipeKeeping(edit: Edit, slotId: string, version: number) {
   }, [slotId]);
   return {
     draft,
-    result,
+    result: result?.ok && version > savedAt ? undefined : result,
     filledAt,
     onDraft(recipe: Recipe | undefined) {
+      changes.current++;
       setTyping(true);
       setResult(undefined);
       setDraft(recipe);
     },
     async onKeep(recipe: Recipe) {
+      const before = changes.current;
       const answer = await edit(recipeTo(slotId, recipe), told ? version : filledAt);
-      if (!answer) return;
+      // What it says of a recipe that is not in the form any more stands above the plan.
+      if (!answer || changes.current !== before) return;
       setTold(!answer.ok);
       setResult(answer.ok ? { ok: true } : { ok: false, message: answer.message });
       if (!answer.ok) return;
+      setSavedAt(answer.value.seq);
       setTyping(false);
       setDraft(undefined);
     },

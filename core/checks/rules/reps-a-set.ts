@@ -1,5 +1,5 @@
-import { zoneOf } from "../intensity";
-import { firstWeek, type Rule } from "../rule";
+import { firstOutsideTotals } from "../intensity";
+import type { Rule } from "../rule";
 
 /** Sets of strength work longer than their zone has. */
 export const repsASet: Rule = {
@@ -7,14 +7,14 @@ export const repsASet: Rule = {
   of: "slot",
   level: "warning",
   from: "Prilepin totals",
-  find: ({ slot: { recipe }, name, working }, { school }) =>
-    !school.totals || recipe.aim !== "strength"
+  find: (at, { school }) =>
+    at.slot.recipe.aim !== "strength"
       ? undefined
-      : firstWeek(working, ({ week, own }) => {
-          const zone = zoneOf(recipe, own);
-          const long = zone && own.sets.find((set) => set.reps > zone.set.most);
-          return zone && long
-            ? `${name}, week ${week}: ${long.reps} reps a set at ${zone.meanPercent.toFixed(0)} %; ${zone.set.least} to ${zone.set.most} in this zone.`
-            : undefined;
+      : firstOutsideTotals(at, school, ({ sets, set, meanPercent }) => {
+          const long = sets.find((one) => one.reps > set.most);
+          return (
+            long &&
+            `${long.reps} reps a set at ${meanPercent.toFixed(0)} %; ${set.least} to ${set.most} in this zone.`
+          );
         }),
 };

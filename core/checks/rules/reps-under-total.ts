@@ -1,5 +1,5 @@
-import { zoneOf } from "../intensity";
-import { firstWeek, type Rule } from "../rule";
+import { firstOutsideTotals } from "../intensity";
+import type { Rule } from "../rule";
 
 /** Reps of a week under those of their zone. */
 export const repsUnderTotal: Rule = {
@@ -7,15 +7,10 @@ export const repsUnderTotal: Rule = {
   of: "slot",
   level: "note",
   from: "Prilepin totals",
-  find: ({ slot: { recipe }, name, working }, { school }) =>
-    !school.totals
-      ? undefined
-      : firstWeek(working, ({ week, own }) => {
-          const zone = zoneOf(recipe, own);
-          if (!zone) return undefined;
-          const { reps, meanPercent } = zone;
-          return reps < zone.least
-            ? `${name}, week ${week}: ${reps} reps at ${meanPercent.toFixed(0)} %, under the ${zone.least} of this zone.`
-            : undefined;
-        }),
+  find: (at, { school }) =>
+    firstOutsideTotals(at, school, ({ reps, least, meanPercent }) =>
+      reps < least
+        ? `${reps} reps at ${meanPercent.toFixed(0)} %, under the ${least} of this zone.`
+        : undefined,
+    ),
 };
