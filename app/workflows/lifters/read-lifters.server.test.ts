@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, afterEach, beforeAll, describe, expect, it } from "vitest";
 import { slotCells } from "../../../core/plan/block-loads";
 import type { BasisKind } from "../../../core/recipe/basis";
 import type { Recipe } from "../../../core/recipe/recipe";
@@ -118,6 +118,14 @@ async function onPlan(planId: string, week: number) {
 }
 
 describe("what the plan says is what is lifted", () => {
+  let planId = "";
+  let sessionId: string | undefined;
+  // After a failure too: the next case stands by itself.
+  afterEach(async () => {
+    if (sessionId) await finishSession(coach, sessionId);
+    await putAway(planId);
+  });
+
   it.each([
     ["percent", 60],
     ["peak-power", 80],
@@ -127,7 +135,8 @@ describe("what the plan says is what is lifted", () => {
     ["reserve", 3],
     ["fixed", 45],
   ] as const)("by %s", async (basis, start) => {
-    const planId = await planBy(basis, start);
+    sessionId = undefined;
+    planId = await planBy(basis, start);
     const planned = await onPlan(planId, 1);
     expect(planned).toHaveLength(3);
     for (const kg of planned) expect(kg).toBeGreaterThan(0);
@@ -140,14 +149,13 @@ describe("what the plan says is what is lifted", () => {
 
     const started = await startSession(coach, { planId, week: 1, present: [team.athleteId] });
     if (!started.ok) throw new Error(started.message);
-    const session = await readSession(coach, started.value.sessionId);
+    sessionId = started.value.sessionId;
+    const session = await readSession(coach, sessionId);
     if (!session.ok) throw new Error(session.message);
     const frozen = session.value.frozen.racks
       .flatMap((rack) => rack.lifters)
       .find((one) => one.athleteId === team.athleteId);
     expect(frozen?.sets.map((set) => set.loadKg)).toEqual(planned);
-    await finishSession(coach, started.value.sessionId);
-    await putAway(planId);
   });
 });
 
