@@ -7,6 +7,11 @@ Object.assign(globalThis, {
   __webpack_nonce__: document.querySelector<HTMLScriptElement>("script[nonce]")?.nonce,
 });
 
+// What this browser still holds of the log is sent from whatever page it is on.
+const sendWhatWaits = () => void import("./offline/browser").then((own) => own.startSending());
+if ("requestIdleCallback" in globalThis) requestIdleCallback(sendWhatWaits);
+else setTimeout(sendWhatWaits, 1000);
+
 startTransition(() => {
   hydrateRoot(
     document,

@@ -8,7 +8,7 @@ import { loadBar } from "../core/barload/load";
 import { loadableTable } from "../core/barload/loadable";
 import { planSequence } from "../core/barload/sequence";
 import { stored, TestDevice, testSession } from "../core/floor/fixtures/session";
-import { reduceFloor } from "../core/floor/state";
+import { FloorFold, reduceFloor } from "../core/floor/state";
 import { seededRandom } from "../core/numeric/random";
 import { fitLine } from "../core/numeric/regression";
 import { analyseProfile } from "../core/profile/analysis";
@@ -50,6 +50,29 @@ const entries = stored(
   athletes.flatMap((who) =>
     Array.from({ length: 12 }, (_, i) => tablet.set(who, i + 1, [0.8, 0.82, 0.79])).flat(),
   ),
+);
+const long = testSession(athletes, 42);
+const many = stored(
+  Array.from({ length: 32 }, (_, i) =>
+    athletes.flatMap((who) => tablet.set(who, i + 1, [0.8, 0.82, 0.79])),
+  ).flat(),
+).slice(0, 5001);
+line(
+  "fold 5,000 entries of 40 athletes",
+  timed(() => {
+    sink.value += new FloorFold(long).add(many.slice(0, 5000)).state().calls.length;
+  }),
+);
+const folded = new FloorFold(long).add(many.slice(0, 5000));
+folded.state();
+const newest = many.slice(5000);
+line(
+  "one more on top: the line it speaks of, and the floor",
+  timed(() => {
+    folded.remove(newest.map((entry) => entry.id));
+    folded.add(newest);
+    sink.value += folded.state().calls.length;
+  }),
 );
 line(
   `fold a session: 40 athletes, 12 sets, ${entries.length} entries`,

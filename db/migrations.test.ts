@@ -1,6 +1,10 @@
 import { readdirSync, readFileSync } from "node:fs";
 import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { LogEntry } from "../core/floor/entries";
+import { testSession } from "../core/floor/fixtures/session";
+import { reduceFloor } from "../core/floor/state";
+import { SHIPPED_COMPLEXES } from "./library/complexes";
 
 /** A database that was in use before the athletes' tables came keeps what it held. */
 const NAME = "sprezza_migration";
@@ -69,8 +73,89 @@ beforeAll(async () => {
   const set = (value: string) => ({ words: "School", sets: [{ path: ["school"], value }] });
   await all`INSERT INTO plan_edit (team_id, id, plan_id, seq, edit, inverse, user_id, entered_by, entered_at)
     VALUES (${TEAM}, ${id(13)}, ${id(10)}, 1, ${all.json(set("Old school"))}, ${all.json(set("Gone"))}, 'u', 'C', now())`;
-  await apply(owner, files.slice(before.length));
+  const beforeOneLog = files.filter((name) => name < "0021");
+  await apply(owner, beforeOneLog.slice(before.length));
+  await makeOldFloor();
+  await apply(owner, files.slice(beforeOneLog.length));
 });
+
+const COMPLEX = SHIPPED_COMPLEXES.find((one) => one.name === "First pairing");
+/** When a pairing's tablet was tapped, s after its start. */
+const tapped = (atS: number) => Date.parse("2026-02-10T16:00:00Z") + 1000 * atS;
+
+/** A session of one lift over racks with its log, and a pairing with its taps: both from before. */
+async function makeOldFloor(): Promise<void> {
+  const { slots, stations, cautions, ...head } = testSession([id(4), id(5)]);
+  const [slot] = slots;
+  if (slot?.kind !== "lift" || stations[0]?.kind !== "rack") throw new Error("It is lifted.");
+  const { kind: _, groups, ...lift } = slot;
+  const frozen = {
+    ...head,
+    ...lift,
+    slotId: "main",
+    cautions,
+    racks: [{ ...stations[0], kind: undefined, lifters: groups[0]?.lifters }],
+  };
+  await all`INSERT INTO training_session (team_id, id, plan_id, week, slot_id, date, room_id, status, frozen, last_seq, started_at, started_by)
+    VALUES (${TEAM}, ${id(20)}, ${id(10)}, 1, 'main', '2026-02-03', ${id(2)}, 'running', ${all.json(JSON.parse(JSON.stringify(frozen)))}, 2, now(), 'C')`;
+  const rep = {
+    kind: "rep",
+    athleteId: id(4),
+    slotId: "main",
+    setKey: "w1.a.1",
+    rep: 1,
+    mcvMps: 0.84,
+    outcome: "counted",
+    source: "sensor",
+  };
+  await all`INSERT INTO log_entry (team_id, id, session_id, seq, device_id, boot_id, device_seq, mono_ms, wall_time, received_at, supersedes, schema_version, kind, body, author)
+    VALUES (${TEAM}, ${id(21)}, ${id(20)}, 1, ${id(90)}, ${id(91)}, 1, 1000, now(), now(), '{}', 1, 'rep', ${all.json(rep)}, 'u'),
+           (${TEAM}, ${id(22)}, ${id(20)}, 2, ${id(90)}, ${id(91)}, 2, 2000, now(), now(), ${[id(21)]}, 1, 'rep', ${all.json({ ...rep, mcvMps: 0.8 })}, 'u')`;
+
+  if (!COMPLEX) throw new Error("The library has a first pairing.");
+  const athletes = [
+    { athleteId: id(4), simpler: false, loads: ["12 kg", { words: "body weight" }] },
+    { athleteId: id(5), simpler: true, gapS: 300, loads: ["body weight"] },
+  ];
+  await all`INSERT INTO complex_run (team_id, id, complex, athletes, date, ended_at, last_seq, entered_by, entered_at)
+    VALUES (${TEAM}, ${id(30)}, ${all.json(JSON.parse(JSON.stringify(COMPLEX)))}, ${all.json(athletes)}, '2026-02-10', now(), 9, 'C', now())`;
+  const at = { athleteId: id(4), round: 1, item: 0, device: id(92) };
+  const taps = [
+    { ...at, kind: "start", atMs: tapped(0) },
+    { ...at, kind: "done", atMs: tapped(6) },
+    { ...at, kind: "load", kg: 14, atMs: tapped(7) },
+    { ...at, kind: "void", of: id(33), atMs: tapped(8) },
+    { ...at, item: 1, kind: "start", atMs: tapped(6 + (COMPLEX.items[0]?.gapS ?? 0)) },
+    { ...at, device: undefined, item: 1, kind: "output", value: 34, atMs: 1e15 },
+  ];
+  for (const [i, tap] of taps.entries()) {
+    const body = JSON.parse(JSON.stringify({ ...tap, id: id(31 + i) }));
+    await all`INSERT INTO complex_entry (team_id, id, run_id, seq, body, received_at, entered_by)
+      VALUES (${TEAM}, ${id(31 + i)}, ${id(30)}, ${i + 1}, ${all.json(body)}, now(), 'C')`;
+  }
+}
+
+/** A session of the database as the application folds it. */
+async function floorOf(sessionId: string) {
+  const [row] =
+    await all`SELECT frozen, kind, lift, status, plan_id, room_id FROM training_session WHERE id = ${sessionId}`;
+  const rows = await all`SELECT * FROM log_entry WHERE session_id = ${sessionId} ORDER BY seq`;
+  const entries = rows.map(
+    (one): LogEntry => ({
+      id: one.id,
+      deviceId: one.device_id,
+      bootId: one.boot_id,
+      deviceSeq: one.device_seq,
+      monoMs: one.mono_ms,
+      wallTime: one.wall_time.toISOString(),
+      supersedes: one.supersedes,
+      schemaVersion: one.schema_version,
+      body: one.body,
+      seq: Number(one.seq),
+    }),
+  );
+  return { row, floor: reduceFloor(row?.frozen, entries) };
+}
 
 afterAll(async () => {
   await Promise.all([owner.end(), all.end()]);
@@ -135,6 +220,47 @@ describe("a database from before", () => {
     expect(row?.inverse.sets).toEqual([{ path: ["schoolId"], value: "" }]);
     const [plan] = await all`SELECT block ? 'school' AS named FROM plan`;
     expect(plan?.named).toBe(false);
+  });
+
+  it("has its lifted sessions as days of one slot, corrections and all", async () => {
+    const { row, floor } = await floorOf(id(20));
+    expect(row).toMatchObject({ kind: "lift", lift: "bench", status: "running" });
+    expect(row?.frozen).not.toHaveProperty("racks");
+    const [rack] = floor.racks;
+    expect(rack?.rack).toMatchObject({ id: "rack", name: "1" });
+    expect(rack?.lifters.map((one) => one.lifter.athleteId)).toEqual([id(4), id(5)]);
+    expect(rack?.lifters[0]?.sets[0]?.reps.map((rep) => rep.velocityMps)).toEqual([0.8]);
+    expect([floor.setAside, floor.conflicts]).toEqual([[], []]);
+  });
+
+  it("has its pairings as sessions, and every tap in the one log", async () => {
+    const { row, floor } = await floorOf(id(30));
+    expect(row).toMatchObject({ kind: "pairing", status: "ended", plan_id: null, room_id: null });
+    const [pairing] = floor.pairings;
+    expect(pairing?.slot.settings).toEqual({
+      earlyUnderPercent: 80,
+      endAtLossPercent: 10,
+      sameWithinPercent: 3,
+    });
+    const [limited, free] = pairing?.athletes ?? [];
+    expect(limited?.athlete).toMatchObject({
+      name: "Limited",
+      unit: "kg",
+      loads: [{ words: "12 kg" }, { words: "body weight" }],
+    });
+    expect(free?.athlete).toMatchObject({ simpler: true, gapS: 300 });
+    expect(limited?.run.stage).toMatchObject({ kind: "working", round: 1, item: 1 });
+    // The load was taken back; the rest was tapped on one tablet's clock.
+    expect(limited?.run.loads).toEqual([]);
+    expect(limited?.run.rests).toEqual([
+      expect.objectContaining({ takenS: COMPLEX?.items[0]?.gapS, early: false }),
+    ]);
+    expect(limited?.run.rests[0]?.estimated).toBeUndefined();
+    expect(limited?.run.outputs.map((one) => one.value)).toEqual([34]);
+    expect(floor.setAside).toEqual([]);
+    const tables =
+      await all`SELECT to_regclass('complex_run') AS run, to_regclass('complex_entry') AS entry`;
+    expect(tables[0]).toEqual({ run: null, entry: null });
   });
 
   it("is isolated as before: every table forced, the owner under it too", async () => {

@@ -2,9 +2,8 @@ import { randomUUID } from "node:crypto";
 import { describe, expect, it } from "vitest";
 import { type Complex, OUTPUT_KINDS } from "../../core/contrast/complex";
 import { checkComplex } from "../../core/contrast/complex-checks";
-import { foldRun, type RunEntry } from "../../core/contrast/run";
 import { SHIPPED_COMPLEXES } from "../../db/library/complexes";
-import { complexFromJson, RunEntries, RunEntrySchema } from "./complex";
+import { complexFromJson } from "./complex";
 import { GapDaySchema, gapsFrom } from "./gap";
 
 const [first] = SHIPPED_COMPLEXES as readonly [Complex, ...Complex[]];
@@ -78,42 +77,6 @@ describe("a complex as the builder sends it", () => {
       expect(out.ok && out.complex.items[0]?.output).toBe(output);
     }
     expect(changed((one) => Object.assign(one.items[0] ?? {}, { output: "joy" })).ok).toBe(false);
-  });
-});
-
-describe("taps as a tablet sends them", () => {
-  const at = { id: randomUUID(), athleteId: randomUUID(), round: 1, item: 0, atMs: 1_000 };
-  it.each<[what: string, tap: object, good: boolean]>([
-    ["a start", { kind: "start" }, true],
-    ["a finish with its device", { kind: "done", device: randomUUID() }, true],
-    ["an output of a side", { kind: "output", value: 8.2, side: "left" }, true],
-    ["an output of no side there is", { kind: "output", value: 8.2, side: "up" }, false],
-    ["an output of nothing", { kind: "output", value: 0 }, false],
-    ["a baseline", { kind: "baseline", value: 40 }, true],
-    ["sides", { kind: "sides", left: 3, right: 0 }, true],
-    ["half a rep to a side", { kind: "sides", left: 1.5, right: 0 }, false],
-    ["a load", { kind: "load", kg: 62.5 }, true],
-    ["a load under nothing", { kind: "load", kg: -5 }, false],
-    ["a stop with its reason", { kind: "stop", reason: "Pain" }, true],
-    ["a tap taken back", { kind: "void", of: randomUUID() }, true],
-    ["a tap taken back, of nothing", { kind: "void" }, false],
-    ["a kind that nobody knows", { kind: "cheer" }, false],
-    ["a round before the first", { kind: "start", round: 0 }, false],
-    ["a place that no complex has", { kind: "start", item: 12 }, false],
-    ["somebody without an id", { kind: "start", athleteId: "Ann" }, false],
-  ])("%s", (_, tap, good) => {
-    const parsed = RunEntrySchema.safeParse({ ...at, ...tap });
-    expect(parsed.success).toBe(good);
-    // Whatever is taken can be folded.
-    if (parsed.success)
-      expect(() => foldRun(first, at.athleteId, [parsed.data as RunEntry])).not.toThrow();
-  });
-
-  it("come in batches, none of them empty or endless", () => {
-    const tap = { ...at, kind: "start" };
-    expect(RunEntries.safeParse({ entries: [tap] }).success).toBe(true);
-    expect(RunEntries.safeParse({ entries: [] }).success).toBe(false);
-    expect(RunEntries.safeParse({ entries: Array(201).fill(tap) }).success).toBe(false);
   });
 });
 

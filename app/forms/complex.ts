@@ -79,35 +79,3 @@ export function complexFromJson(
     ? { ok: true, complex: JSON.parse(JSON.stringify(parsed.data)) as Complex }
     : { ok: false, message: parsed.error.issues[0]?.message ?? "Some of it cannot be." };
 }
-
-const at = {
-  id: z.uuid(),
-  athleteId: z.uuid(),
-  round: z.number().int().min(1).max(20),
-  item: z.number().int().min(0).max(11),
-  atMs: z.number().finite(),
-  device: z.uuid().optional(),
-};
-
-/** One tap of a running pairing, as a tablet sends it. */
-export const RunEntrySchema = z.discriminatedUnion("kind", [
-  z.object({ kind: z.literal("start"), ...at }),
-  z.object({ kind: z.literal("done"), ...at }),
-  z.object({
-    kind: z.literal("output"),
-    value: z.number().positive().max(100_000),
-    side: z.enum(["left", "right"]).optional(),
-    ...at,
-  }),
-  z.object({ kind: z.literal("baseline"), value: z.number().positive().max(100_000), ...at }),
-  z.object({
-    kind: z.literal("sides"),
-    left: z.number().int().min(0).max(400),
-    right: z.number().int().min(0).max(400),
-    ...at,
-  }),
-  z.object({ kind: z.literal("load"), kg: z.number().positive().max(500), ...at }),
-  z.object({ kind: z.literal("stop"), reason: z.string().max(200), ...at }),
-  z.object({ kind: z.literal("void"), of: z.uuid(), ...at }),
-]);
-export const RunEntries = z.object({ entries: z.array(RunEntrySchema).min(1).max(200) });

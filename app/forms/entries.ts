@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { ENTRY_SCHEMA_VERSION, type EntryBody, type LogEntry } from "../../core/floor/entries";
+import { ENTRY_SCHEMA_VERSION, type EntryBody, type EntryDoubt } from "../../core/floor/entries";
 import { STOP_RULES } from "../../core/liverules/rep";
 import { isClean } from "../../core/units/text";
 import { EARLIEST_YEAR, LATEST_YEAR } from "../../core/units/time";
@@ -19,13 +19,22 @@ const isMoment = (text: string) => {
   return year >= EARLIEST_YEAR && year <= LATEST_YEAR;
 };
 
-const address = {
-  athleteId: z.uuid(),
-  slotId: kept(60).min(1).refine(isKey),
-  setKey: kept(80).min(1).refine(isKey),
+/** Version 1 did not say where; it is still read, and taken from tablets that were open before. */
+const work = { athleteId: z.uuid(), slotId: kept(60).min(1).refine(isKey) };
+const station = { stationId: z.uuid() };
+const setKey = { setKey: kept(80).min(1).refine(isKey) };
+const place = {
+  ...work,
+  ...station,
+  round: z.number().int().min(1).max(20),
+  item: z.number().int().min(0).max(11),
 };
+/** Why a correction was made. */
+const why = { why: kept(400).optional() };
 /** No bar moves at over 5 m/s on average. */
 const velocity = z.number().positive().max(5);
+/** A height, a distance, a time, a speed. */
+const output = z.number().positive().max(100_000);
 
 const action = z.discriminatedUnion("type", [
   z.object({
@@ -38,49 +47,79 @@ const action = z.discriminatedUnion("type", [
   z.object({ type: z.literal("none") }),
 ]);
 
+const rep = {
+  kind: z.literal("rep"),
+  rep: z.number().int().min(1).max(100),
+  mcvMps: velocity.optional(),
+  mpvMps: velocity.optional(),
+  pvMps: z.number().positive().max(10).optional(),
+  rangeM: z.number().positive().max(3).optional(),
+  pauseS: z.number().min(0).max(120).optional(),
+  loweringMps: z.number().min(0).max(10).optional(),
+  contactMps: z.number().min(0).max(10).optional(),
+  toPeakS: z.number().min(0).max(20).optional(),
+  short: z.boolean().optional(),
+  outcome: z.enum(["counted", "failed"]),
+  source: z.enum(["sensor", "simulated", "typed", "eye", "video"]),
+  processing: kept(40).optional(),
+};
+const setDone = {
+  kind: z.literal("set-done"),
+  loadKg: z.number().positive().max(1000),
+  endedBy: z.enum([...STOP_RULES, "hand"]),
+  cut: z.boolean(),
+};
+const fault = { kind: z.literal("fault"), fault: kept(60).min(1), cut: z.boolean() };
+const call = {
+  kind: z.literal("call"),
+  call: z.enum(["lighten", "more-rest", "end-exercise", "add-load", "more-intent"]),
+  decision: z.enum(["take", "change", "decline"]),
+  action,
+  reason: kept(400),
+};
+const ofSet = { ...work, ...station, ...setKey, ...why };
+const ofItem = { ...place, ...why };
+
 const body = z.discriminatedUnion("kind", [
+  z.object({ ...rep, ...ofSet }),
+  z.object({ ...setDone, ...ofSet }),
+  z.object({ ...fault, ...ofSet }),
+  z.object({ ...call, ...ofSet }),
+  z.object({ kind: z.literal("item-start"), ...ofItem }),
+  z.object({ kind: z.literal("item-done"), ...ofItem }),
   z.object({
-    kind: z.literal("rep"),
-    ...address,
-    rep: z.number().int().min(1).max(100),
-    mcvMps: velocity.optional(),
-    mpvMps: velocity.optional(),
-    pvMps: z.number().positive().max(10).optional(),
-    rangeM: z.number().positive().max(3).optional(),
-    pauseS: z.number().min(0).max(120).optional(),
-    loweringMps: z.number().min(0).max(10).optional(),
-    contactMps: z.number().min(0).max(10).optional(),
-    toPeakS: z.number().min(0).max(20).optional(),
-    short: z.boolean().optional(),
-    outcome: z.enum(["counted", "failed"]),
-    source: z.enum(["sensor", "simulated", "typed", "eye", "video"]),
-    processing: kept(40).optional(),
+    kind: z.literal("item-output"),
+    value: output,
+    side: z.enum(["left", "right"]).optional(),
+    ...ofItem,
   }),
+  z.object({ kind: z.literal("item-baseline"), value: output, ...ofItem }),
   z.object({
-    kind: z.literal("set-done"),
-    ...address,
-    loadKg: z.number().positive().max(1000),
-    endedBy: z.enum([...STOP_RULES, "hand"]),
-    cut: z.boolean(),
+    kind: z.literal("item-sides"),
+    left: z.number().int().min(0).max(400),
+    right: z.number().int().min(0).max(400),
+    ...ofItem,
   }),
+  z.object({ kind: z.literal("item-load"), kg: z.number().positive().max(500), ...ofItem }),
+  z.object({ kind: z.literal("pairing-stop"), reason: kept(200), ...ofItem }),
+  z.object({ kind: z.literal("void"), ...why }),
   z.object({
-    kind: z.literal("fault"),
-    ...address,
-    fault: kept(60).min(1),
-    cut: z.boolean(),
+    kind: z.literal("admit"),
+    of: z.array(z.uuid()).min(1).max(200),
+    take: z.boolean(),
+    ...why,
   }),
-  z.object({
-    kind: z.literal("call"),
-    ...address,
-    call: z.enum(["lighten", "more-rest", "end-exercise", "add-load", "more-intent"]),
-    decision: z.enum(["take", "change", "decline"]),
-    action,
-    reason: kept(400),
-  }),
-  z.object({ kind: z.literal("void") }),
 ]) satisfies z.ZodType<EntryBody>;
 
-export const EntrySchema = z.object({
+const oldBody = z.discriminatedUnion("kind", [
+  z.object({ ...rep, ...work, ...setKey }),
+  z.object({ ...setDone, ...work, ...setKey }),
+  z.object({ ...fault, ...work, ...setKey }),
+  z.object({ ...call, ...work, ...setKey }),
+  z.object({ kind: z.literal("void") }),
+]);
+
+const envelope = {
   id: z.uuid(),
   deviceId: z.uuid(),
   bootId: z.uuid(),
@@ -90,15 +129,32 @@ export const EntrySchema = z.object({
     .datetime({ offset: true })
     .refine(isMoment, `A moment between ${EARLIEST_YEAR} and ${LATEST_YEAR}.`),
   supersedes: z.array(z.uuid()).max(200),
-  schemaVersion: z.number().int().min(1).max(ENTRY_SCHEMA_VERSION),
-  body,
-}) satisfies z.ZodType<Omit<LogEntry, "seq">>;
+};
+
+export const EntrySchema = z.discriminatedUnion("schemaVersion", [
+  z.object({ ...envelope, schemaVersion: z.literal(1), body: oldBody }),
+  z.object({ ...envelope, schemaVersion: z.literal(ENTRY_SCHEMA_VERSION), body }),
+]);
 
 export const MOST_ENTRIES = 500;
 
-/** A batch: every entry is checked on its own, so that one bad entry blocks no other. */
-export const BatchSchema = z.object({ entries: z.array(z.unknown()).min(1).max(MOST_ENTRIES) });
+/** The clocks of the page that sends, at the moment of sending. */
+export const ClockSchema = z.object({
+  deviceId: z.uuid(),
+  bootId: z.uuid(),
+  monoMs: z.number().min(0).max(Number.MAX_SAFE_INTEGER),
+  wallMs: z.number().min(-8.64e15).max(8.64e15),
+});
+export type SenderClock = z.output<typeof ClockSchema>;
+
+/**
+ * A batch: every entry is checked on its own, so that one bad entry blocks no other. An empty one
+ * tells the clock alone.
+ */
+export const BatchSchema = z
+  .object({ entries: z.array(z.unknown()).max(MOST_ENTRIES), clock: ClockSchema.optional() })
+  .refine((batch) => batch.entries.length > 0 || batch.clock !== undefined);
 
 export type EntryAnswer =
-  | { id: string; status: "stored"; seq: number }
+  | { id: string; status: "stored"; seq: number; madeAt?: string; doubt?: EntryDoubt }
   | { id: string; status: "refused"; reason: string };

@@ -1,52 +1,73 @@
 import { uuidv7 } from "uuidv7";
 import { ENTRY_SCHEMA_VERSION, type EntryBody, type LogEntry } from "../../core/floor/entries";
+import { DeviceClock } from "./clock";
 
 /**
- * This browser as a writer of the log: its own id for good, a boot id for each start of the page
- * (monotonic times compare only within it), and a running number.
+ * This browser as a writer of the log: its own id for good, its clocks, and a running number. A
+ * browser that keeps nothing (private mode) has them for as long as the page is open.
  */
 const DEVICE_KEY = "sprezza.device";
 const SEQUENCE_KEY = "sprezza.device-seq";
 
-let boot: string | undefined;
+const memory = new Map<string, string>();
 
-/** This browser's own id, for good. */
-export function deviceId(): string {
-  let id = localStorage.getItem(DEVICE_KEY);
-  if (!id) {
-    id = crypto.randomUUID?.() ?? uuidv7();
-    localStorage.setItem(DEVICE_KEY, id);
+function read(key: string): string | undefined {
+  try {
+    return localStorage.getItem(key) ?? memory.get(key);
+  } catch {
+    return memory.get(key);
   }
+}
+
+function write(key: string, value: string): void {
+  memory.set(key, value);
+  try {
+    localStorage.setItem(key, value);
+  } catch {
+    // It is kept for this page only.
+  }
+}
+
+/** This browser's own id. */
+export function deviceId(): string {
+  const known = read(DEVICE_KEY);
+  if (known) return known;
+  const id = uuidv7();
+  write(DEVICE_KEY, id);
   return id;
 }
 
 function nextNumber(): number {
-  const next = Number(localStorage.getItem(SEQUENCE_KEY) ?? "0") + 1;
-  localStorage.setItem(SEQUENCE_KEY, String(next));
+  const next = (Number(read(SEQUENCE_KEY) ?? "0") || 0) + 1;
+  write(SEQUENCE_KEY, String(next));
   return next;
 }
 
-export function bootId(): string {
-  boot ??= uuidv7();
-  return boot;
+let clock: DeviceClock | undefined;
+
+/** This page's clocks. In the browser only. */
+export function deviceClock(): DeviceClock {
+  clock ??= new DeviceClock(
+    { wallMs: () => Date.now(), monoMs: () => performance.now() },
+    uuidv7,
+    deviceId(),
+  );
+  return clock;
 }
 
-/** Stamps a body with this browser's clocks. `clockOffsetMs` is the server's clock less ours. */
-export function newEntry(body: EntryBody, supersedes: string[], clockOffsetMs: number): LogEntry {
+/** Stamps a body with this browser's clocks. */
+export function newEntry(body: EntryBody, supersedes: string[] = []): LogEntry {
+  const { deviceId: device, bootId, monoMs, wallMs } = deviceClock().reading();
   return {
     id: uuidv7(),
-    deviceId: deviceId(),
-    bootId: bootId(),
+    deviceId: device,
+    bootId,
     deviceSeq: nextNumber(),
-    monoMs: Math.round(performance.now()),
-    wallTime: new Date(Date.now() + clockOffsetMs).toISOString(),
+    monoMs,
+    wallTime: new Date(wallMs).toISOString(),
     supersedes,
     schemaVersion: ENTRY_SCHEMA_VERSION,
     body,
+    madeAt: new Date(deviceClock().nowMs()).toISOString(),
   };
-}
-
-/** Whether a moment was measured by this very page, so that its monotonic time compares. */
-export function isThisPage(mark: { deviceId: string; bootId: string }): boolean {
-  return mark.bootId === bootId();
 }

@@ -3,7 +3,8 @@ import type { LogEntry } from "../../core/floor/entries";
 /** What one tab tells the others, and what the server's stream carries. */
 export type LiveMessage =
   | { kind: "entries"; entries: LogEntry[] }
-  | { kind: "ended" }
+  /** The session has ended, or was opened again. */
+  | { kind: "status"; ended: boolean }
   | { kind: "link"; up: boolean }
   /** A tab that joins says how far it has heard, in case the stream has gone further. */
   | { kind: "hello"; after: number };
@@ -83,7 +84,10 @@ function openStream(
       passedOn = Math.max(passedOn, ...entries.map((entry) => entry.seq ?? 0));
       tell({ kind: "entries", entries });
     });
-    own.addEventListener("ended", () => tell({ kind: "ended" }));
+    own.addEventListener("status", (event) => {
+      const { ended } = JSON.parse(event.data) as { ended: boolean };
+      tell({ kind: "status", ended });
+    });
     own.onerror = () => {
       tell({ kind: "link", up: false });
       own.close();

@@ -1,175 +1,66 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import type { EntryBody, LogEntry } from "../../core/floor/entries";
+import { useEffect, useState, useSyncExternalStore } from "react";
+import type { LogEntry } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
-import { type FloorState, reduceFloor } from "../../core/floor/state";
-import { newEntry } from "./device";
-import { Keeping } from "./keeping";
-import { followSession, type LiveMessage } from "./live";
-import { keepUnsent, refusedOf, unsentOf } from "./outbox";
-import { sendWaiting } from "./send";
+import { browserOutbox, startSending, tellClock } from "./browser";
+import { DeviceClock } from "./clock";
+import { deviceClock, newEntry } from "./device";
+import { followSession } from "./live";
+import { Outbox } from "./outbox";
+import { SessionLog, type SessionView } from "./session-log";
 
-export type LinkState = "ok" | "waiting" | "away" | "sign-in";
-
-export interface SessionLog {
-  floor: FloorState;
-  entries: readonly LogEntry[];
-  /** Keeps an entry on this browser, shows it at once and sends it. */
-  append: (body: EntryBody, supersedes?: string[]) => LogEntry;
-  unsent: number;
-  /** Of the unsent, those that this browser's store did not take: they live on this page only. */
-  unkept: number;
-  link: LinkState;
-  refused: Array<{ reason: string }>;
-  ended: boolean;
-  /** The server's clock now, ms. */
-  nowMs: () => number;
-}
-
-const RESEND_MS = 3000;
-
-/** A running session in this browser: server entries, live ones and the unsent, folded together. */
+/** A session's log on this page, and its view: this hook only connects them to React. */
 export function useSessionLog(input: {
   sessionId: string;
   frozen: FrozenSession;
   entries: LogEntry[];
   serverNowMs: number;
   ended: boolean;
-}): SessionLog {
-  const { sessionId, frozen } = input;
-  const [entries, setEntries] = useState<ReadonlyMap<string, LogEntry>>(
-    () => new Map(input.entries.map((entry) => [entry.id, entry])),
-  );
-  const [unsent, setUnsent] = useState<ReadonlySet<string>>(new Set());
-  const [unkept, setUnkept] = useState(0);
-  const [link, setLink] = useState<LinkState>("ok");
-  const [refused, setRefused] = useState<Array<{ reason: string }>>([]);
-  const [ended, setEnded] = useState(input.ended);
-  const offset = useRef(0);
-  const offsetKnown = useRef(false);
-  if (!offsetKnown.current && typeof window !== "undefined") {
-    offset.current = input.serverNowMs - Date.now();
-    offsetKnown.current = true;
-  }
-
-  const mine = useMemo(
-    () => new Set(frozen.racks.flatMap((rack) => rack.lifters.map((lifter) => lifter.athleteId))),
-    [frozen],
-  );
-  const merge = useCallback(
-    (more: readonly LogEntry[]) => {
-      const wanted = more.filter(
-        (entry) => entry.body.kind === "void" || mine.has(entry.body.athleteId),
-      );
-      if (wanted.length === 0) return;
-      setEntries((before) => {
-        const after = new Map(before);
-        for (const entry of wanted) {
-          if (after.get(entry.id)?.seq === undefined) after.set(entry.id, entry);
-        }
-        return after;
-      });
-    },
-    [mine],
-  );
-
-  const [keeping] = useState(() => new Keeping<LogEntry>((entry) => keepUnsent(sessionId, entry)));
-  const counted = useRef(0);
-  counted.current = unsent.size;
-  const sending = useRef<Promise<void>>(undefined);
-  const again = useRef(false);
-  const flush = useCallback((): Promise<void> => {
-    if (sending.current) {
-      again.current = true;
-      return sending.current;
-    }
-    const run = async () => {
-      do {
-        again.current = false;
-        const result = await sendWaiting(sessionId);
-        if (result.state === "sent") {
-          const seqs = new Map(result.acknowledged.map((one) => [one.id, one.seq]));
-          if (seqs.size > 0) {
-            setEntries((before) => {
-              const after = new Map(before);
-              for (const [id, seq] of seqs) {
-                const entry = after.get(id);
-                if (entry) after.set(id, { ...entry, seq });
-              }
-              return after;
-            });
-          }
-          setLink("ok");
-        } else setLink(result.state);
-        const stored = (await unsentOf(sessionId)).map((entry) => entry.id);
-        setUnsent(new Set([...stored, ...keeping.notKept]));
-        setRefused((await refusedOf(sessionId)).map(({ reason }) => ({ reason })));
-      } while (again.current);
-    };
-    sending.current = run().finally(() => {
-      sending.current = undefined;
-    });
-    return sending.current;
-  }, [sessionId, keeping]);
-
+}): { log: SessionLog; view: SessionView } {
+  const [log] = useState(() => openLog(input));
   useEffect(() => {
-    void unsentOf(sessionId).then((waiting) => {
-      merge(waiting);
-      return flush();
-    });
-    const timer = window.setInterval(() => {
-      if (keeping.failed > 0)
-        void keeping.again().then((kept) => {
-          setUnkept(keeping.failed);
-          if (kept) void flush();
-        });
-      // Another tab may have sent what this one still counts as waiting: look again either way.
-      void unsentOf(sessionId).then((waiting) =>
-        waiting.length > 0 || counted.current > 0 ? flush() : undefined,
-      );
-    }, RESEND_MS);
-    return () => window.clearInterval(timer);
-  }, [sessionId, merge, flush, keeping]);
-
-  const heard = useRef(Math.max(0, ...input.entries.map((entry) => entry.seq ?? 0)));
-  useEffect(() => {
-    const hear = (message: LiveMessage) => {
-      if (message.kind === "entries") {
-        heard.current = Math.max(heard.current, ...message.entries.map((entry) => entry.seq ?? 0));
-        merge(message.entries);
-      } else if (message.kind === "ended") setEnded(true);
-      else if (message.kind === "link") {
-        setLink((before) => (message.up ? "ok" : before === "sign-in" ? before : "away"));
-      }
-    };
-    return followSession(sessionId, () => heard.current, hear);
-  }, [sessionId, merge]);
-
-  const append = useCallback(
-    (body: EntryBody, supersedes: string[] = []) => {
-      const entry = newEntry(body, supersedes, offset.current);
-      setEntries((before) => new Map(before).set(entry.id, entry));
-      setUnsent((before) => new Set(before).add(entry.id));
-      void keeping.put(entry).then(() => {
-        setUnkept(keeping.failed);
-        return flush();
-      });
-      return entry;
-    },
-    [keeping, flush],
+    startSending();
+    void tellClock(log.sessionId);
+    return log.start((heard, hear) => followSession(log.sessionId, heard, hear));
+  }, [log]);
+  const view = useSyncExternalStore(
+    (watch) => log.subscribe(watch),
+    () => log.view(),
+    () => log.view(),
   );
+  return { log, view };
+}
 
-  const list = useMemo(() => [...entries.values()], [entries]);
-  const floor = useMemo(() => reduceFloor(frozen, list), [frozen, list]);
-  const nowMs = useCallback(() => Date.now() + offset.current, []);
-  return {
-    floor,
-    entries: list,
-    append,
-    unsent: unsent.size,
-    unkept,
-    link,
-    refused,
-    ended,
-    nowMs,
-  };
+function openLog(input: Parameters<typeof useSessionLog>[0]): SessionLog {
+  const { sessionId, frozen, entries, ended } = input;
+  const shared = { sessionId, frozen, entries, ended, stamp: newEntry };
+  if (typeof window === "undefined") return new SessionLog({ ...shared, ...onServer(input) });
+  const clock = deviceClock();
+  const [page] = performance.getEntriesByType("navigation");
+  const answeredMs = page instanceof PerformanceNavigationTiming ? page.responseStart : 0;
+  const nowMs = performance.now();
+  // As far as a page knows before it has asked: the server wrote its clock on the way here.
+  clock.learn(input.serverNowMs, answeredMs > 0 ? Math.min(answeredMs, nowMs) : nowMs, nowMs);
+  return new SessionLog({ ...shared, clock, outbox: browserOutbox() });
+}
+
+/** The page's first picture is drawn on the server: nothing waits there, and nothing is sent. */
+function onServer(input: { serverNowMs: number }) {
+  const clock = new DeviceClock(
+    { wallMs: () => input.serverNowMs, monoMs: () => 0 },
+    () => "server",
+    "server",
+  );
+  const nothing = async () => [];
+  const outbox = new Outbox({
+    store: {
+      keep: async () => {},
+      waiting: nothing,
+      settle: async () => {},
+      refuse: async () => {},
+      refused: nothing,
+      forgetRefused: async () => {},
+    },
+    post: async () => ({ kind: "away" }),
+  });
+  return { clock, outbox };
 }

@@ -1,4 +1,4 @@
-import { actorOf, type Principal } from "./rights";
+import type { Principal } from "./rights";
 
 /**
  * Places for live streams in this process. A person or tablet that opens more than theirs loses
@@ -13,6 +13,16 @@ let count = 0;
 const holderOf = (principal: Principal) =>
   principal.kind === "rack" ? `rack:${principal.deviceId}` : `person:${principal.userId}`;
 
+/** Closes every stream of a person or tablet; each comes back only with the right to. */
+export function closeStreamsOf(teamId: string, holder: string): void {
+  for (const place of [...(held.get(`${teamId}/${holder}`) ?? [])]) place.abort();
+}
+
+/** Closes every stream of this process; each comes back only with the right to. */
+export function closeAllStreams(): void {
+  for (const places of [...held.values()]) for (const place of [...places]) place.abort();
+}
+
 export interface Place {
   /** Aborted when the place is needed for another. */
   readonly lost: AbortSignal;
@@ -21,7 +31,7 @@ export interface Place {
 
 /** A place for one stream; undefined where the process is full. */
 export function takePlace(principal: Principal): Place | undefined {
-  const holder = `${principal.teamId}/${actorOf(principal)}/${holderOf(principal)}`;
+  const holder = `${principal.teamId}/${holderOf(principal)}`;
   const places = held.get(holder) ?? new Set();
   if (places.size >= STREAMS_EACH) {
     const [oldest] = places;

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import type { EntryBody } from "../../core/floor/entries";
-import type { WaitingCall } from "../../core/floor/state";
+import type { WaitingCall } from "../../core/floor/lifter-state";
 import type { CallAction } from "../../core/liverules/set";
 import { massKg, readMass } from "../../core/units/mass";
 import { SpeedStrip, stripWords } from "./speed-strip";
@@ -14,7 +14,6 @@ export type Decide = (
 ) => void;
 
 export function callEntry(
-  slotId: string,
   call: WaitingCall,
   decision: "take" | "change" | "decline",
   action: CallAction,
@@ -23,7 +22,8 @@ export function callEntry(
   return {
     kind: "call",
     athleteId: call.athleteId,
-    slotId,
+    slotId: call.slotId,
+    stationId: call.rackId,
     setKey: call.setKey,
     call: call.kind,
     decision,

@@ -2,58 +2,15 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { LoadingGear } from "../barload/loading-gear";
 import type { BasisFacts } from "../recipe/basis";
+import type { ClockMark } from "../units/clock";
 import type { Mass } from "../units/mass";
-import {
-  type Complex,
-  type ComplexItem,
-  complexStave,
-  complexTotals,
-  simplerComplex,
-} from "./complex";
+import { type ComplexItem, complexStave, complexTotals, simplerComplex } from "./complex";
 import { checkComplex } from "./complex-checks";
-import { itemLoad, itemNumber, itemNumberOf, loadInWeek, numberSet, toItemStep } from "./item-load";
-import { dueIn, earlyStart, foldRun, loadSet, type RunEntry } from "./run";
+import { testItem as item, testComplex as shape } from "./fixtures/complex";
+import { itemLoad, itemNumber, loadInWeek, numberSet, toItemStep } from "./item-load";
+import { dueIn, earlyStart, foldRun, loadSet, type RunTap } from "./run";
 import { type SeekRound, seekLoad, seekRounds } from "./seek";
 import { sideLedger, sideWords } from "./sides";
-
-const item = (over: Partial<ComplexItem>): ComplexItem => ({
-  id: over.name ?? "i",
-  name: "Item",
-  kind: "lift",
-  pattern: "olympic-pull",
-  reps: 2,
-  load: { by: "percent", percent: 70 },
-  of: "deadlift",
-  gapS: 20,
-  output: "none",
-  sides: false,
-  ...over,
-});
-/** The shape of DOMAIN 10: pull × 2, 20 s, loaded jump × 3, 20 s, two-hand throw × 3, 150 s; five rounds. */
-const shape: Complex = {
-  name: "Pull, jump, throw",
-  aim: "complex",
-  school: "S",
-  purpose: "",
-  items: [
-    item({ name: "Pull" }),
-    item({
-      name: "Jump",
-      kind: "jump",
-      pattern: "jump",
-      reps: 3,
-      load: { by: "body", percent: 20 },
-      output: "height",
-    }),
-    item({ name: "Throw", kind: "throw", pattern: "throw", reps: 3, load: { by: "fixed", kg: 4 } }),
-  ],
-  rounds: 5,
-  restS: 150,
-  patternReason: "",
-  direction: "speed",
-  weekStep: 5,
-  beforeMain: true,
-};
 
 describe("a complex", () => {
   it("counts reps, and rest with and without the last", () => {
@@ -323,12 +280,6 @@ describe("an item's number for one athlete", () => {
     const last = set.working?.lines[set.working.lines.length - 1];
     expect(last).toEqual({ label: "Set here from round 2", value: "75 kg", emphasis: "answer" });
     expect(set.working?.lines.filter((one) => one.emphasis === "answer")).toHaveLength(1);
-    // Runs of old hold words alone.
-    expect(itemNumberOf("62.5 kg")).toEqual({ words: "62.5 kg" });
-    expect(numberSet({ words: "by eye" }, { round: 1, kg: 40 }).working?.lines[0]).toEqual({
-      label: "Planned",
-      value: "by eye",
-    });
   });
 });
 
@@ -404,56 +355,64 @@ describe("a load that is looked for", () => {
 });
 
 describe("running it", () => {
+  const markAt = (atS: number, deviceId = "a"): ClockMark => ({
+    deviceId,
+    bootId: "boot",
+    monoMs: 1000 * atS,
+    atMs: 1000 * atS,
+  });
+  const fold = (complex: Parameters<typeof foldRun>[0], taps: RunTap[]) =>
+    foldRun(complex, taps).run;
   let n = 0;
-  const tap = (kind: "start" | "done", round: number, at: number, atS: number): RunEntry => ({
+  const tap = (kind: "start" | "done", round: number, at: number, atS: number): RunTap => ({
     id: `e${n++}`,
-    athleteId: "ann",
     kind,
     round,
     item: at,
-    atMs: 1000 * atS,
+    mark: markAt(atS),
   });
-  const jump = (round: number, value: number): RunEntry => ({
+  const jump = (round: number, value: number): RunTap => ({
     id: `e${n++}`,
-    athleteId: "ann",
     kind: "output",
     round,
     item: 1,
     value,
-    atMs: 0,
+    mark: markAt(0),
   });
 
   it("waits, works, rests and counts the rest that was taken against the planned", () => {
-    expect(foldRun(shape, "ann", []).stage).toEqual({ kind: "waiting", round: 1, item: 0 });
+    expect(fold(shape, []).stage).toEqual({ kind: "waiting", round: 1, item: 0 });
     const entries = [tap("start", 1, 0, 0)];
-    expect(foldRun(shape, "ann", entries).stage).toMatchObject({
+    expect(fold(shape, entries).stage).toMatchObject({
       kind: "working",
       round: 1,
       item: 0,
     });
     entries.push(tap("done", 1, 0, 6));
-    const resting = foldRun(shape, "ann", entries).stage;
+    const resting = fold(shape, entries).stage;
     expect(resting).toMatchObject({
       kind: "resting",
       round: 1,
       item: 1,
-      untilMs: 26_000,
       plannedS: 20,
     });
-    expect(dueIn(resting, 10_000)).toEqual({ leftS: 16, warn: false });
-    expect(dueIn(resting, 17_000)).toEqual({ leftS: 9, warn: true });
-    expect(dueIn(resting, 30_000)).toEqual({ leftS: -4, warn: true });
+    expect(dueIn(resting, markAt(10))).toEqual({ leftS: 16, warn: false });
+    expect(dueIn(resting, markAt(17))).toEqual({ leftS: 9, warn: true });
+    expect(dueIn(resting, markAt(30))).toEqual({ leftS: -4, warn: true });
     // Four fifths of 20 s are 16 s: at 21 s 15 have been taken, at 22 s 16.
-    expect(earlyStart(resting, 21_000)).toEqual({ takenS: 15, plannedS: 20 });
-    expect(earlyStart(resting, 22_000)).toBeUndefined();
+    expect(earlyStart(resting, markAt(21))).toEqual({ takenS: 15, plannedS: 20 });
+    expect(earlyStart(resting, markAt(22))).toBeUndefined();
     entries.push(tap("start", 1, 1, 20));
-    expect(foldRun(shape, "ann", entries).rests).toEqual([
+    expect(fold(shape, entries).rests).toEqual([
       { round: 1, item: 1, plannedS: 20, takenS: 14, early: true },
     ]);
   });
 
   it("a rest whose ends were tapped on two tablets is an estimate", () => {
-    const on = (device: string, entry: RunEntry): RunEntry => ({ ...entry, device });
+    const on = (device: string, entry: RunTap): RunTap => ({
+      ...entry,
+      mark: { ...entry.mark, deviceId: device },
+    });
     const entries = [
       on("a", tap("start", 1, 0, 0)),
       on("a", tap("done", 1, 0, 6)),
@@ -461,50 +420,47 @@ describe("running it", () => {
       on("b", tap("done", 1, 1, 32)),
       on("a", tap("start", 1, 2, 52)),
     ];
-    const { rests } = foldRun(shape, "ann", entries);
+    const { rests } = fold(shape, entries);
     expect(rests.map((one) => one.estimated)).toEqual([undefined, true]);
     expect(rests.map((one) => one.takenS)).toEqual([20, 20]);
   });
 
   it("is over after the last item of the last round, whatever order the taps came in", () => {
-    const entries: RunEntry[] = [];
+    const entries: RunTap[] = [];
     let at = 0;
     for (let round = 1; round <= 5; round++)
       for (let i = 0; i < 3; i++) {
         entries.push(tap("start", round, i, at), tap("done", round, i, at + 5));
         at += i === 2 ? 155 : 25;
       }
-    const straight = foldRun(shape, "ann", entries);
+    const straight = fold(shape, entries);
     expect(straight.stage).toEqual({ kind: "over", why: "done" });
     expect(straight.rests).toHaveLength(14);
     expect(straight.rests.every((one) => !one.early)).toBe(true);
     fc.assert(
       fc.property(fc.shuffledSubarray(entries, { minLength: entries.length }), (shuffled) => {
-        expect(foldRun(shape, "ann", shuffled)).toEqual(straight);
+        expect(fold(shape, shuffled)).toEqual(straight);
       }),
       { numRuns: 30 },
     );
   });
 
   it("holds output against round 1 and baseline, and proposes the end at 10 % lost", () => {
-    const base: RunEntry = {
+    const base: RunTap = {
       id: "b",
-      athleteId: "ann",
       kind: "baseline",
       round: 1,
       item: 1,
       value: 38,
-      atMs: 0,
+      mark: markAt(0),
     };
-    const run = foldRun(shape, "ann", [base, jump(1, 40), jump(2, 42), jump(3, 39.5), jump(4, 36)]);
+    const run = fold(shape, [base, jump(1, 40), jump(2, 42), jump(3, 39.5), jump(4, 36)]);
     expect(run.outputs.map((one) => one.verdict)).toEqual(["better", "better", "same", "fading"]);
     expect(run.outputs[3]?.againstFirst).toBeCloseTo(-10, 9);
     expect(run.outputs[3]?.againstBaseline).toBeCloseTo(-5.26, 2);
     expect(run.endProposed).toMatchObject({ item: 1 });
-    expect(foldRun(shape, "ann", [jump(1, 40), jump(2, 36.1)]).endProposed).toBeUndefined();
-    expect(
-      foldRun(shape, "ann", [jump(1, 40), jump(2, 35), jump(3, 40)]).endProposed,
-    ).toBeUndefined();
+    expect(fold(shape, [jump(1, 40), jump(2, 36.1)]).endProposed).toBeUndefined();
+    expect(fold(shape, [jump(1, 40), jump(2, 35), jump(3, 40)]).endProposed).toBeUndefined();
   });
 
   it("takes a sprint's time the other way round, and the best of several tries", () => {
@@ -512,8 +468,8 @@ describe("running it", () => {
       ...shape,
       items: [item({ name: "Sprint", kind: "sprint", output: "time", reps: 20 })],
     };
-    const out = (round: number, value: number): RunEntry => ({ ...jump(round, value), item: 0 });
-    const run = foldRun(sprint, "ann", [out(1, 3), out(1, 2.9), out(2, 3.3)]);
+    const out = (round: number, value: number): RunTap => ({ ...jump(round, value), item: 0 });
+    const run = fold(sprint, [out(1, 3), out(1, 2.9), out(2, 3.3)]);
     expect(run.outputs[0]?.value).toBe(2.9);
     expect(run.outputs[1]).toMatchObject({ verdict: "fading" });
     expect(run.endProposed?.lossPercent).toBeCloseTo(13.79, 2);
@@ -524,14 +480,14 @@ describe("running it", () => {
       ...shape,
       items: [item({ name: "Turn", kind: "throw", output: "distance", sides: true, reps: 3 })],
     };
-    const out = (round: number, side: "left" | "right", value: number): RunEntry => ({
+    const out = (round: number, side: "left" | "right", value: number): RunTap => ({
       ...jump(round, value),
       kind: "output",
       item: 0,
       side,
       value,
     });
-    const run = foldRun(turn, "ann", [
+    const run = fold(turn, [
       out(1, "left", 10),
       out(1, "right", 8),
       out(2, "left", 10),
@@ -546,7 +502,7 @@ describe("running it", () => {
     const lost = { item: 0, side: "right", lossPercent: expect.closeTo(12.5, 9) };
     expect(run.endProposed).toEqual(lost);
     // The other side holds, whichever comes first: the side that lost still speaks.
-    const other = foldRun(turn, "ann", [
+    const other = fold(turn, [
       out(1, "left", 8),
       out(1, "right", 10),
       out(2, "left", 7),
@@ -557,36 +513,34 @@ describe("running it", () => {
 
   it("counts both sides as done unless one tap says otherwise, and fills nothing in", () => {
     const turn = { ...shape, items: [item({ name: "Turn", kind: "throw", sides: true, reps: 3 })] };
-    const both = foldRun(turn, "ann", [tap("start", 1, 0, 0), tap("done", 1, 0, 9)]);
+    const both = fold(turn, [tap("start", 1, 0, 0), tap("done", 1, 0, 9)]);
     expect(both.sides).toEqual([{ round: 1, item: 0, left: 3, right: 3 }]);
-    const left: RunEntry = {
+    const left: RunTap = {
       id: "l",
-      athleteId: "ann",
       kind: "sides",
       round: 1,
       item: 0,
       left: 3,
       right: 0,
-      atMs: 0,
+      mark: markAt(0),
     };
-    const one = foldRun(turn, "ann", [tap("start", 1, 0, 0), tap("done", 1, 0, 9), left]);
+    const one = fold(turn, [tap("start", 1, 0, 0), tap("done", 1, 0, 9), left]);
     expect(one.sides).toEqual([{ round: 1, item: 0, left: 3, right: 0 }]);
     // Not finished: nothing counts. Not by sides: nothing is told.
-    expect(foldRun(turn, "ann", [left]).sides).toEqual([]);
-    expect(foldRun(shape, "ann", [tap("done", 1, 2, 9)]).sides).toEqual([]);
+    expect(fold(turn, [left]).sides).toEqual([]);
+    expect(fold(shape, [tap("done", 1, 2, 9)]).sides).toEqual([]);
   });
 
   it("holds a load that was set at the rack from its round on", () => {
-    const set = (round: number, kg: number): RunEntry => ({
+    const set = (round: number, kg: number): RunTap => ({
       id: `l${round}`,
-      athleteId: "ann",
       kind: "load",
       round,
       item: 0,
       kg,
-      atMs: 0,
+      mark: markAt(0),
     });
-    const run = foldRun(shape, "ann", [set(3, 80), set(2, 75), jump(1, 40), jump(2, 42)]);
+    const run = fold(shape, [set(3, 80), set(2, 75), jump(1, 40), jump(2, 42)]);
     expect([1, 2, 3, 5].map((round) => loadSet(run, 0, round)?.kg)).toEqual([
       undefined,
       75,
@@ -605,8 +559,8 @@ describe("running it", () => {
     expect(seekRounds(shape, run, 2, 70)).toEqual({ measure: undefined, rounds: [] });
     // Its own speed falls with every kilogram: then power tells.
     const press = { ...shape, items: [item({ name: "Press", output: "speed" as const })] };
-    const fast = (round: number, value: number): RunEntry => ({ ...jump(round, value), item: 0 });
-    const pressed = foldRun(press, "ann", [set(2, 75), fast(1, 0.9), fast(2, 0.88)]);
+    const fast = (round: number, value: number): RunTap => ({ ...jump(round, value), item: 0 });
+    const pressed = fold(press, [set(2, 75), fast(1, 0.9), fast(2, 0.88)]);
     expect(seekRounds(press, pressed, 0, 70)).toMatchObject({
       measure: { unit: "W" },
       rounds: [
@@ -619,33 +573,13 @@ describe("running it", () => {
     ]);
   });
 
-  it("undoes a tap, stops by hand, and sets aside what does not fit", () => {
-    const start = tap("start", 1, 0, 0);
-    const undo: RunEntry = {
-      id: "v",
-      athleteId: "ann",
-      kind: "void",
-      of: start.id,
-      round: 1,
-      item: 0,
-      atMs: 1,
-    };
-    expect(foldRun(shape, "ann", [start, undo]).stage).toEqual({
-      kind: "waiting",
-      round: 1,
-      item: 0,
-    });
-    const stop: RunEntry = {
-      id: "s",
-      athleteId: "ann",
-      kind: "stop",
-      round: 1,
-      item: 0,
-      reason: "Pain",
-      atMs: 2,
-    };
-    expect(foldRun(shape, "ann", [start, stop]).stage).toEqual({ kind: "over", why: "stopped" });
-    expect(foldRun(shape, "ann", [tap("start", 9, 0, 0)]).aside).toBe(1);
-    expect(foldRun(shape, "bo", [start]).stage.kind).toBe("waiting");
+  it("lets the first of two starts stand and says that there were two, and stops by hand", () => {
+    const first = tap("start", 1, 0, 0);
+    const second = { ...tap("start", 1, 0, 4), id: "second" };
+    const { run, twice } = foldRun(shape, [first, second]);
+    expect(run.stage).toMatchObject({ kind: "working", since: first.mark });
+    expect(twice).toEqual([{ round: 1, item: 0, kept: first.id, other: "second" }]);
+    const stop: RunTap = { id: "s", kind: "stop", round: 1, item: 0, mark: markAt(2) };
+    expect(fold(shape, [first, stop]).stage).toEqual({ kind: "over", why: "stopped" });
   });
 });

@@ -247,7 +247,3 @@ export function numberSet(
     },
   };
 }
-
-/** Runs from before loads were kept with their working hold words alone. */
-export const itemNumberOf = (frozen: ItemNumber | string): ItemNumber =>
-  typeof frozen === "string" ? { words: frozen } : frozen;

@@ -1,5 +1,6 @@
 import type { CoachValues } from "../settings/coach-values";
 import { teamDefault } from "../settings/team-defaults";
+import { type ClockMark, secondsBetween } from "../units/clock";
 import { type Complex, type ComplexItem, OUTPUTS } from "./complex";
 import type { Sides } from "./sides";
 
@@ -27,27 +28,26 @@ export const RUN_DEFAULTS: RunSettings = runSettings({});
 
 export type Side = "left" | "right";
 
-/** One tap. Times are ms on the clock of the device that is named. */
-export type RunEntry = {
+/** One tap that counts; taken back and corrected ones are gone before they come here. */
+export type RunTap = {
   id: string;
-  athleteId: string;
+  /** 1-based. */
   round: number;
+  /** 0-based within the round. */
   item: number;
-  /** Absent in taps from before it was kept. */
-  device?: string;
+  mark: ClockMark;
 } & (
-  | { kind: "start"; atMs: number }
-  | { kind: "done"; atMs: number }
+  | { kind: "start" }
+  | { kind: "done" }
   /** A jump, a throw, a sprint, a bar speed; the best of an item counts. */
-  | { kind: "output"; value: number; side?: Side; atMs: number }
+  | { kind: "output"; value: number; side?: Side }
   /** The athlete's own baseline of the item before the work. */
-  | { kind: "baseline"; value: number; atMs: number }
+  | { kind: "baseline"; value: number }
   /** Reps that were done to each side, where it was not what was planned. */
-  | { kind: "sides"; left: number; right: number; atMs: number }
+  | { kind: "sides"; left: number; right: number }
   /** Another load of the item, from this round on. */
-  | { kind: "load"; kg: number; atMs: number }
-  | { kind: "stop"; reason: string; atMs: number }
-  | { kind: "void"; of: string; atMs: number }
+  | { kind: "load"; kg: number }
+  | { kind: "stop" }
 );
 
 export interface RestTaken {
@@ -56,7 +56,7 @@ export interface RestTaken {
   plannedS: number;
   takenS: number;
   early: boolean;
-  /** Its two ends were tapped on two devices, whose clocks may differ. */
+  /** Its two ends were not tapped on one running page: the clocks of two may differ. */
   estimated?: true;
 }
 
@@ -74,19 +74,11 @@ export interface RoundOutput {
 
 export type Stage =
   | { kind: "waiting"; round: number; item: number }
-  | { kind: "working"; round: number; item: number; sinceMs: number }
-  | {
-      kind: "resting";
-      round: number;
-      item: number;
-      sinceMs: number;
-      untilMs: number;
-      plannedS: number;
-    }
+  | { kind: "working"; round: number; item: number; since: ClockMark }
+  | { kind: "resting"; round: number; item: number; since: ClockMark; plannedS: number }
   | { kind: "over"; why: "done" | "stopped" };
 
 export interface AthleteRun {
-  athleteId: string;
   stage: Stage;
   rests: RestTaken[];
   outputs: RoundOutput[];
@@ -97,11 +89,17 @@ export interface AthleteRun {
   loads: Array<{ round: number; item: number; kg: number }>;
   /** Reps of what is done by sides, a line a round that was finished. */
   sides: Array<{ round: number; item: number } & Sides>;
-  /** Entries that do not fit (a start of a round not reached); set aside, never in the way. */
-  aside: number;
 }
 
-type Tapped = Pick<Extract<RunEntry, { kind: "start" | "done" }>, "atMs" | "device">;
+/** Two taps of one place: the first in the log's order stands. */
+export interface TappedTwice {
+  round: number;
+  item: number;
+  kept: string;
+  other: string;
+}
+
+type Tapped = Pick<RunTap, "id" | "mark">;
 
 /** What follows an item: the gap to the next of the round, or the rest to the next round. */
 export function restAfter(complex: Complex, item: number): number {
@@ -117,18 +115,15 @@ export function nextOf(complex: Complex, round: number, item: number) {
 }
 
 /**
- * Folds an athlete's taps. The last entry of each place wins; an entry taken back counts for
- * nothing. A rest is done to the next start on one device's clock, else it is an estimate.
+ * Folds an athlete's taps, which come in the log's order: of two starts or two ends of one item
+ * the first stands, of loads and sides the last, of outputs the best. A rest is done to the next
+ * start on one page's monotonic clock, else it is an estimate.
  */
 export function foldRun(
   complex: Complex,
-  athleteId: string,
-  entries: Iterable<RunEntry>,
+  taps: Iterable<RunTap>,
   settings: RunSettings = RUN_DEFAULTS,
-): AthleteRun {
-  const own = [...entries].filter((one) => one.athleteId === athleteId);
-  const taken = new Set(own.flatMap((one) => (one.kind === "void" ? [one.of] : [])));
-  const live = own.filter((one) => one.kind !== "void" && !taken.has(one.id));
+): { run: AthleteRun; twice: TappedTwice[] } {
   const place = (round: number, item: number) => `${round}/${item}`;
   const starts = new Map<string, Tapped>();
   const ends = new Map<string, Tapped>();
@@ -136,28 +131,29 @@ export function foldRun(
   const loads = new Map<string, AthleteRun["loads"][number]>();
   const sidesDone = new Map<string, Sides>();
   const baseline: Partial<Record<number, number>> = {};
+  const twice: TappedTwice[] = [];
   let stopped = false;
-  let aside = 0;
-  for (const entry of live) {
-    const item = complex.items[entry.item];
-    if (!item || entry.round < 1 || entry.round > complex.rounds) {
-      aside++;
-      continue;
-    }
-    const key = place(entry.round, entry.item);
-    if (entry.kind === "start") starts.set(key, entry);
-    else if (entry.kind === "done") ends.set(key, entry);
-    else if (entry.kind === "output") {
-      const of = `${key}/${entry.side ?? ""}`;
+  for (const tap of taps) {
+    const { round, item: index } = tap;
+    const item = complex.items[index];
+    if (!item) continue;
+    const key = place(round, index);
+    if (tap.kind === "start" || tap.kind === "done") {
+      const known = tap.kind === "start" ? starts : ends;
+      const kept = known.get(key);
+      if (kept === undefined) known.set(key, tap);
+      else twice.push({ round, item: index, kept: kept.id, other: tap.id });
+    } else if (tap.kind === "output") {
+      const of = `${key}/${tap.side ?? ""}`;
       const before = values.get(of);
-      values.set(of, before === undefined ? entry.value : bestOf(item, before, entry.value));
-    } else if (entry.kind === "load") {
-      loads.set(key, { round: entry.round, item: entry.item, kg: entry.kg });
-    } else if (entry.kind === "sides") {
-      sidesDone.set(key, { left: entry.left, right: entry.right });
-    } else if (entry.kind === "baseline") {
-      const before = baseline[entry.item];
-      baseline[entry.item] = before === undefined ? entry.value : bestOf(item, before, entry.value);
+      values.set(of, before === undefined ? tap.value : bestOf(item, before, tap.value));
+    } else if (tap.kind === "load") {
+      loads.set(key, { round, item: index, kg: tap.kg });
+    } else if (tap.kind === "sides") {
+      sidesDone.set(key, { left: tap.left, right: tap.right });
+    } else if (tap.kind === "baseline") {
+      const before = baseline[index];
+      baseline[index] = before === undefined ? tap.value : bestOf(item, before, tap.value);
     } else stopped = true;
   }
 
@@ -175,8 +171,7 @@ export function foldRun(
         stage = {
           kind: "resting",
           ...at,
-          sinceMs: previous.done.atMs,
-          untilMs: previous.done.atMs + 1000 * plannedS,
+          since: previous.done.mark,
           plannedS,
         };
       } else stage = { kind: "waiting", ...at };
@@ -184,17 +179,17 @@ export function foldRun(
     }
     if (previous) {
       const plannedS = restAfter(complex, previous.item);
-      const takenS = (start.atMs - previous.done.atMs) / 1000;
+      const { seconds: takenS, measured } = secondsBetween(previous.done.mark, start.mark);
       rests.push({
         ...at,
         plannedS,
         takenS,
         early: takenS < (settings.earlyUnderPercent / 100) * plannedS - 1e-9,
-        ...(start.device === previous.done.device ? {} : { estimated: true }),
+        ...(measured ? {} : { estimated: true }),
       });
     }
     if (done === undefined) {
-      stage = { kind: "working", ...at, sinceMs: start.atMs };
+      stage = { kind: "working", ...at, since: start.mark };
       break;
     }
     previous = { ...at, done };
@@ -247,15 +242,16 @@ export function foldRun(
   });
   sides.sort((a, b) => a.round - b.round || a.item - b.item);
   return {
-    athleteId,
-    stage,
-    rests,
-    outputs,
-    baseline,
-    endProposed,
-    loads: [...loads.values()].sort((a, b) => a.round - b.round || a.item - b.item),
-    sides,
-    aside,
+    run: {
+      stage,
+      rests,
+      outputs,
+      baseline,
+      endProposed,
+      loads: [...loads.values()].sort((a, b) => a.round - b.round || a.item - b.item),
+      sides,
+    },
+    twice,
   };
 }
 
@@ -289,20 +285,20 @@ function changePercent(
 }
 
 /** How long until the next start, s (negative once it is due), and whether to warn. */
-export function dueIn(stage: Stage, nowMs: number): { leftS: number; warn: boolean } | undefined {
+export function dueIn(stage: Stage, now: ClockMark): { leftS: number; warn: boolean } | undefined {
   if (stage.kind !== "resting") return undefined;
-  const leftS = (stage.untilMs - nowMs) / 1000;
+  const leftS = stage.plannedS - secondsBetween(stage.since, now).seconds;
   return { leftS, warn: leftS <= WARN_BEFORE_S };
 }
 
 /** Whether a start now would be early, with what is left of the planned rest. */
 export function earlyStart(
   stage: Stage,
-  nowMs: number,
+  now: ClockMark,
   settings: RunSettings = RUN_DEFAULTS,
 ): { takenS: number; plannedS: number } | undefined {
   if (stage.kind !== "resting") return undefined;
-  const takenS = (nowMs - stage.sinceMs) / 1000;
+  const takenS = secondsBetween(stage.since, now).seconds;
   return takenS < (settings.earlyUnderPercent / 100) * stage.plannedS - 1e-9
     ? { takenS, plannedS: stage.plannedS }
     : undefined;

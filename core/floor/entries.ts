@@ -1,18 +1,34 @@
+import type { Side } from "../contrast/run";
 import type { StopRule } from "../liverules/rep";
 import type { CallAction, CallKind } from "../liverules/set";
+import type { ClockMark } from "../units/clock";
 import type { VelocitySource } from "../units/velocity";
 
 /** Version of the bodies below; older ones are lifted by `upcastBody`. */
-export const ENTRY_SCHEMA_VERSION = 1;
+export const ENTRY_SCHEMA_VERSION = 2;
 
-/** Which set of whom an entry speaks of. */
-export interface SetAddress {
+/** Whose work in which slot, and where it was done. */
+interface Work {
   athleteId: string;
   slotId: string;
+  /** The rack or place; version 1 did not name it. */
+  stationId: string;
+}
+
+/** Which set of whom an entry speaks of. */
+export interface SetAddress extends Work {
   setKey: string;
 }
 
-export type EntryBody =
+/** Which item of which round of a pairing an entry speaks of; both count from the start. */
+export interface ItemAddress extends Work {
+  /** 1-based. */
+  round: number;
+  /** 0-based within the round. */
+  item: number;
+}
+
+type SetBody =
   | ({
       kind: "rep";
       /** 1-based within the set. */
@@ -47,9 +63,47 @@ export type EntryBody =
       /** What was done: the proposal where taken, the coach's own where changed. */
       action: CallAction;
       reason: string;
-    } & SetAddress)
+    } & SetAddress);
+
+type ItemBody =
+  | ({ kind: "item-start" } & ItemAddress)
+  | ({ kind: "item-done" } & ItemAddress)
+  /** A jump, a throw, a sprint, a bar speed; the best of an item counts. */
+  | ({ kind: "item-output"; value: number; side?: Side } & ItemAddress)
+  /** The athlete's own baseline of the item before the work. */
+  | ({ kind: "item-baseline"; value: number } & ItemAddress)
+  /** Reps that were done to each side, where it was not what was planned. */
+  | ({ kind: "item-sides"; left: number; right: number } & ItemAddress)
+  /** Another load of the item, from this round on. */
+  | ({ kind: "item-load"; kg: number } & ItemAddress)
+  | ({ kind: "pairing-stop"; reason: string } & ItemAddress);
+
+/** Why an entry was put in another's place, or took it back; in the words of who did. */
+interface Why {
+  why?: string;
+}
+
+export type EntryBody = (
+  | SetBody
+  | ItemBody
   /** Takes back the entries named in `supersedes` and puts nothing in their place. */
-  | { kind: "void" };
+  | { kind: "void" }
+  /** The coach's word on entries that wait for it: whether they count. The newest word stands. */
+  | { kind: "admit"; of: string[]; take: boolean }
+) &
+  Why;
+
+/** A body that speaks of an athlete's set. */
+export type SetEntryBody = SetBody & Why;
+/** A body that speaks of an athlete's item of a pairing. */
+export type ItemEntryBody = ItemBody & Why;
+
+/** Why an entry counts only by the coach's word. */
+export type EntryDoubt =
+  /** Nobody knows whether it was made before the session had ended. */
+  | "time-unknown"
+  /** It came from a tablet that had been taken off the team. */
+  | "revoked-tablet";
 
 /** One line of the append-only log. */
 export interface LogEntry {
@@ -59,7 +113,7 @@ export interface LogEntry {
   bootId: string;
   deviceSeq: number;
   monoMs: number;
-  /** The device's wall clock, ISO 8601; orders nothing. */
+  /** The device's wall clock, ISO 8601, however wrong it goes; orders nothing. */
   wallTime: string;
   /** Entries this one takes the place of. */
   supersedes: string[];
@@ -67,9 +121,38 @@ export interface LogEntry {
   body: EntryBody;
   /** Allotted by the server; undefined while unsent. */
   seq?: number;
+  /**
+   * When it was made, ISO 8601, by device, boot and monotonic time: the server's judgement, while
+   * unsent the device's own. Absent in entries from before it was kept.
+   */
+  madeAt?: string;
+  doubt?: EntryDoubt;
+  /** Who sent it, as the server knows them: a person's id, or `rack:` and a tablet's. */
+  by?: string;
 }
 
-/** Lifts an older body to today's shape; undefined where nobody knows that version. */
-export function upcastBody(body: EntryBody, schemaVersion: number): EntryBody | undefined {
-  return schemaVersion >= 1 && schemaVersion <= ENTRY_SCHEMA_VERSION ? body : undefined;
+/** The moment at which an entry was made. */
+export function markOf(entry: LogEntry): ClockMark {
+  return {
+    deviceId: entry.deviceId,
+    bootId: entry.bootId,
+    monoMs: entry.monoMs,
+    atMs: Date.parse(entry.madeAt ?? entry.wallTime),
+  };
+}
+
+/**
+ * Lifts an older body to today's shape; undefined where nobody knows that version.
+ *
+ * @param stationOf where a slot's athlete stands, for version 1, which did not say
+ */
+export function upcastBody(
+  body: EntryBody,
+  schemaVersion: number,
+  stationOf: (slotId: string, athleteId: string) => string | undefined,
+): EntryBody | undefined {
+  if (schemaVersion === ENTRY_SCHEMA_VERSION) return body;
+  if (schemaVersion !== 1) return undefined;
+  if (body.kind === "void" || body.kind === "admit") return body;
+  return { ...body, stationId: stationOf(body.slotId, body.athleteId) ?? "" };
 }

@@ -1,10 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { upcastBody } from "./entries";
-import { SLOT, stored, TestDevice, testSession } from "./fixtures/session";
-import { foldLog } from "./fold";
+import { RACK, SLOT, stored, TestDevice, testSession } from "./fixtures/session";
 import { setTimes } from "./forecast";
-import { type FloorState, reduceFloor } from "./state";
+import { FloorFold, type FloorState, reduceFloor } from "./state";
 
 const lifter = (floor: FloorState, id: string) => {
   const found = floor.racks[0]?.lifters.find((one) => one.lifter.athleteId === id);
@@ -71,6 +70,7 @@ describe("the running session", () => {
         kind: "rep",
         athleteId: "ann",
         slotId: SLOT,
+        stationId: RACK,
         setKey: "w1.a.1",
         rep: 2,
         mcvMps: 0.2,
@@ -92,6 +92,7 @@ describe("calls", () => {
       kind: "call",
       athleteId: "ann",
       slotId: SLOT,
+      stationId: RACK,
       setKey: "w1.a.1",
       call: "lighten",
       decision,
@@ -139,6 +140,7 @@ describe("calls", () => {
       kind: "call",
       athleteId: "ann",
       slotId: SLOT,
+      stationId: RACK,
       setKey: "w1.a.1",
       call: "end-exercise",
       decision: "take",
@@ -164,6 +166,7 @@ describe("calls", () => {
         kind: "call",
         athleteId: "ann",
         slotId: SLOT,
+        stationId: RACK,
         setKey: "w1.a.2",
         call: "more-rest",
         decision: "take",
@@ -298,7 +301,7 @@ describe("corrections, conflicts and what is set aside", () => {
     const floor = reduceFloor(testSession(), stored([stranger, noSet, newer, good]));
     expect(floor.setAside.map((one) => one.entryId)).toEqual([stranger.id, noSet.id, newer.id]);
     expect(lifter(floor, "bo").sets[0]?.stage).toBe("running");
-    expect(upcastBody(good.body, 99)).toBeUndefined();
+    expect(upcastBody(good.body, 99, () => undefined)).toBeUndefined();
   });
 });
 
@@ -361,8 +364,8 @@ describe("laws of the log", () => {
     const two = new TestDevice("two");
     const mine = one.set("ann", 1, [0.84]);
     const theirs = stored(two.set("ann", 1, [0.6]));
-    const { current } = foldLog(session, [...mine, ...theirs]);
-    expect(current.map((entry) => entry.deviceId)).toEqual(["two", "two", "one", "one"]);
+    const fold = new FloorFold(session).add([...mine, ...theirs]);
+    expect(fold.entries().map((entry) => entry.deviceId)).toEqual(["two", "two", "one", "one"]);
   });
 
   it("voiding every entry gives the empty floor", () => {

@@ -1,5 +1,6 @@
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
-import type { LifterState, RackState } from "./state";
+import type { LifterState } from "./lifter-state";
+import type { RackState } from "./state";
 
 export interface ForecastInput {
   rack: RackState;
@@ -27,7 +28,7 @@ export function setTimes(input: ForecastInput): number[] {
   const roundS = Math.max(waiting.length * turnS, leastRestS + one.addedRestS + setS);
   let coming = 0;
   return one.sets.map((set) => {
-    if (set.end) return Date.parse(set.end.wallTime);
+    if (set.end) return set.end.atMs;
     const inS = ahead * turnS + setS + coming * roundS;
     coming++;
     return nowMs + inS * 1000;

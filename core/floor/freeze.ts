@@ -12,7 +12,7 @@ import type { CoachValues } from "../settings/coach-values";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
-import { CORE_VERSION, type FrozenLifter, type FrozenSession } from "./frozen";
+import { CORE_VERSION, type FrozenLift, type FrozenLifter, type FrozenSession } from "./frozen";
 
 /** One slot of a plan as far as its numbers need it. */
 export interface SessionPlan {
@@ -68,7 +68,7 @@ function stopRules(
   recipe: Recipe,
   box: BoxSlot | undefined,
   teamStopS: number | undefined,
-): FrozenSession["stop"] {
+): FrozenLift["stop"] {
   const asked = box && styleById(box.styleId)?.stops ? (box.smallestStopS ?? teamStopS) : undefined;
   return asked === undefined ? recipe.stop : { ...recipe.stop, smallestStopS: asked };
 }
@@ -107,13 +107,8 @@ export function freezeSession(input: {
     setS: DEFAULT_SET_S,
     changeS: DEFAULT_CHANGE_S,
   });
-  return {
-    coreVersion: CORE_VERSION,
-    planVersion: plan.version,
-    title: `${plan.name}, ${plan.squadName}, week ${week.number} of ${plan.weeks}`,
-    date: input.date,
-    zone: input.zone,
-    roomName: input.roomName,
+  const slot: FrozenLift = {
+    kind: "lift",
     slotId: plan.slotId,
     lift: plan.variant.lift,
     liftName: plan.variant.name,
@@ -124,13 +119,11 @@ export function freezeSession(input: {
     ...(plan.box ? { box: plan.box } : {}),
     faults: faultsFor(plan.variant.lift),
     velocityLed: recipe.lead === "velocity",
-    cautions: [plan.variant.caution, ...(plan.box ? [SPINE_CAUTION] : []), GENERAL_CAUTION],
-    racks: groups.map((group, i) => {
-      const rack = racks[i] as (typeof racks)[number];
+    groups: groups.flatMap((group, i) => {
+      const rack = racks[i];
+      if (!rack) return [];
       return {
-        id: rack.rackId,
-        name: String(rack.number),
-        gear: rack.gear,
+        stationId: rack.rackId,
         lifters: group.lifters.map(({ athlete, facts }) => ({
           athleteId: athlete.id,
           name: athlete.name,
@@ -142,5 +135,21 @@ export function freezeSession(input: {
         })),
       };
     }),
+  };
+  return {
+    coreVersion: CORE_VERSION,
+    planVersion: plan.version,
+    title: `${plan.name}, ${plan.squadName}, week ${week.number} of ${plan.weeks}`,
+    date: input.date,
+    zone: input.zone,
+    roomName: input.roomName,
+    cautions: [plan.variant.caution, ...(plan.box ? [SPINE_CAUTION] : []), GENERAL_CAUTION],
+    stations: racks.slice(0, groups.length).map((rack) => ({
+      kind: "rack",
+      id: rack.rackId,
+      name: String(rack.number),
+      gear: rack.gear,
+    })),
+    slots: [slot],
   };
 }

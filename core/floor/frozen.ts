@@ -1,7 +1,11 @@
 import type { LoadingGear } from "../barload/loading-gear";
 import type { BoxSlot } from "../boxsquat/slot";
+import type { Complex } from "../contrast/complex";
+import type { ItemNumber } from "../contrast/item-load";
+import type { RunSettings } from "../contrast/run";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { LoadVelocityLine } from "../profile/line";
+import type { MassUnit } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
@@ -13,7 +17,7 @@ export interface FrozenLifter {
   athleteId: string;
   /** Shown on the rack; not part of any log entry. */
   name: string;
-  unit: "kg" | "lb";
+  unit: MassUnit;
   sets: SetPrescription[];
   /** The athlete's line, for what a call should take off; kept apart from the target. */
   line: LoadVelocityLine | undefined;
@@ -25,21 +29,14 @@ export interface FrozenLifter {
   box?: { heightCm: number | undefined; styleId: string | undefined };
 }
 
-export interface FrozenRack {
-  id: string;
-  name: string;
-  gear: LoadingGear;
-  lifters: FrozenLifter[];
-}
+/** Where something is done: a rack with its bar and plates, or a place. */
+export type FrozenStation =
+  | { kind: "rack"; id: string; name: string; gear: LoadingGear }
+  | { kind: "place"; id: string; name: string };
 
-/** Everything that a started session stands on; it does not change afterwards. */
-export interface FrozenSession {
-  coreVersion: number;
-  planVersion: number;
-  title: string;
-  date: LocalDate;
-  zone: string;
-  roomName: string;
+/** A slot that is lifted: who, at which rack, with every set settled for that rack. */
+export interface FrozenLift {
+  kind: "lift";
   slotId: string;
   lift: string;
   liftName: string;
@@ -57,6 +54,87 @@ export interface FrozenSession {
   /** Faults to tag, some with a cue; absent in older sessions. */
   faults?: Array<{ seen: string; cue?: string }>;
   velocityLed: boolean;
+  groups: Array<{ stationId: string; lifters: FrozenLifter[] }>;
+}
+
+export interface FrozenPairingAthlete {
+  athleteId: string;
+  name: string;
+  unit: MassUnit;
+  /** A simpler version for who is not strong enough yet. */
+  simpler: boolean;
+  /** The athlete's own gap after the lift, s, where a test found one and it is used. */
+  gapS?: number;
+  /** Loads by item with their working, as they were at the start. */
+  loads: ItemNumber[];
+}
+
+/** A slot that is a pairing: what is run, by whom, and what it goes by, as at its start. */
+export interface FrozenPairing {
+  kind: "pairing";
+  slotId: string;
+  complex: Complex;
+  settings: RunSettings;
+  groups: Array<{ stationId: string; athletes: FrozenPairingAthlete[] }>;
+}
+
+export type FrozenSlot = FrozenLift | FrozenPairing;
+
+/** Everything that a started session stands on; it does not change afterwards. */
+export interface FrozenSession {
+  coreVersion: number;
+  planVersion: number;
+  title: string;
+  date: LocalDate;
+  zone: string;
+  roomName: string;
   cautions: string[];
-  racks: FrozenRack[];
+  stations: FrozenStation[];
+  slots: FrozenSlot[];
+}
+
+/** A rack with those who lift a slot at it. */
+export interface FrozenRack {
+  id: string;
+  name: string;
+  gear: LoadingGear;
+  lifters: FrozenLifter[];
+}
+
+/** A lift with its racks put together. */
+export type LiftOnFloor = FrozenLift & { racks: FrozenRack[] };
+
+/** The lifts of a session, each with its racks. */
+export function liftsOf(session: FrozenSession): LiftOnFloor[] {
+  const stations = new Map(session.stations.map((station) => [station.id, station]));
+  return session.slots.flatMap((slot) => {
+    if (slot.kind !== "lift") return [];
+    const racks = slot.groups.flatMap(({ stationId, lifters }) => {
+      const station = stations.get(stationId);
+      if (station?.kind !== "rack") return [];
+      const { id, name, gear } = station;
+      return [{ id, name, gear, lifters }];
+    });
+    return [{ ...slot, racks }];
+  });
+}
+
+export function pairingsOf(session: FrozenSession): FrozenPairing[] {
+  return session.slots.flatMap((slot) => (slot.kind === "pairing" ? [slot] : []));
+}
+
+/** One station's share of a session: what its tablet needs. */
+export function shareOfStation(session: FrozenSession, stationId: string): FrozenSession {
+  return {
+    ...session,
+    stations: session.stations.filter((station) => station.id === stationId),
+    slots: session.slots.flatMap((slot): FrozenSlot[] => {
+      if (slot.kind === "lift") {
+        const groups = slot.groups.filter((group) => group.stationId === stationId);
+        return groups.length > 0 ? [{ ...slot, groups }] : [];
+      }
+      const groups = slot.groups.filter((group) => group.stationId === stationId);
+      return groups.length > 0 ? [{ ...slot, groups }] : [];
+    }),
+  };
 }

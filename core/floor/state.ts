@@ -1,91 +1,36 @@
-import { loadBar } from "../barload/load";
-import { afterRep, type RepAdvice } from "../liverules/rep";
-import {
-  afterSet,
-  type Call,
-  type CallAction,
-  type DoneSet,
-  type SetVerdict,
-} from "../liverules/set";
-import type { SetPrescription } from "../prescribe/prescribe";
-import { velocityAt } from "../profile/line";
 import type { Mass } from "../units/mass";
-import type { VelocityMetric } from "../units/velocity";
-import type { EntryBody, LogEntry } from "./entries";
-import { compareEntries, foldLog, type LogConflict, type SetAside } from "./fold";
-import type { FrozenLifter, FrozenRack, FrozenSession } from "./frozen";
-
-export interface RepState {
-  entryId: string;
-  number: number;
-  /** In the session's metric; undefined where it was not measured. */
-  velocityMps: number | undefined;
-  outcome: "counted" | "failed";
-  short: boolean;
-  /** Stop at the bottom, s, where it was measured. */
-  pauseS: number | undefined;
-  loweringMps: number | undefined;
-  contactMps: number | undefined;
-  toPeakS: number | undefined;
-  source: string;
-}
-
-export type SetStage = "to-come" | "running" | "done" | "dropped";
-
-export interface SetState {
-  prescription: SetPrescription;
-  stage: SetStage;
-  /** After calls that changed it. */
-  loadKg: number | undefined;
-  side: Mass[];
-  target: { lowMps: number; highMps: number } | undefined;
-  reps: RepState[];
-  faults: string[];
-  advice: RepAdvice | undefined;
-  verdict: SetVerdict | undefined;
-  endedBy: string | undefined;
-  cut: boolean;
-  doneEntryId: string | undefined;
-  /** Rest before this set, s; `measured` only within one device's running page. */
-  restTaken: { seconds: number; measured: boolean } | undefined;
-  end: ClockMark | undefined;
-}
-
-/** A moment on one device's clocks. */
-export interface ClockMark {
-  deviceId: string;
-  bootId: string;
-  monoMs: number;
-  wallTime: string;
-}
-
-export interface WaitingCall extends Call {
-  athleteId: string;
-  athleteName: string;
-  setKey: string;
-  rackId: string;
-}
-
-export interface DecidedCall {
-  athleteId: string;
-  setKey: string;
-  call: string;
-  decision: "take" | "change" | "decline";
-  action: CallAction;
-  reason: string;
-}
-
-export interface LifterState {
-  lifter: FrozenLifter;
-  sets: SetState[];
-  /** Index of the set to do now; undefined when all is done. */
-  current: number | undefined;
-  doneCount: number;
-  addedRestS: number;
-  ended: boolean;
-}
+import type { LogConflict, SetAside } from "./conflicts";
+import { applyCorrections, type Correction } from "./corrections";
+import type { EntryDoubt, ItemEntryBody, LogEntry, SetEntryBody } from "./entries";
+import {
+  type FrozenPairing,
+  type FrozenRack,
+  type FrozenSession,
+  type LiftOnFloor,
+  liftsOf,
+  pairingsOf,
+} from "./frozen";
+import {
+  type DecidedCall,
+  type LifterState,
+  type LiftLine,
+  reduceLifter,
+  type WaitingCall,
+} from "./lifter-state";
+import type { LineEntry } from "./line";
+import { type PairingLine, reducePairing } from "./pairing-state";
+import { rackLoads } from "./set-state";
+import {
+  compareEntries,
+  type JudgedEntry,
+  judge,
+  type KnownLine,
+  type KnownWork,
+  knownWork,
+} from "./validity";
 
 export interface RackState {
+  slot: LiftOnFloor;
   rack: FrozenRack;
   lifters: LifterState[];
   /** Who is up: the fewest sets done, then the rack's order. */
@@ -94,313 +39,377 @@ export interface RackState {
   onBar: { athleteName: string; side: Mass[] } | undefined;
 }
 
+export interface PairingState {
+  slot: FrozenPairing;
+  athletes: PairingLine[];
+}
+
+/** An entry that counts only by the coach's word, and has not got it yet. */
+export interface Doubtful {
+  entry: LogEntry;
+  doubt: EntryDoubt;
+}
+
 export interface FloorState {
   racks: RackState[];
+  pairings: PairingState[];
   calls: WaitingCall[];
   decided: DecidedCall[];
   conflicts: LogConflict[];
   setAside: SetAside[];
+  doubtful: Doubtful[];
   /** Highest sequence number folded in. */
   seq: number;
 }
 
-type OfKind<K extends EntryBody["kind"]> = Extract<EntryBody, { kind: K }>;
+interface Line {
+  work: LineWork;
+  known: Known[];
+  folded: LiftLine | PairingLine | undefined;
+}
+type LineWork =
+  | { kind: "lift"; at: Parameters<typeof reduceLifter>[0] }
+  | { kind: "pairing"; at: Parameters<typeof reducePairing>[0] };
 
-/** Entries of one set, gathered whatever the order they came in. */
-interface SetEntries {
-  reps: Array<{ entry: LogEntry; body: OfKind<"rep"> }>;
-  done: Array<{ entry: LogEntry; body: OfKind<"set-done"> }>;
-  faults: Array<OfKind<"fault">>;
-  calls: Array<OfKind<"call">>;
+interface Known extends Omit<JudgedEntry, "line"> {
+  line: Line | undefined;
 }
 
 /**
  * The running session as a pure function of its log: the same code on the server and on every
- * tablet, so that the same entries always give the same floor.
+ * tablet, so that the same entries always give the same floor. Entries may be added in any order
+ * and any number of times; only the athletes they speak of are folded again.
  */
-export function reduceFloor(session: FrozenSession, entries: Iterable<LogEntry>): FloorState {
-  const { current, conflicts, setAside } = foldLog(session, entries);
-  const gathered = new Map<string, SetEntries>();
-  let seq = 0;
-  for (const entry of entries) seq = Math.max(seq, entry.seq ?? 0);
-  for (const entry of current) {
-    const { body } = entry;
-    if (body.kind === "void") continue;
-    const key = `${body.athleteId}/${body.setKey}`;
-    let bucket = gathered.get(key);
-    if (!bucket) {
-      bucket = { reps: [], done: [], faults: [], calls: [] };
-      gathered.set(key, bucket);
-    }
-    if (body.kind === "rep") bucket.reps.push({ entry, body });
-    else if (body.kind === "set-done") bucket.done.push({ entry, body });
-    else if (body.kind === "fault") bucket.faults.push(body);
-    else bucket.calls.push(body);
-  }
+export class FloorFold {
+  readonly #work: KnownWork;
+  readonly #lifts: LiftOnFloor[];
+  readonly #pairings: FrozenPairing[];
+  readonly #lines = new Map<KnownLine, Line>();
+  readonly #known = new Map<string, Known>();
+  /** Corrections in the log's order, and what became of them. */
+  #corrections: Known[] = [];
+  #applied = applyCorrections([]);
+  #correctionsChanged = false;
+  readonly #words = new Map<string, Known[]>();
+  /** What is not known here, and what waits for a coach's word or has it. */
+  readonly #aside = new Set<Known>();
+  readonly #doubts = new Set<Known>();
+  #conflicts: LogConflict[] = [];
+  #seq = 0;
+  #state: FloorState | undefined;
 
-  const state: FloorState = { racks: [], calls: [], decided: [], conflicts, setAside, seq };
-  for (const rack of session.racks) {
-    const lifters = rack.lifters.map((lifter) =>
-      reduceLifter(session, rack, lifter, gathered, state),
-    );
-    const waiting = lifters.filter((one) => one.current !== undefined);
-    const running = waiting.find((one) => one.sets[one.current as number]?.stage === "running");
-    const next = waiting.reduce<LifterState | undefined>(
-      (best, one) => (best === undefined || one.doneCount < best.doneCount ? one : best),
-      undefined,
-    );
-    state.racks.push({
-      rack,
-      lifters,
-      upId: (running ?? next)?.lifter.athleteId,
-      onBar: leftOnBar(lifters, current),
-    });
-  }
-  return state;
-}
-
-/** The plates of the set that was finished last at this rack, in the log's order. */
-function leftOnBar(lifters: LifterState[], current: readonly LogEntry[]): RackState["onBar"] {
-  const finished = new Map(
-    lifters.flatMap((one) =>
-      one.sets.flatMap((set) =>
-        set.doneEntryId ? [[set.doneEntryId, { one, set }] as const] : [],
-      ),
-    ),
-  );
-  for (let i = current.length - 1; i >= 0; i--) {
-    const found = finished.get((current[i] as LogEntry).id);
-    if (found) return { athleteName: found.one.lifter.name, side: found.set.side };
-  }
-  return undefined;
-}
-
-function reduceLifter(
-  session: FrozenSession,
-  rack: FrozenRack,
-  lifter: FrozenLifter,
-  gathered: Map<string, SetEntries>,
-  state: FloorState,
-): LifterState {
-  let deltaKg = 0;
-  let addedRestS = 0;
-  let ended = false;
-  const done: DoneSet[] = [];
-  const sets: SetState[] = [];
-  let lastEnd: ClockMark | undefined;
-  const wants = lifter.sets.filter((set) => set.loadKg !== undefined).length;
-  let pending: WaitingCall | undefined;
-
-  for (const prescription of lifter.sets) {
-    const bucket = gathered.get(`${lifter.athleteId}/${prescription.key}`);
-    const set = reduceSet(session, rack, lifter, prescription, bucket, deltaKg, state.conflicts);
-    if (set.stage !== "to-come") {
-      const firstRep = bucket?.reps[0]?.entry ?? bucket?.done[0]?.entry;
-      if (lastEnd && firstRep) set.restTaken = restBetween(lastEnd, firstRep);
-    } else if (ended) set.stage = "dropped";
-
-    if (set.stage === "done") {
-      lastEnd = set.end;
-      done.push({
-        key: prescription.key,
-        number: prescription.number,
-        loadKg: set.loadKg ?? 0,
-        velocities: set.reps.flatMap((rep) =>
-          rep.outcome === "counted" && rep.velocityMps !== undefined ? [rep.velocityMps] : [],
-        ),
-        target: set.target,
-      });
-      const next = lifter.sets[prescription.number];
-      set.verdict = afterSet({
-        sets: done,
-        nextLoadKg:
-          next?.loadKg === undefined || done.length >= wants
-            ? undefined
-            : loadedAt(rack, next.loadKg + deltaKg)?.totalKg,
-        gear: rack.gear,
-        line: lifter.line,
-        velocityLed: session.velocityLed,
-        restLengthened: addedRestS > 0,
-      });
-      const decision = bucket?.calls[0];
-      if (decision) {
-        state.decided.push({ ...decision, call: decision.call });
-        if (decision.decision !== "decline") {
-          if (decision.action.type === "load") deltaKg += decision.action.deltaKg;
-          if (decision.action.type === "rest") addedRestS += decision.action.addS;
-          if (decision.action.type === "end-exercise") ended = true;
-        }
-        pending = undefined;
-      } else {
-        // A call stands until it is decided or the next set is done without it.
-        pending = set.verdict.call && {
-          ...set.verdict.call,
-          athleteId: lifter.athleteId,
-          athleteName: lifter.name,
-          setKey: prescription.key,
-          rackId: rack.id,
-        };
+  constructor(session: FrozenSession) {
+    this.#work = knownWork(session);
+    this.#lifts = liftsOf(session);
+    this.#pairings = pairingsOf(session);
+    for (const slot of this.#lifts)
+      for (const rack of slot.racks) {
+        const loads = rackLoads(rack);
+        for (const lifter of rack.lifters)
+          this.#open(slot.slotId, lifter.athleteId, {
+            kind: "lift",
+            at: { slot, rack, loads, lifter },
+          });
       }
+    for (const slot of this.#pairings)
+      for (const { stationId, athletes } of slot.groups)
+        for (const athlete of athletes)
+          this.#open(slot.slotId, athlete.athleteId, {
+            kind: "pairing",
+            at: { slot, athlete, stationId },
+          });
+  }
+
+  #open(slotId: string, athleteId: string, work: LineWork): void {
+    const of = this.#work.slots.get(slotId)?.get(athleteId);
+    if (of) this.#lines.set(of, { work, known: [], folded: undefined });
+  }
+
+  #line(slotId: string, athleteId: string): Line | undefined {
+    const of = this.#work.slots.get(slotId)?.get(athleteId);
+    return of && this.#lines.get(of);
+  }
+
+  /** Adds entries, or the number that the server gave to one. An entry seen twice counts once. */
+  add(entries: Iterable<LogEntry>): this {
+    for (const entry of entries) {
+      const before = this.#known.get(entry.id);
+      if (before && (before.entry.seq !== undefined || entry.seq === undefined)) continue;
+      if (before) this.#forget(before);
+      this.#keep(entry);
+      if (entry.seq !== undefined && entry.seq > this.#seq) this.#seq = entry.seq;
     }
-    sets.push(set);
+    return this;
   }
 
-  const index = sets.findIndex((set) => set.stage === "running" || set.stage === "to-come");
-  if (pending && index >= 0) state.calls.push(pending);
-  return {
-    lifter,
-    sets,
-    current: index < 0 ? undefined : index,
-    doneCount: sets.filter((set) => set.stage === "done").length,
-    addedRestS,
-    ended,
-  };
-}
-
-function loadedAt(rack: FrozenRack, kg: number) {
-  const loading = loadBar(rack.gear, kg);
-  return loading.ok ? loading : undefined;
-}
-
-function reduceSet(
-  session: FrozenSession,
-  rack: FrozenRack,
-  lifter: FrozenLifter,
-  prescription: SetPrescription,
-  bucket: SetEntries | undefined,
-  deltaKg: number,
-  conflicts: LogConflict[],
-): SetState {
-  const finished = bucket?.done[0];
-  const address = {
-    athleteId: lifter.athleteId,
-    slotId: session.slotId,
-    setKey: prescription.key,
-  };
-  for (const other of bucket?.done.slice(1) ?? []) {
-    const kept = finished?.entry.id ?? "";
-    conflicts.push({ code: "same-set-twice", address, kept, other: other.entry.id });
+  /** Takes entries out again that the server would not take. */
+  remove(ids: Iterable<string>): this {
+    for (const id of ids) {
+      const before = this.#known.get(id);
+      if (before) this.#forget(before);
+    }
+    return this;
   }
-  const seen = repsOf(bucket, finished?.entry);
-  for (const { kept, other } of seen.twice)
-    conflicts.push({ code: "two-detectors", address, kept: kept.id, other: other.id });
-  const reps: RepState[] = seen.reps.map(({ entry, body }) => ({
-    entryId: entry.id,
-    number: body.rep,
-    velocityMps: inMetric(body, session.metric),
-    outcome: body.outcome,
-    short: body.short ?? false,
-    pauseS: body.pauseS,
-    loweringMps: body.loweringMps,
-    contactMps: body.contactMps,
-    toPeakS: body.toPeakS,
-    source: body.source,
-  }));
 
-  const planned =
-    prescription.loadKg === undefined
-      ? undefined
-      : deltaKg === 0
-        ? { totalKg: prescription.loadKg, side: prescription.side }
-        : fromLoading(loadedAt(rack, prescription.loadKg + deltaKg), prescription);
-  const loadKg = finished?.body.loadKg ?? planned?.totalKg;
-  const side =
-    finished && finished.body.loadKg !== planned?.totalKg
-      ? (loadedAt(rack, finished.body.loadKg)?.side.plates ?? [])
-      : (planned?.side ?? []);
-  const faults = bucket?.faults ?? [];
-  const counted = reps.filter((rep) => rep.outcome === "counted");
+  has(id: string): boolean {
+    return this.#known.has(id);
+  }
+
+  /** Every entry, in the log's order. */
+  entries(): LogEntry[] {
+    return [...this.#known.values()].map(({ entry }) => entry).sort(compareEntries);
+  }
+
+  /** Entries of an athlete's slot that count now, in the log's order. */
+  counting(slotId: string, athleteId: string): LineEntry[] {
+    this.state();
+    const line = this.#line(slotId, athleteId);
+    return line ? this.#visible(line) : [];
+  }
+
+  /** The entries that count of an athlete's slot. */
+  countingIn(slotId: string, athleteId: string): LogEntry[] {
+    return this.counting(slotId, athleteId).map(({ entry }) => entry);
+  }
+
+  /** Every entry that counts, in no order. */
+  countingAnywhere(): LogEntry[] {
+    this.state();
+    return [...this.#lines.values()].flatMap((line) =>
+      this.#visible(line).map(({ entry }) => entry),
+    );
+  }
+
+  /** The entries that speak of an athlete's slot, those taken back and corrected too. */
+  knownIn(slotId: string, athleteId: string): LogEntry[] {
+    return this.#line(slotId, athleteId)?.known.map(({ entry }) => entry) ?? [];
+  }
+
+  /** Which correction in force hides an entry; undefined where none does. */
+  hiddenBy(id: string): string | undefined {
+    this.state();
+    return this.#applied.hiddenBy.get(id);
+  }
+
+  entry(id: string): LogEntry | undefined {
+    return this.#known.get(id)?.entry;
+  }
+
+  state(): FloorState {
+    this.#state ??= this.#fold();
+    return this.#state;
+  }
+
+  #keep(entry: LogEntry): void {
+    const judged = judge(this.#work, entry);
+    const { body, problem } = judged;
+    const line = judged.line && this.#lines.get(judged.line);
+    const known: Known = { entry, body, problem, line };
+    this.#known.set(entry.id, known);
+    if (line) line.known.push(known);
+    if (problem !== undefined) this.#aside.add(known);
+    else if (entry.doubt !== undefined) this.#doubts.add(known);
+    this.#changed(known);
+    if (entry.supersedes.length > 0) this.#corrections.push(known);
+    if (body?.kind === "admit")
+      for (const id of body.of) this.#words.set(id, [...(this.#words.get(id) ?? []), known]);
+  }
+
+  #forget(known: Known): void {
+    const { entry, body, line } = known;
+    this.#known.delete(entry.id);
+    if (line) line.known.splice(line.known.indexOf(known), 1);
+    this.#aside.delete(known);
+    this.#doubts.delete(known);
+    this.#changed(known);
+    if (entry.supersedes.length > 0) this.#corrections.splice(this.#corrections.indexOf(known), 1);
+    if (body?.kind === "admit")
+      for (const id of body.of)
+        this.#words.set(
+          id,
+          (this.#words.get(id) ?? []).filter((word) => word !== known),
+        );
+  }
+
+  #changed({ entry, body, line }: Known): void {
+    this.#state = undefined;
+    if (line) line.folded = undefined;
+    // What corrects it stands where it stands, in another athlete's line too.
+    this.#unfold(this.#applied.hiddenBy.get(entry.id));
+    if (entry.supersedes.length > 0) this.#correctionsChanged = true;
+    if (body?.kind !== "admit") return;
+    for (const id of body.of) {
+      const about = this.#known.get(id);
+      if (about?.line) about.line.folded = undefined;
+      if (about && about.entry.supersedes.length > 0) this.#correctionsChanged = true;
+    }
+  }
+
+  /** Whether it may count: it is known here, and where it waits for the coach's word, has it. */
+  #mayCount(known: Known): boolean {
+    if (known.problem !== undefined) return false;
+    return known.entry.doubt === undefined || this.#word(known.entry.id) === true;
+  }
+
+  /** The newest word of a coach on an entry. */
+  #word(id: string): boolean | undefined {
+    let newest: Known | undefined;
+    for (const word of this.#words.get(id) ?? [])
+      if (!newest || compareEntries(word.entry, newest.entry) > 0) newest = word;
+    return newest?.body?.kind === "admit" ? newest.body.take : undefined;
+  }
+
+  #applyCorrections(): void {
+    if (!this.#correctionsChanged) return;
+    this.#correctionsChanged = false;
+    this.#corrections.sort((a, b) => compareEntries(a.entry, b.entry));
+    const corrections = this.#corrections.filter((known) => this.#mayCount(known));
+    const before = this.#applied;
+    this.#applied = applyCorrections(
+      corrections.map(
+        ({ entry, body }): Correction => ({
+          id: entry.id,
+          targets: entry.supersedes,
+          isVoid: body?.kind === "void",
+        }),
+      ),
+    );
+    this.#conflicts = this.#applied.conflicts.map((one) => ({ code: "double-correction", ...one }));
+    // Whoever is hidden, or hidden no more, changes the line it stands in.
+    for (const [one, other] of [
+      [before, this.#applied],
+      [this.#applied, before],
+    ] as const) {
+      for (const [id, by] of one.hiddenBy) if (other.hiddenBy.get(id) !== by) this.#unfold(id);
+      for (const id of one.refused) if (!other.refused.has(id)) this.#unfold(id);
+    }
+  }
+
+  #unfold(id: string | undefined): void {
+    for (let at = id; at !== undefined; at = this.#applied.hiddenBy.get(at)) {
+      const line = this.#known.get(at)?.line;
+      if (line) line.folded = undefined;
+    }
+  }
+
+  #visible(line: Line): LineEntry[] {
+    return line.known
+      .flatMap((known): LineEntry[] => {
+        const { entry, body } = known;
+        if (!body || !this.#mayCount(known)) return [];
+        if (this.#applied.refused.has(entry.id) || this.#applied.hiddenBy.has(entry.id)) return [];
+        return [{ entry, body, root: this.#rootOf(entry) }];
+      })
+      .sort((a, b) => compareEntries(a.root, b.root) || compareEntries(a.entry, b.entry));
+  }
+
+  /** What a correction corrects in the end, as far as it is here and says the same kind of thing. */
+  #rootOf(entry: LogEntry): LogEntry {
+    let root = entry;
+    const seen = new Set([entry.id]);
+    for (;;) {
+      const next = this.#known.get(root.supersedes[0] ?? "");
+      if (!next || next.problem !== undefined || seen.has(next.entry.id)) return root;
+      if (next.entry.body.kind !== entry.body.kind) return root;
+      root = next.entry;
+      seen.add(root.id);
+    }
+  }
+
+  #foldLine(line: Line): LiftLine | PairingLine {
+    if (line.folded) return line.folded;
+    const visible = this.#visible(line);
+    line.folded =
+      line.work.kind === "lift"
+        ? reduceLifter(line.work.at, visible.filter(speaksOfSet))
+        : reducePairing(line.work.at, visible.filter(speaksOfItem));
+    return line.folded;
+  }
+
+  #lift(slotId: string, athleteId: string): LiftLine | undefined {
+    const line = this.#line(slotId, athleteId);
+    const folded = line && this.#foldLine(line);
+    return folded?.kind === "lift" ? folded : undefined;
+  }
+
+  #pairing(slotId: string, athleteId: string): PairingLine | undefined {
+    const line = this.#line(slotId, athleteId);
+    const folded = line && this.#foldLine(line);
+    return folded?.kind === "pairing" ? folded : undefined;
+  }
+
+  #fold(): FloorState {
+    this.#applyCorrections();
+    const racks = this.#lifts.flatMap((slot) =>
+      slot.racks.map((rack) => ({
+        slot,
+        rack,
+        lines: rack.lifters.flatMap((one) => this.#lift(slot.slotId, one.athleteId) ?? []),
+      })),
+    );
+    const pairings = this.#pairings.map((slot) => ({
+      slot,
+      athletes: slot.groups.flatMap((group) =>
+        group.athletes.flatMap((one) => this.#pairing(slot.slotId, one.athleteId) ?? []),
+      ),
+    }));
+    const lines = racks.flatMap((one) => one.lines);
+    const inOrder = (known: Iterable<Known>) =>
+      [...known].sort((a, b) => compareEntries(a.entry, b.entry));
+    const setAside = inOrder(this.#aside).flatMap(({ entry, problem }) =>
+      problem === undefined ? [] : [{ entryId: entry.id, reason: problem }],
+    );
+    const doubtful = inOrder(this.#doubts).flatMap(({ entry }) =>
+      entry.doubt === undefined || this.#word(entry.id) !== undefined
+        ? []
+        : [{ entry, doubt: entry.doubt }],
+    );
+    return {
+      racks: racks.map(({ slot, rack, lines: ofRack }) => rackState(slot, rack, ofRack)),
+      pairings,
+      calls: lines.flatMap((line) => line.call ?? []),
+      decided: lines.flatMap((line) => line.decided),
+      conflicts: [
+        ...this.#conflicts,
+        ...lines.flatMap((line) => line.conflicts),
+        ...pairings.flatMap((slot) => slot.athletes.flatMap((line) => line.conflicts)),
+      ],
+      setAside,
+      doubtful,
+      seq: this.#seq,
+    };
+  }
+}
+
+/** A session's floor from a whole log. */
+export function reduceFloor(session: FrozenSession, entries: Iterable<LogEntry>): FloorState {
+  return new FloorFold(session).add(entries).state();
+}
+
+const speaksOfSet = (one: LineEntry): one is LineEntry<SetEntryBody> => "setKey" in one.body;
+const speaksOfItem = (one: LineEntry): one is LineEntry<ItemEntryBody> => "round" in one.body;
+
+function rackState(slot: LiftOnFloor, rack: FrozenRack, lines: readonly LiftLine[]): RackState {
+  const lifters = lines.map((line) => line.state);
+  const waiting = lifters.filter((lifter) => lifter.current !== undefined);
+  const running = waiting.find((lifter) => lifter.sets[lifter.current ?? -1]?.stage === "running");
+  const next = waiting.reduce<LifterState | undefined>(
+    (best, lifter) => (best === undefined || lifter.doneCount < best.doneCount ? lifter : best),
+    undefined,
+  );
+  const last = lines.reduce<LiftLine | undefined>((latest, line) => {
+    if (!line.lastDone) return latest;
+    if (!latest?.lastDone) return line;
+    return compareEntries(line.lastDone.entry, latest.lastDone.entry) > 0 ? line : latest;
+  }, undefined);
   return {
-    prescription,
-    stage: finished ? "done" : reps.length > 0 ? "running" : "to-come",
-    loadKg,
-    side,
-    target: targetAt(prescription, lifter, loadKg),
-    reps,
-    faults: faults.map((one) => one.fault),
-    advice:
-      counted.length > 0
-        ? afterRep(
-            counted.map((rep) => rep.velocityMps),
-            { cap: prescription.reps, ...session.stop },
-            faults.find((one) => one.cut)?.fault,
-            counted.map((rep) => rep.pauseS),
-          )
-        : undefined,
-    verdict: undefined,
-    endedBy: finished?.body.endedBy,
-    cut: finished?.body.cut ?? false,
-    doneEntryId: finished?.entry.id,
-    restTaken: undefined,
-    end: finished && {
-      deviceId: finished.entry.deviceId,
-      bootId: finished.entry.bootId,
-      monoMs: finished.entry.monoMs,
-      wallTime: finished.entry.wallTime,
+    slot,
+    rack,
+    lifters,
+    upId: (running ?? next)?.lifter.athleteId,
+    onBar: last?.lastDone && {
+      athleteName: last.state.lifter.name,
+      side: last.lastDone.set.side,
     },
   };
-}
-
-/**
- * The reps of a set, by their numbers. They belong to the set and to what detected them, whoever
- * ends it: the device of the first rep. What another device saw beside it does not count and is
- * reported; a rep that the first one does not have counts where it came before the set was ended
- * (a tablet took over from one that broke), and a correction counts whenever it comes.
- */
-function repsOf(bucket: SetEntries | undefined, finished: LogEntry | undefined) {
-  const all = bucket?.reps ?? [];
-  const detector = all[0]?.entry.deviceId;
-  const byNumber = new Map<number, SetEntries["reps"][number]>();
-  const twice: Array<{ kept: LogEntry; other: LogEntry }> = [];
-  for (const one of all)
-    if (one.entry.deviceId === detector && !byNumber.has(one.body.rep))
-      byNumber.set(one.body.rep, one);
-  for (const one of all) {
-    const { entry, body } = one;
-    if (entry.deviceId === detector) continue;
-    const corrects = entry.supersedes.length > 0;
-    if (!corrects && finished && compareEntries(entry, finished) > 0) continue;
-    const kept = byNumber.get(body.rep);
-    if (kept === undefined) byNumber.set(body.rep, one);
-    else twice.push({ kept: kept.entry, other: entry });
-  }
-  return { reps: [...byNumber.values()].sort((a, b) => a.body.rep - b.body.rep), twice };
-}
-
-function fromLoading(
-  loading: ReturnType<typeof loadedAt>,
-  prescription: SetPrescription,
-): { totalKg: number; side: Mass[] } {
-  if (loading) return { totalKg: loading.totalKg, side: loading.side.plates };
-  return { totalKg: prescription.loadKg as number, side: prescription.side };
-}
-
-function inMetric(body: OfKind<"rep">, metric: VelocityMetric): number | undefined {
-  if (metric === "MCV") return body.mcvMps;
-  return metric === "MPV" ? body.mpvMps : body.pvMps;
-}
-
-/** A target from the athlete's own line follows the load; a coach's range holds at any load. */
-function targetAt(
-  prescription: SetPrescription,
-  lifter: FrozenLifter,
-  loadKg: number | undefined,
-): { lowMps: number; highMps: number } | undefined {
-  const { target } = prescription;
-  if (!target) return undefined;
-  const moved = loadKg !== undefined && loadKg !== prescription.loadKg;
-  if (!moved || target.source !== "profile" || !lifter.line) {
-    return { lowMps: target.lowMps, highMps: target.highMps };
-  }
-  const half = (target.highMps - target.lowMps) / 2;
-  const centre = velocityAt(lifter.line, loadKg);
-  return { lowMps: centre - half, highMps: centre + half };
-}
-
-function restBetween(end: ClockMark, next: LogEntry): { seconds: number; measured: boolean } {
-  if (end.deviceId === next.deviceId && end.bootId === next.bootId) {
-    return { seconds: Math.max(0, (next.monoMs - end.monoMs) / 1000), measured: true };
-  }
-  const seconds = (Date.parse(next.wallTime) - Date.parse(end.wallTime)) / 1000;
-  return { seconds: Math.max(0, seconds), measured: false };
 }

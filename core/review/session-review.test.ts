@@ -15,6 +15,7 @@ describe("review of a session", () => {
       kind: "fault",
       athleteId: "ann",
       slotId: "slot",
+      stationId: "rack",
       setKey: "w1.a.2",
       fault: "Uneven lockout",
       cut: false,

@@ -1,4 +1,6 @@
-import type { FloorState, LifterState, SetState } from "../floor/state";
+import type { LifterState } from "../floor/lifter-state";
+import type { SetState } from "../floor/set-state";
+import type { FloorState } from "../floor/state";
 import type { Working } from "../units/working";
 
 export interface LifterReview {
@@ -88,7 +90,7 @@ function reviewLifter({ lifter, sets }: LifterState): LifterReview {
         standing: set.verdict?.standing ?? "not-measured",
       };
     }),
-    faults: done.flatMap((set) => set.faults),
+    faults: done.flatMap((set) => set.faults.map((one) => one.fault)),
     working: {
       title: `Tonnage, ${lifter.name}`,
       lines: [

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { SetState } from "../floor/state";
+import type { SetState } from "../floor/set-state";
 import { setResult } from "./set-working";
 
 const set = (over: Partial<SetState>): SetState =>

@@ -1,5 +1,5 @@
 import { boxRepWords } from "../boxsquat/stops";
-import type { SetState } from "../floor/state";
+import type { SetState } from "../floor/set-state";
 import { endedWords } from "../liverules/rep";
 import { formatKg, type MassUnit } from "../units/mass";
 import { formatClock } from "../units/time";

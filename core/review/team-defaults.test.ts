@@ -5,7 +5,7 @@ import { depthLedger } from "../boxsquat/depth";
 import { findSpeedWeight, gate, holding } from "../boxsquat/ladder";
 import type { Complex, ComplexItem } from "../contrast/complex";
 import { COMPLEX_DEFAULTS, checkComplex, complexSettings } from "../contrast/complex-checks";
-import { earlyStart, foldRun, RUN_DEFAULTS, type RunEntry, runSettings } from "../contrast/run";
+import { earlyStart, foldRun, RUN_DEFAULTS, type RunTap, runSettings } from "../contrast/run";
 import { seekLoad } from "../contrast/seek";
 import { COACH_VALUES } from "../settings/coach-values";
 import {
@@ -39,14 +39,14 @@ const complex: Complex = {
   weekStep: 0,
   beforeMain: true,
 };
-const height = (round: number, value: number): RunEntry => ({
+const at = (atS: number) => ({ deviceId: "a", bootId: "b", monoMs: 1000 * atS, atMs: 0 });
+const height = (round: number, value: number): RunTap => ({
   id: `h${round}`,
-  athleteId: "ann",
   kind: "output",
   round,
   item: 0,
   value,
-  atMs: 0,
+  mark: at(0),
 });
 const codes = (values: Record<string, number>) =>
   checkComplex(complex, [{ name: "Ann", squatPerBody: 1.4, trainingYears: 2 }], true, {
@@ -104,8 +104,7 @@ describe("usual numbers that a team may set", () => {
 
   it("decide when a pairing ends, what is the same, and what is early", () => {
     const taps = [height(1, 40), height(2, 37.5)];
-    const run = (values: Record<string, number>) =>
-      foldRun(complex, "ann", taps, runSettings(values));
+    const run = (values: Record<string, number>) => foldRun(complex, taps, runSettings(values)).run;
     expect(run({}).endProposed).toBeUndefined();
     expect(run({ pairingLossPercent: 6 }).endProposed?.lossPercent).toBeCloseTo(6.25, 9);
     expect(run({}).outputs[1]?.verdict).toBe("fading");
@@ -114,12 +113,11 @@ describe("usual numbers that a team may set", () => {
       kind: "resting",
       round: 1,
       item: 1,
-      sinceMs: 0,
-      untilMs: 40_000,
+      since: at(0),
       plannedS: 40,
     } as const;
-    expect(earlyStart(resting, 30_000)).toBeDefined();
-    expect(earlyStart(resting, 30_000, runSettings({ pairingEarlyPercent: 70 }))).toBeUndefined();
+    expect(earlyStart(resting, at(30))).toBeDefined();
+    expect(earlyStart(resting, at(30), runSettings({ pairingEarlyPercent: 70 }))).toBeUndefined();
   });
 
   it("decide when output rose", () => {

@@ -1,6 +1,12 @@
 import { loadBar } from "../../core/barload/load";
 import { ENTRY_SCHEMA_VERSION, type EntryBody, type LogEntry } from "../../core/floor/entries";
-import type { FrozenLifter, FrozenRack, FrozenSession } from "../../core/floor/frozen";
+import {
+  type FrozenLifter,
+  type FrozenRack,
+  type FrozenSession,
+  type LiftOnFloor,
+  liftsOf,
+} from "../../core/floor/frozen";
 import { afterRep } from "../../core/liverules/rep";
 import { afterSet, type DoneSet } from "../../core/liverules/set";
 import type { Random } from "../../core/numeric/random";
@@ -38,12 +44,15 @@ export function simulateSession(input: {
   uuid: () => string;
 }): StampedEntry[] {
   const entries: StampedEntry[] = [];
-  for (const rack of input.session.racks) {
+  const lifted = liftsOf(input.session).flatMap((slot) =>
+    slot.racks.map((rack) => ({ slot, rack })),
+  );
+  for (const { slot, rack } of lifted) {
     const writer = rackWriter(input, entries);
     const states = rack.lifters.map((lifter) => newState(lifter, input.random));
     const rounds = input.rounds ?? Math.max(...rack.lifters.map((one) => one.sets.length));
     for (let round = 0; round < rounds; round++) {
-      for (const state of states) doSet(input, rack, state, round, writer);
+      for (const state of states) doSet(input, { slot, rack }, state, round, writer);
     }
   }
   entries.sort((a, b) => a.wallTime.localeCompare(b.wallTime) || a.deviceSeq - b.deviceSeq);
@@ -102,13 +111,25 @@ function newState(lifter: FrozenLifter, random: Random): LifterRun {
   };
 }
 
-function doSet(input: Input, rack: FrozenRack, state: LifterRun, round: number, writer: Writer) {
-  const { session, random } = input;
+function doSet(
+  input: Input,
+  at: { slot: LiftOnFloor; rack: FrozenRack },
+  state: LifterRun,
+  round: number,
+  writer: Writer,
+) {
+  const { random } = input;
+  const { slot, rack } = at;
   const { lifter } = state;
   const set = lifter.sets[round];
   const truth = input.truths.get(lifter.athleteId);
   if (!set || set.loadKg === undefined || !truth || state.ended) return;
-  const address = { athleteId: lifter.athleteId, slotId: session.slotId, setKey: set.key };
+  const address = {
+    athleteId: lifter.athleteId,
+    slotId: slot.slotId,
+    stationId: rack.id,
+    setKey: set.key,
+  };
   const loading = loadBar(rack.gear, set.loadKg + state.deltaKg);
   const loadKg = loading.ok ? loading.totalKg : set.loadKg;
   writer.wait(CHANGE_S * (0.7 + 0.6 * random.uniform()));
@@ -122,7 +143,7 @@ function doSet(input: Input, rack: FrozenRack, state: LifterRun, round: number, 
     seed: Math.floor(random.uniform() * 2 ** 31),
   });
   const velocities: number[] = [];
-  let advice = afterRep([], { cap: set.reps, ...session.stop });
+  let advice = afterRep([], { cap: set.reps, ...slot.stop });
   for (const velocity of truths) {
     const mcvMps = keepVelocity(velocity + READING_ERROR_MPS * random.normal());
     velocities.push(mcvMps);
@@ -139,7 +160,7 @@ function doSet(input: Input, rack: FrozenRack, state: LifterRun, round: number, 
       source: "simulated",
       processing: PROCESSING_VERSION,
     });
-    advice = afterRep(velocities, { cap: set.reps, ...session.stop });
+    advice = afterRep(velocities, { cap: set.reps, ...slot.stop });
     if (advice.advice === "stop") break;
   }
   const fault = input.box?.fault(lifter.athleteId, set.number);
@@ -160,7 +181,7 @@ function doSet(input: Input, rack: FrozenRack, state: LifterRun, round: number, 
     nextLoadKg: next?.loadKg === undefined ? undefined : next.loadKg + state.deltaKg,
     gear: rack.gear,
     line: lifter.line,
-    velocityLed: session.velocityLed,
+    velocityLed: slot.velocityLed,
     restLengthened: state.addedRestS > 0,
   });
   if (!call || input.rounds !== undefined) return;

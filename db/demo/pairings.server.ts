@@ -1,7 +1,12 @@
+import type { Complex } from "../../core/contrast/complex";
 import type { ItemNumber } from "../../core/contrast/item-load";
-import type { RunEntry, Side } from "../../core/contrast/run";
+import { runSettings, type Side } from "../../core/contrast/run";
+import { ENTRY_SCHEMA_VERSION, type EntryBody } from "../../core/floor/entries";
+import { freezePairing, PAIRING_SLOT } from "../../core/floor/freeze-pairing";
 import { addDays, type LocalDate } from "../../core/units/time";
-import { addRun, appendRunEntries, endRun, listComplexes } from "../queries/contrast.server";
+import { listComplexes } from "../queries/contrast.server";
+import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
+import { listRooms } from "../queries/squads.server";
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
 
@@ -93,64 +98,116 @@ export async function loadPulls(
 export async function loadPairings(
   tx: TeamTransaction,
   uuid: () => string,
-  people: ReadonlyArray<{ id: string }>,
+  people: ReadonlyArray<{ id: string; name: string }>,
   now: Date,
   today: LocalDate,
 ): Promise<void> {
   const complexes = await listComplexes(tx);
+  const zone = (await listRooms(tx))[0]?.zone ?? "UTC";
   for (const demo of PAIRINGS) {
     const complex = complexes.find((one) => one.complex.name === demo.name)?.complex;
     if (!complex) throw new Error(`The demo has no complex ${demo.name}.`);
-    const runId = uuid();
-    const startMs = now.getTime() - demo.daysAgo * 86_400_000;
-    await addRun(tx, {
-      id: runId,
-      complex,
-      athletes: people.map((one) => ({
-        athleteId: one.id,
-        simpler: false,
-        loads: demo.loads,
+    const id = uuid();
+    const startedAt = new Date(now.getTime() - demo.daysAgo * 86_400_000);
+    const date = addDays(today, -demo.daysAgo);
+    await insertSession(tx, {
+      id,
+      slotId: PAIRING_SLOT,
+      date,
+      status: "running",
+      frozen: freezePairing({
+        complex,
+        settings: runSettings({}),
+        athletes: people.map((one) => ({
+          athleteId: one.id,
+          name: one.name,
+          unit: "kg",
+          simpler: false,
+          loads: demo.loads,
+        })),
+        place: { id, name: "Floor" },
+        date,
+        zone,
+      }),
+      startedAt,
+      startedBy: COACH,
+    });
+    const entries = people.flatMap((person, who) => tapsOf(demo, complex, { id, person, who }));
+    entries.sort((a, b) => a.atS - b.atS);
+    const deviceId = uuid();
+    const bootId = uuid();
+    await allotSeq(tx, id, entries.length);
+    await insertEntries(
+      tx,
+      id,
+      startedAt,
+      entries.map(({ atS, body }, i) => ({
+        id: uuid(),
+        deviceId,
+        bootId,
+        deviceSeq: i,
+        monoMs: 1000 * atS,
+        wallTime: new Date(startedAt.getTime() + 1000 * atS).toISOString(),
+        supersedes: [],
+        schemaVersion: ENTRY_SCHEMA_VERSION,
+        body,
+        seq: i + 1,
+        author: "demo",
       })),
-      date: addDays(today, -demo.daysAgo),
-      enteredBy: COACH,
-      enteredAt: new Date(startMs),
-    });
-    const entries = people.flatMap((person, who) => {
-      let atMs = startMs + 15_000 * who;
-      const taps: RunEntry[] = [];
-      for (let round = 1; round <= complex.rounds; round++) {
-        complex.items.forEach((item, i) => {
-          const at = { athleteId: person.id, round, item: i };
-          const begun = atMs;
-          const over = begun + 12_000;
-          atMs = over + 1000 * (i === complex.items.length - 1 ? complex.restS : item.gapS);
-          taps.push(
-            { id: uuid(), kind: "start", ...at, atMs: begun },
-            { id: uuid(), kind: "done", ...at, atMs: over },
-          );
-          const leftOnly = item.sides && demo.leftOnly?.(who, round);
-          if (leftOnly)
-            taps.push({ id: uuid(), kind: "sides", left: item.reps, right: 0, ...at, atMs: over });
-          if (item.output === "none") return;
-          const sides: Array<Side | undefined> = item.sides
-            ? leftOnly
-              ? ["left"]
-              : ["left", "right"]
-            : [undefined];
-          for (const side of sides)
-            taps.push({
-              id: uuid(),
-              kind: "output",
-              value: Math.round(10 * demo.output(who, round, side)) / 10,
-              ...(side ? { side } : {}),
-              ...at,
-              atMs: over,
-            });
-        });
-      }
-      return taps;
-    });
-    await appendRunEntries(tx, { runId, entries, by: COACH, at: new Date(startMs) });
-    await endRun(tx, runId, new Date(startMs + 900_000));
+    );
+    await endSession(tx, id, new Date(startedAt.getTime() + 900_000));
   }
+}
+
+const WORK_S = 12;
+
+/** One athlete's taps through all rounds, in seconds from the start. */
+function tapsOf(
+  demo: DemoPairing,
+  complex: Complex,
+  of: { id: string; person: { id: string }; who: number },
+): Array<{ atS: number; body: EntryBody }> {
+  const { who } = of;
+  const taps: Array<{ atS: number; body: EntryBody }> = [];
+  let atS = 15 * who;
+  for (let round = 1; round <= complex.rounds; round++) {
+    complex.items.forEach((item, i) => {
+      const at = {
+        athleteId: of.person.id,
+        slotId: PAIRING_SLOT,
+        stationId: of.id,
+        round,
+        item: i,
+      };
+      const overS = atS + WORK_S;
+      taps.push(
+        { atS, body: { kind: "item-start", ...at } },
+        { atS: overS, body: { kind: "item-done", ...at } },
+      );
+      atS = overS + (i === complex.items.length - 1 ? complex.restS : item.gapS);
+      const leftOnly = item.sides && demo.leftOnly?.(who, round);
+      if (leftOnly)
+        taps.push({
+          atS: overS,
+          body: { kind: "item-sides", left: item.reps, right: 0, ...at },
+        });
+      if (item.output === "none") return;
+      const sides: Array<Side | undefined> = item.sides
+        ? leftOnly
+          ? ["left"]
+          : ["left", "right"]
+        : [undefined];
+      for (const side of sides)
+        taps.push({
+          atS: overS,
+          body: {
+            kind: "item-output",
+            value: Math.round(10 * demo.output(who, round, side)) / 10,
+            ...(side ? { side } : {}),
+            ...at,
+          },
+        });
+    });
+  }
+  return taps;
 }

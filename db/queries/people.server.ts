@@ -1,7 +1,7 @@
 import { and, asc, eq } from "drizzle-orm";
 import type { MassUnit } from "../../core/units/mass";
 import type { Database } from "../connection.server";
-import { membership, type Role, team } from "../schema";
+import { membership, type Role, rack, rackDevice, room, team } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
 export interface Member {
@@ -26,6 +26,23 @@ export async function membershipOf(signIn: Database, userId: string): Promise<Me
     name: row.name,
     athleteId: row.athleteId ?? undefined,
   };
+}
+
+/** The names of those who write into the log, by the log's own name for them. */
+export async function authorNames(tx: TeamTransaction): Promise<Record<string, string>> {
+  const people = await tx
+    .select({ id: membership.userId, name: membership.name })
+    .from(membership)
+    .where(eq(membership.teamId, tx.teamId));
+  const tablets = await tx
+    .select({ id: rackDevice.id, number: rack.number, room: room.name })
+    .from(rackDevice)
+    .innerJoin(rack, and(eq(rack.teamId, rackDevice.teamId), eq(rack.id, rackDevice.rackId)))
+    .innerJoin(room, and(eq(room.teamId, rackDevice.teamId), eq(room.id, rackDevice.roomId)));
+  return Object.fromEntries([
+    ...people.map((one) => [one.id, one.name]),
+    ...tablets.map((one) => [`rack:${one.id}`, `tablet of rack ${one.number}, ${one.room}`]),
+  ]);
 }
 
 /** The team's name, and the unit in which a person reads loads: their own, else the team's. */

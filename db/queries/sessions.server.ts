@@ -2,17 +2,19 @@ import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
 import type { LogEntry } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
 import type { LocalDate } from "../../core/units/time";
-import { logEntry, plan, simulatedLifter, trainingSession } from "../schema";
+import { logEntry, plan, sessionChange, simulatedLifter, trainingSession } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf } from "./any-of.server";
 
+/** Of any session: a plan's day, or a pairing that has neither plan nor room. */
 export interface SessionHead {
   id: string;
-  planId: string;
-  week: number;
+  kind: "lift" | "pairing";
+  planId: string | null;
+  week: number | null;
   slotId: string;
   date: LocalDate;
-  roomId: string;
+  roomId: string | null;
   status: "running" | "ended";
   title: string;
   zone: string;
@@ -21,8 +23,16 @@ export interface SessionHead {
   lastSeq: number;
 }
 
+/** Of a session that a plan put on the floor of a room. */
+export interface PlanSession extends SessionHead {
+  planId: string;
+  week: number;
+  roomId: string;
+}
+
 const head = {
   id: trainingSession.id,
+  kind: sql<SessionHead["kind"]>`${trainingSession.kind}`,
   planId: trainingSession.planId,
   week: trainingSession.week,
   slotId: trainingSession.slotId,
@@ -36,25 +46,35 @@ const head = {
   lastSeq: trainingSession.lastSeq,
 };
 
-export function listSessions(tx: TeamTransaction, most: number): Promise<SessionHead[]> {
+const planHead = {
+  ...head,
+  planId: sql<string>`${trainingSession.planId}`,
+  week: sql<number>`${trainingSession.week}`,
+  roomId: sql<string>`${trainingSession.roomId}`,
+};
+
+/** Sessions that plans put on the floor, the newest first. */
+export function listSessions(tx: TeamTransaction, most: number): Promise<PlanSession[]> {
   return tx
-    .select(head)
+    .select(planHead)
     .from(trainingSession)
+    .where(eq(trainingSession.kind, "lift"))
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
 }
 
-export function runningSessions(tx: TeamTransaction): Promise<SessionHead[]> {
+/** Sessions that run in rooms now, the newest first. */
+export function runningSessions(tx: TeamTransaction): Promise<PlanSession[]> {
   return tx
-    .select(head)
+    .select(planHead)
     .from(trainingSession)
-    .where(eq(trainingSession.status, "running"))
+    .where(and(eq(trainingSession.kind, "lift"), eq(trainingSession.status, "running")))
     .orderBy(desc(trainingSession.startedAt));
 }
 
-export function sessionsOfPlan(tx: TeamTransaction, planId: string): Promise<SessionHead[]> {
+export function sessionsOfPlan(tx: TeamTransaction, planId: string): Promise<PlanSession[]> {
   return tx
-    .select(head)
+    .select(planHead)
     .from(trainingSession)
     .where(eq(trainingSession.planId, planId))
     .orderBy(asc(trainingSession.week));
@@ -65,9 +85,9 @@ export function sessionsOfSquad(
   tx: TeamTransaction,
   squadId: string,
   most: number,
-): Promise<SessionHead[]> {
+): Promise<PlanSession[]> {
   return tx
-    .select(head)
+    .select(planHead)
     .from(trainingSession)
     .innerJoin(
       plan,
@@ -133,6 +153,58 @@ export async function endSession(tx: TeamTransaction, id: string, at: Date): Pro
   return rows.length === 1;
 }
 
+/** A guarded change of state: only an ended session is opened again. */
+export async function reopenSession(tx: TeamTransaction, id: string): Promise<boolean> {
+  const rows = await tx
+    .update(trainingSession)
+    .set({ status: "running", endedAt: null })
+    .where(and(eq(trainingSession.id, id), eq(trainingSession.status, "ended")))
+    .returning({ id: trainingSession.id });
+  return rows.length === 1;
+}
+
+export async function addSessionChange(
+  tx: TeamTransaction,
+  row: Omit<typeof sessionChange.$inferInsert, "teamId">,
+): Promise<void> {
+  await tx.insert(sessionChange).values({ teamId: tx.teamId, ...row });
+}
+
+/** Who ended a session or opened it again, the newest last. */
+export function sessionChanges(tx: TeamTransaction, sessionId: string) {
+  return tx
+    .select()
+    .from(sessionChange)
+    .where(eq(sessionChange.sessionId, sessionId))
+    .orderBy(asc(sessionChange.enteredAt));
+}
+
+/** The newest pairings. */
+export function listPairings(tx: TeamTransaction, most: number) {
+  return tx
+    .select({ ...head, frozen: trainingSession.frozen })
+    .from(trainingSession)
+    .where(eq(trainingSession.kind, "pairing"))
+    .orderBy(desc(trainingSession.startedAt))
+    .limit(most);
+}
+
+/** The newest pairings that an athlete took part in. */
+export function pairingsOfAthlete(tx: TeamTransaction, athleteId: string, most = 60) {
+  const part = { slots: [{ groups: [{ athletes: [{ athleteId }] }] }] };
+  return tx
+    .select({ ...head, frozen: trainingSession.frozen })
+    .from(trainingSession)
+    .where(
+      and(
+        eq(trainingSession.kind, "pairing"),
+        sql`${trainingSession.frozen} @> ${JSON.stringify(part)}::jsonb`,
+      ),
+    )
+    .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
+    .limit(most);
+}
+
 /** Locks the session against other writers of its log until the transaction ends. */
 export async function lockSession(tx: TeamTransaction, id: string) {
   const [row] = await tx
@@ -169,6 +241,9 @@ const ENTRY = {
   schemaVersion: logEntry.schemaVersion,
   body: logEntry.body,
   seq: logEntry.seq,
+  madeAt: logEntry.madeAt,
+  doubt: logEntry.doubt,
+  author: logEntry.author,
 };
 
 function toEntry(row: Pick<typeof logEntry.$inferSelect, keyof typeof ENTRY>): LogEntry {
@@ -183,6 +258,9 @@ function toEntry(row: Pick<typeof logEntry.$inferSelect, keyof typeof ENTRY>): L
     schemaVersion: row.schemaVersion,
     body: row.body,
     seq: row.seq,
+    ...(row.madeAt ? { madeAt: row.madeAt.toISOString() } : {}),
+    ...(row.doubt ? { doubt: row.doubt } : {}),
+    by: row.author,
   };
 }
 
@@ -201,7 +279,7 @@ export async function insertEntries(
   sessionId: string,
   receivedAt: Date,
   /** With who sent each: a person, or `rack:` and a tablet. */
-  entries: ReadonlyArray<LogEntry & { seq: number; author: string }>,
+  entries: ReadonlyArray<Omit<LogEntry, "by"> & { seq: number; author: string }>,
 ): Promise<void> {
   if (entries.length === 0) return;
   const rows = tx.insert(logEntry).values(
@@ -221,6 +299,8 @@ export async function insertEntries(
       kind: entry.body.kind,
       body: entry.body,
       author: entry.author,
+      madeAt: entry.madeAt === undefined ? null : new Date(entry.madeAt),
+      doubt: entry.doubt ?? null,
     })),
   );
   // An id that another session took a moment ago is left out; who reads back sees it.
@@ -286,10 +366,12 @@ const STANDS = sql`NOT EXISTS (
 /** The share of the max of the set that an entry speaks of, as it was frozen. */
 const PERCENT = sql<number | null>`(
   SELECT (one_set->>'truePercent')::float8
-  FROM jsonb_array_elements(${trainingSession.frozen}->'racks') rack,
-    jsonb_array_elements(rack->'lifters') lifter,
+  FROM jsonb_array_elements(${trainingSession.frozen}->'slots') slot,
+    jsonb_array_elements(slot->'groups') of_station,
+    jsonb_array_elements(of_station->'lifters') lifter,
     jsonb_array_elements(lifter->'sets') one_set
-  WHERE lifter->>'athleteId' = ${logEntry.body}->>'athleteId'
+  WHERE slot->>'slotId' = ${logEntry.body}->>'slotId'
+    AND lifter->>'athleteId' = ${logEntry.body}->>'athleteId'
     AND one_set->>'key' = ${logEntry.body}->>'setKey'
   LIMIT 1
 )`;

@@ -20,11 +20,15 @@ import type { FrozenSession } from "../../core/floor/frozen";
 import type { LocalDate } from "../../core/units/time";
 import type { SimulatedLifter } from "../../device/lifter";
 import { rack } from "./gear";
+import { entered, teamKey } from "./keys";
 import { liftVariant } from "./maxes";
 import { plan } from "./plan";
 import { athlete, room, team } from "./team";
 
-/** A day on the floor. Starting it freezes plan, room, prescriptions and the core's version. */
+/**
+ * A day on the floor: one or more slots at stations. Starting it freezes plan, room, prescriptions
+ * and the core's version. A pairing that no plan asked for has neither plan nor room.
+ */
 export const trainingSession = pgTable(
   "training_session",
   {
@@ -32,19 +36,22 @@ export const trainingSession = pgTable(
       .notNull()
       .references(() => team.id),
     id: uuid("id").notNull(),
-    planId: uuid("plan_id").notNull(),
-    week: integer("week").notNull(),
-    /** The slot of the plan that is on the floor. */
+    planId: uuid("plan_id"),
+    week: integer("week"),
+    /** The slot that is on the floor, the first where there are several. */
     slotId: text("slot_id").notNull().default("main"),
     /** Local date in the room's zone. */
     date: date("date").$type<LocalDate>().notNull(),
-    roomId: uuid("room_id").notNull(),
+    roomId: uuid("room_id"),
     status: text("status", { enum: ["running", "ended"] }).notNull(),
     frozen: jsonb("frozen").$type<FrozenSession>().notNull(),
     /** What lists ask of it, so that none of them opens a hundred kilobytes for a name. */
     title: text("title").generatedAlwaysAs(sql`frozen->>'title'`),
     zone: text("zone").generatedAlwaysAs(sql`frozen->>'zone'`),
-    lift: text("lift").generatedAlwaysAs(sql`frozen->>'lift'`),
+    kind: text("kind", { enum: ["lift", "pairing"] }).generatedAlwaysAs(
+      sql`frozen->'slots'->0->>'kind'`,
+    ),
+    lift: text("lift").generatedAlwaysAs(sql`frozen->'slots'->0->>'lift'`),
     /** Sequence number of the last entry; allotted in the inserting transaction. */
     lastSeq: bigint("last_seq", { mode: "number" }).notNull().default(0),
     startedAt: timestamp("started_at", { withTimezone: true }).notNull(),
@@ -87,6 +94,10 @@ export const logEntry = pgTable(
     ),
     /** Person or rack device that sent it. */
     author: text("author").notNull(),
+    /** When it was made, by device, boot and monotonic time; absent in older entries. */
+    madeAt: timestamp("made_at", { withTimezone: true }),
+    /** Why it counts only by the coach's word. */
+    doubt: text("doubt", { enum: ["time-unknown", "revoked-tablet"] }),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
@@ -99,6 +110,47 @@ export const logEntry = pgTable(
       columns: [t.teamId, t.sessionId],
       foreignColumns: [trainingSession.teamId, trainingSession.id],
     }),
+  ],
+);
+
+/** When a session was ended or opened again, by whom and why. */
+export const sessionChange = pgTable(
+  "session_change",
+  {
+    ...teamKey(),
+    sessionId: uuid("session_id").notNull(),
+    change: text("change", { enum: ["ended", "reopened"] }).notNull(),
+    reason: text("reason").notNull(),
+    ...entered(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    index("session_change_of_session").on(t.teamId, t.sessionId),
+    foreignKey({
+      columns: [t.teamId, t.sessionId],
+      foreignColumns: [trainingSession.teamId, trainingSession.id],
+    }),
+  ],
+);
+
+/** What the server has learnt of a device's clocks, one row for each start of its page. */
+export const deviceClock = pgTable(
+  "device_clock",
+  {
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
+    bootId: uuid("id").notNull(),
+    deviceId: uuid("device_id").notNull(),
+    /** The server's clock less the page's monotonic clock, ms; the least that was seen. */
+    monoOffsetMs: doublePrecision("mono_offset_ms").notNull(),
+    /** The server's clock less the device's wall clock, ms, when it was seen last. */
+    wallOffsetMs: doublePrecision("wall_offset_ms").notNull(),
+    learntAt: timestamp("learnt_at", { withTimezone: true }).notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.bootId] }),
+    index("device_clock_newest").on(t.teamId, t.deviceId, t.learntAt),
   ],
 );
 

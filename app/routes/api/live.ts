@@ -2,6 +2,7 @@ import { cursorFrom } from "../../forms/primitives/cursor";
 import { eventStream } from "../../platform/event-stream.server";
 import { principalOf } from "../../platform/guard.server";
 import { takePlace } from "../../platform/live-places.server";
+import { watchPrincipals } from "../../platform/principal-news.server";
 import { followSession, type SessionNews } from "../../workflows/floor/follow-session.server";
 import { maySeeSession } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/live";
@@ -26,6 +27,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   if (!(await maySeeSession(principal, sessionId))) {
     return new Response("No such session in your room.", { status: 404 });
   }
+  await watchPrincipals();
   const place = takePlace(principal);
   if (!place) {
     return new Response("Too many screens follow just now. This one tries again by itself.", {
@@ -49,8 +51,8 @@ function inEvents(news: SessionNews): string | Uint8Array {
   switch (news.kind) {
     case "entries":
       return news.message;
-    case "ended":
-      return "event: ended\ndata: {}\n\n";
+    case "status":
+      return `event: status\ndata: ${JSON.stringify({ ended: news.ended })}\n\n`;
     case "beat":
       return ": still here\n\n";
   }

@@ -1,5 +1,6 @@
 import { BatchSchema, MOST_ENTRIES } from "../../forms/entries";
 import { cursorFrom } from "../../forms/primitives/cursor";
+import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
 import { readRawJson } from "../../platform/submission.server";
 import { appendEntries } from "../../workflows/floor/append-entries.server";
@@ -20,10 +21,11 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
 export async function action({ request, params, context }: Route.ActionArgs) {
   const batch = BatchSchema.safeParse(await readRawJson(request));
   if (!batch.success) {
-    const message = `A batch holds 1 to ${MOST_ENTRIES} entries.`;
+    const message = `A batch holds up to ${MOST_ENTRIES} entries.`;
     return Response.json({ message }, { status: 400 });
   }
-  const result = await appendEntries(principalOf(context), params.sessionId, batch.data.entries);
+  const { entries, clock } = batch.data;
+  const result = await appendEntries(principalOf(context), params.sessionId, entries, clock);
   if (!result.ok) return Response.json(result, { status: 404 });
-  return Response.json(result.value);
+  return Response.json({ ...result.value, serverNowMs: now().getTime() });
 }

@@ -7,15 +7,13 @@ import { say } from "../../ui/said";
 /** All waiting calls of a floor; keys 1 to 9 take the one with that number. */
 export function FloorCalls({
   floor,
-  slotId,
   append,
 }: {
   floor: FloorState;
-  slotId: string;
   append: (body: EntryBody, supersedes?: string[]) => LogEntry;
 }) {
   const decide: Decide = (call, decision, action, reason) => {
-    const entry = append(callEntry(slotId, call, decision, action, reason));
+    const entry = append(callEntry(call, decision, action, reason));
     const done = { take: "taken", change: "changed", decline: "declined" }[decision];
     say(`${call.athleteName.split(" ")[0]}: ${call.proposal}, ${done}.`, {
       label: "Undo",

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { type Complex, OUTPUTS } from "../../../core/contrast/complex";
 import type { AthleteRun, Side } from "../../../core/contrast/run";
 import { plainNumber } from "../../../core/units/mass";
-import type { Tap } from "../../offline/pairing-outbox";
+import type { Tap } from "./tap";
 
 const SIDES: Side[] = ["left", "right"];
 const VERDICTS = { better: "better ▲", same: "same", fading: "fading ▼" } as const;
@@ -45,7 +45,7 @@ export function SidesDone({
 }: {
   complex: Complex;
   run: AthleteRun;
-  tap: (entry: Tap) => string;
+  tap: (entry: Tap) => void;
   name: string;
 }) {
   const last = sidedLast(complex, run);
@@ -75,13 +75,11 @@ export function SidesDone({
             className={`btn min-h-11 ${pressed ? "btn-active font-bold" : ""}`}
             onClick={() =>
               tap({
-                kind: "sides",
-                athleteId: run.athleteId,
+                kind: "item-sides",
                 round: last.round,
                 item: last.item,
                 left,
                 right,
-                atMs: Date.now(),
               })
             }
           >
@@ -103,17 +101,16 @@ export function Outputs({
 }: {
   complex: Complex;
   run: AthleteRun;
-  tap: (entry: Tap) => string;
+  tap: (entry: Tap) => void;
   closed: boolean;
   name: string;
 }) {
-  const { athleteId } = run;
   const keep = (item: number, round: number, side: Side | undefined) => (value: number) => {
-    const at = { athleteId, round: Math.max(1, round), item, value, atMs: Date.now() };
+    const at = { round: Math.max(1, round), item, value };
     tap(
       round < 1
-        ? { kind: "baseline", ...at }
-        : { kind: "output", ...at, ...(side === undefined ? {} : { side }) },
+        ? { kind: "item-baseline", ...at }
+        : { kind: "item-output", ...at, ...(side === undefined ? {} : { side }) },
     );
   };
   return (

@@ -2,7 +2,8 @@ import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import type { Complex, ComplexItem } from "../../../core/contrast/complex";
 import type { ItemNumber } from "../../../core/contrast/item-load";
-import { foldRun, RUN_DEFAULTS, type RunEntry, type RunSettings } from "../../../core/contrast/run";
+import { foldRun, RUN_DEFAULTS, type RunSettings, type RunTap } from "../../../core/contrast/run";
+import type { ClockMark } from "../../../core/units/clock";
 import { WorkingProvider } from "../../ui/working";
 import { PairingRow } from "./pairing-row";
 
@@ -48,27 +49,32 @@ const NUMBERS: ItemNumber[] = [
   { words: "4 kg", kg: 4 },
 ];
 
+const markAt = (atS: number): ClockMark => ({
+  deviceId: "a",
+  bootId: "b",
+  monoMs: 1000 * atS,
+  atMs: 1000 * atS,
+});
+
 let n = 0;
-const tap = (kind: "start" | "done", round: number, at: number, atS: number): RunEntry => ({
+const tap = (kind: "start" | "done", round: number, at: number, atS: number): RunTap => ({
   id: `t${n++}`,
-  athleteId: "ann",
   kind,
   round,
   item: at,
-  atMs: 1000 * atS,
+  mark: markAt(atS),
 });
-const threw = (round: number, value: number, side: "left" | "right"): RunEntry => ({
+const threw = (round: number, value: number, side: "left" | "right"): RunTap => ({
   id: `t${n++}`,
-  athleteId: "ann",
   kind: "output",
   round,
   item: 1,
   value,
   side,
-  atMs: 0,
+  mark: markAt(0),
 });
 /** A round from a second on: pull for 6 s, 20 s, turn for 10 s. */
-const round = (number: number, fromS: number): RunEntry[] => [
+const round = (number: number, fromS: number): RunTap[] => [
   tap("start", number, 0, fromS),
   tap("done", number, 0, fromS + 6),
   tap("start", number, 1, fromS + 26),
@@ -76,7 +82,7 @@ const round = (number: number, fromS: number): RunEntry[] => [
 ];
 
 function row(
-  entries: RunEntry[],
+  entries: RunTap[],
   atS: number,
   over: { closed?: boolean; numbers?: ItemNumber[]; settings?: RunSettings } = {},
 ): { text: string; html: string } {
@@ -86,13 +92,24 @@ function row(
       <ul>
         <PairingRow
           name="Ann"
-          unit="kg"
-          numbers={over.numbers ?? NUMBERS}
-          complex={COMPLEX}
-          run={foldRun(COMPLEX, "ann", entries, settings)}
-          entries={entries}
-          nowMs={1000 * atS}
-          tap={() => ""}
+          line={{
+            kind: "pairing",
+            athlete: {
+              athleteId: "ann",
+              name: "Ann",
+              unit: "kg",
+              simpler: false,
+              loads: over.numbers ?? NUMBERS,
+            },
+            stationId: "wall",
+            complex: COMPLEX,
+            run: foldRun(COMPLEX, entries, settings).run,
+            conflicts: [],
+          }}
+          last={entries.length > 0 ? "the last tap" : undefined}
+          now={markAt(atS)}
+          tap={() => {}}
+          undo={() => {}}
           settings={settings}
           closed={over.closed ?? false}
         />
@@ -155,15 +172,14 @@ describe("a row of a running pairing", () => {
     expect(html).toMatch(/aria-pressed="true"[^>]*>both sides/);
     expect(html).toContain("Ann: throw, m, round 1, left");
     expect(html).toContain("Ann: throw, m, round 1, right");
-    const left: RunEntry = {
+    const left: RunTap = {
       id: "l",
-      athleteId: "ann",
       kind: "sides",
       round: 1,
       item: 1,
       left: 3,
       right: 0,
-      atMs: 0,
+      mark: markAt(0),
     };
     expect(row([...round(1, 0), left], 40).html).toMatch(/aria-pressed="true"[^>]*>left only/);
   });
@@ -172,14 +188,13 @@ describe("a row of a running pairing", () => {
     const one = [...round(1, 0), threw(1, 8, "left")];
     expect(row(one, 40).text).toContain("Take 102.5 kg");
     expect(row(one, 40).text).toContain("one round so far");
-    const set: RunEntry = {
+    const set: RunTap = {
       id: "s",
-      athleteId: "ann",
       kind: "load",
       round: 2,
       item: 0,
       kg: 102.5,
-      atMs: 0,
+      mark: markAt(0),
     };
     const two = [...one, set, ...round(2, 156), threw(2, 8.5, "left")];
     expect(row(two, 200).text).toContain("Take 105 kg");

@@ -6,15 +6,16 @@ import {
   dueIn,
   earlyStart,
   loadSet,
-  type RunEntry,
   type RunSettings,
 } from "../../../core/contrast/run";
 import { type SeekAnswer, seekLoad, seekRounds } from "../../../core/contrast/seek";
+import type { PairingLine } from "../../../core/floor/pairing-state";
+import { type ClockMark, secondsBetween } from "../../../core/units/clock";
 import { formatKg, type MassUnit, massKg, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
-import type { Tap } from "../../offline/pairing-outbox";
 import { Figure } from "../../ui/working";
 import { OutputField, Outputs, SidesDone } from "./pairing-outputs";
+import type { Tap } from "./tap";
 
 /** The rests of a run that is over: how many, how many early, how many by two clocks. */
 function restsWords(rests: AthleteRun["rests"]): string {
@@ -25,7 +26,7 @@ function restsWords(rests: AthleteRun["rests"]): string {
   return [
     `rested ${sum((one) => one.takenS)} of ${sum((one) => one.plannedS)}`,
     early > 0 ? `${early} of ${rests.length} started early` : "",
-    estimated > 0 ? `${estimated} estimated, by two tablets' clocks` : "",
+    estimated > 0 ? `${estimated} estimated, by two clocks` : "",
   ]
     .filter(Boolean)
     .join(" · ");
@@ -35,11 +36,11 @@ function restsWords(rests: AthleteRun["rests"]): string {
 function RowClock({
   stage,
   due,
-  nowMs,
+  now,
 }: {
   stage: AthleteRun["stage"];
   due: ReturnType<typeof dueIn>;
-  nowMs: number | undefined;
+  now: ClockMark | undefined;
 }) {
   const ran = due !== undefined && due.leftS <= 0;
   return (
@@ -53,10 +54,10 @@ function RowClock({
             ? formatClock(Math.ceil(due.leftS))
             : `+${formatClock(Math.floor(-due.leftS))}`}
         </>
-      ) : stage.kind === "working" && nowMs !== undefined ? (
+      ) : stage.kind === "working" && now !== undefined ? (
         <span className="text-muted">
           <span className="sr-only">at work: </span>
-          {formatClock(Math.max(0, Math.floor((nowMs - stage.sinceMs) / 1000)))}
+          {formatClock(Math.floor(secondsBetween(stage.since, now).seconds))}
         </span>
       ) : (
         <span className="text-muted">–</span>
@@ -81,7 +82,7 @@ function RowRests({ run }: { run: AthleteRun }) {
         <p className="text-muted">
           Rest before it {formatClock(Math.round(lastRest.takenS))} of{" "}
           {formatClock(lastRest.plannedS)}
-          {lastRest.estimated ? ", estimated: two tablets" : ""}
+          {lastRest.estimated ? ", estimated: two clocks" : ""}
         </p>
       ) : null}
       {stage.kind === "over" && run.rests.length > 0 ? (
@@ -98,16 +99,18 @@ function RowTaps({
   last,
   soon,
   tap,
+  undo,
 }: {
   name: string;
   run: AthleteRun;
-  last: RunEntry | undefined;
+  /** What undo takes back, in words. */
+  last: string | undefined;
   soon: boolean;
-  tap: (entry: Tap) => string;
+  tap: (entry: Tap) => void;
+  undo: () => void;
 }) {
-  const { stage, athleteId } = run;
-  const at =
-    stage.kind === "over" ? undefined : { athleteId, round: stage.round, item: stage.item };
+  const { stage } = run;
+  const at = stage.kind === "over" ? undefined : { round: stage.round, item: stage.item };
   return (
     <div className="flex items-center gap-2">
       {at ? (
@@ -116,7 +119,7 @@ function RowTaps({
             type="button"
             className="btn btn-primary min-h-16 min-w-28 text-[1.2rem]"
             aria-label={`Done: ${name}`}
-            onClick={() => tap({ kind: "done", ...at, atMs: Date.now() })}
+            onClick={() => tap({ kind: "item-done", ...at })}
           >
             Done
           </button>
@@ -125,7 +128,7 @@ function RowTaps({
             type="button"
             className={`btn min-h-16 min-w-28 text-[1.2rem] ${soon ? "" : "btn-primary"}`}
             aria-label={`Start: ${name}`}
-            onClick={() => tap({ kind: "start", ...at, atMs: Date.now() })}
+            onClick={() => tap({ kind: "item-start", ...at })}
           >
             {soon ? "Start early" : "Start"}
           </button>
@@ -136,17 +139,8 @@ function RowTaps({
           type="button"
           className="btn min-h-16 min-w-12"
           aria-label={`Undo: ${name}`}
-          title="Take the last tap back"
-          onClick={() =>
-            tap({
-              kind: "void",
-              of: last.id,
-              athleteId,
-              round: last.round,
-              item: last.item,
-              atMs: Date.now(),
-            })
-          }
+          title={`Take back ${last}`}
+          onClick={undo}
         >
           <Undo2 className="size-5" aria-hidden />
         </button>
@@ -158,43 +152,33 @@ function RowTaps({
 /** One athlete of a pairing: the clock, what comes now and on what load, and one tap. */
 export function PairingRow({
   name,
-  unit,
-  numbers,
-  complex,
-  run,
-  entries,
-  nowMs,
+  line,
+  last,
+  now,
   tap,
+  undo,
   settings,
   closed,
 }: {
   name: string;
-  unit: MassUnit;
-  numbers: ItemNumber[];
-  complex: Complex;
-  run: AthleteRun;
-  entries: readonly RunEntry[];
-  nowMs: number | undefined;
-  tap: (entry: Tap) => string;
+  line: PairingLine;
+  /** What undo takes back, in words; undefined where there is nothing. */
+  last: string | undefined;
+  now: ClockMark | undefined;
+  tap: (entry: Tap) => void;
+  undo: () => void;
   settings: RunSettings;
   closed: boolean;
 }) {
-  const { stage, athleteId } = run;
+  const { complex, run } = line;
+  const { unit, athleteId, loads: numbers } = line.athlete;
+  const { stage } = run;
   const item = stage.kind === "over" ? undefined : complex.items[stage.item];
-  const due = nowMs === undefined ? undefined : dueIn(stage, nowMs);
-  const at =
-    stage.kind === "over" ? undefined : { athleteId, round: stage.round, item: stage.item };
+  const due = now === undefined ? undefined : dueIn(stage, now);
+  const at = stage.kind === "over" ? undefined : { round: stage.round, item: stage.item };
   const planned = at && numbers[at.item];
   const number = at && planned && numberSet(planned, loadSet(run, at.item, at.round), unit);
-  const last = [...entries]
-    .reverse()
-    .find(
-      (one) =>
-        one.athleteId === athleteId &&
-        one.kind !== "void" &&
-        !entries.some((two) => two.kind === "void" && two.of === one.id),
-    );
-  const soon = nowMs === undefined ? undefined : earlyStart(stage, nowMs, settings);
+  const soon = now === undefined ? undefined : earlyStart(stage, now, settings);
   const ran = due !== undefined && due.leftS <= 0;
   return (
     <li
@@ -217,7 +201,7 @@ export function PairingRow({
           )}
         </p>
       </div>
-      <RowClock stage={stage} due={due} nowMs={nowMs} />
+      <RowClock stage={stage} due={due} now={now} />
       <div className="min-w-0">
         {item && stage.kind !== "over" ? (
           <p className="text-[1.15rem]">
@@ -245,9 +229,7 @@ export function PairingRow({
           <OutputField
             label={`${name}: load of ${item.name}, ${unit}`}
             hint={`coach's load, ${unit}`}
-            onValue={(amount) =>
-              tap({ kind: "load", ...at, kg: massKg({ amount, unit }), atMs: Date.now() })
-            }
+            onValue={(amount) => tap({ kind: "item-load", ...at, kg: massKg({ amount, unit }) })}
           />
         ) : null}
         {at && planned?.steps && !closed && stage.kind !== "working" ? (
@@ -259,7 +241,7 @@ export function PairingRow({
             steps={planned.steps}
             unit={unit}
             sought={item?.seek ? seekOf(complex, run, at.item, planned, unit, settings) : undefined}
-            onLoad={(kg) => tap({ kind: "load", ...at, kg, atMs: Date.now() })}
+            onLoad={(kg) => tap({ kind: "item-load", ...at, kg })}
           />
         ) : null}
         <RowRests run={run} />
@@ -274,10 +256,9 @@ export function PairingRow({
                 className="min-h-11 underline"
                 onClick={() =>
                   tap({
-                    kind: "stop",
+                    kind: "pairing-stop",
                     ...at,
                     reason: `Output ${settings.endAtLossPercent} % under round 1`,
-                    atMs: Date.now(),
                   })
                 }
               >
@@ -290,7 +271,14 @@ export function PairingRow({
         <Outputs complex={complex} run={run} tap={tap} closed={closed} name={name} />
       </div>
       {closed ? null : (
-        <RowTaps name={name} run={run} last={last} soon={soon !== undefined} tap={tap} />
+        <RowTaps
+          name={name}
+          run={run}
+          last={last}
+          soon={soon !== undefined}
+          tap={tap}
+          undo={undo}
+        />
       )}
     </li>
   );

@@ -12,9 +12,9 @@ import { Empty, Notice, Page } from "../../ui/page";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import {
-  listPairings,
   plannedPairings,
   previewPairing,
+  readPairings,
   startPairing,
 } from "../../workflows/floor/pairing.server";
 import { readComplexes } from "../../workflows/library/complexes.server";
@@ -47,7 +47,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
     week,
     planned: await plannedPairings(principal),
     preview: preview?.ok ? preview.value : undefined,
-    runs: await listPairings(principal),
+    runs: await readPairings(principal),
   };
 }
 

@@ -1,33 +1,50 @@
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
-import { simplerComplex, withOwnGap } from "../../../core/contrast/complex";
-import { dueIn, foldRun, sidesOf } from "../../../core/contrast/run";
+import { dueIn, sidesOf } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
+import { actWords } from "../../../core/floor/act-words";
+import type { FrozenSession } from "../../../core/floor/frozen";
+import type { ClockMark } from "../../../core/units/clock";
 import { formatClock } from "../../../core/units/time";
-import { usePairingLog } from "../../offline/pairing-outbox";
+import { pack, unpack } from "../../forms/json";
+import { deviceClock } from "../../offline/device";
+import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
+import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
 import { SideTable } from "../../ui/side-table";
 import { Figures } from "../../ui/working";
-import { endPairing, readPairing } from "../../workflows/floor/pairing.server";
+import { finishSession } from "../../workflows/floor/end-session.server";
+import { readPairing } from "../../workflows/floor/pairing.server";
 import type { Route } from "./+types/pairing";
+import { LogLine } from "./log-line";
 import { PairingRow } from "./pairing-row";
 
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `${loaderData?.complex.name ?? "Pairing"} · Sprezza` }];
+  return [{ title: `${loaderData?.title ?? "Pairing"} · Sprezza` }];
 }
 
 export async function loader({ context, params }: Route.LoaderArgs) {
-  const found = await readPairing(principalOf(context), params.runId);
+  const principal = principalOf(context);
+  const found = await readPairing(principal, params.runId);
   if (!found.ok) throw notThere(found);
-  return found.value;
+  const { id, frozen, status, entries } = found.value;
+  return {
+    id,
+    title: frozen.title,
+    status,
+    log: pack({ frozen, entries }),
+    serverNowMs: now().getTime(),
+    mayEnd: mayWrite(principal, "/floor/pairing/:runId"),
+  };
 }
 
 export async function action({ context, params }: Route.ActionArgs) {
-  return endPairing(principalOf(context), params.runId);
+  return finishSession(principalOf(context), params.runId);
 }
 
 export function clientAction({ serverAction }: Route.ClientActionArgs) {
@@ -36,48 +53,64 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 
 /** A pairing on the floor: everybody's clocks at once, one tap a start and one a finish. */
 export default function Pairing({ loaderData }: Route.ComponentProps) {
-  const { complex, athletes, ended, settings } = loaderData;
-  const log = usePairingLog(loaderData.id, loaderData.entries);
-  const [nowMs, setNowMs] = useState<number>();
+  const { id, status, serverNowMs, mayEnd } = loaderData;
+  const packed = useMemo(() => unpack(loaderData.log), [loaderData.log]);
+  return (
+    <PairingScreen
+      key={id}
+      sessionId={id}
+      {...packed}
+      serverNowMs={serverNowMs}
+      ended={status === "ended"}
+      mayEnd={mayEnd}
+    />
+  );
+}
+
+function PairingScreen(
+  props: Parameters<typeof useSessionLog>[0] & { frozen: FrozenSession; mayEnd: boolean },
+) {
+  const { log, view } = useSessionLog(props);
+  const [clock, setClock] = useState<ClockMark>();
   useEffect(() => {
-    const tick = () => setNowMs(Date.now());
+    const tick = () => setClock(deviceClock().mark());
     tick();
     const timer = setInterval(tick, 250);
     return () => clearInterval(timer);
   }, []);
-  const rows = athletes.map((one) => {
-    const own = withOwnGap(one.simpler ? simplerComplex(complex) : complex, one.gapS);
-    return { ...one, own, run: foldRun(own, one.athleteId, log.entries, settings) };
-  });
+  const ended = view.ended || props.ended;
+  const [pairing] = view.floor.pairings;
+  if (!pairing) return null;
+  const { slot } = pairing;
+  const { complex, settings } = slot;
+  const rows = pairing.athletes;
   const next = rows
     .flatMap((row) => {
-      const due = nowMs === undefined ? undefined : dueIn(row.run.stage, nowMs);
-      return due ? [{ name: row.name, ...due }] : [];
+      const due = clock === undefined ? undefined : dueIn(row.run.stage, clock);
+      return due ? [{ name: row.athlete.name, ...due }] : [];
     })
     .sort((a, b) => a.leftS - b.leftS)[0];
   const ledger = rows.flatMap((row) =>
-    sideLedger(sidesOf(row.own, row.run)).map((one) => ({ who: row.name, ...one })),
+    sideLedger(sidesOf(row.complex, row.run)).map((one) => ({ who: row.athlete.name, ...one })),
   );
   return (
     <Page
       title={complex.name}
-      facts={`${loaderData.date} · ${athletes.length} athletes · ${complex.rounds} rounds`}
+      facts={`${props.frozen.date} · ${rows.length} athletes · ${complex.rounds} rounds`}
       actions={
         <>
-          {log.unsent > 0 ? (
-            <span role="status" className="self-center text-secondary">
-              {log.unsent} {log.unsent === 1 ? "tap waits" : "taps wait"} for the server
-            </span>
-          ) : null}
+          <span className="self-center">
+            <LogLine view={view} />
+          </span>
           {ended ? (
             <span className="self-center text-muted">ended</span>
-          ) : (
+          ) : props.mayEnd ? (
             <Form method="post">
               <button type="submit" className="btn">
                 End the pairing
               </button>
             </Form>
-          )}
+          ) : null}
         </>
       }
       margin={
@@ -122,21 +155,24 @@ export default function Pairing({ loaderData }: Route.ComponentProps) {
       </p>
       <Figures label="Loads">
         <ul className="border-t border-rule">
-          {rows.map((row) => (
-            <PairingRow
-              key={row.athleteId}
-              name={row.name}
-              unit={row.unit}
-              numbers={row.loads}
-              complex={row.own}
-              run={row.run}
-              entries={log.entries}
-              nowMs={nowMs}
-              tap={log.tap}
-              settings={settings}
-              closed={ended}
-            />
-          ))}
+          {rows.map((row) => {
+            const { athleteId, name } = row.athlete;
+            const last = log.fold.counting(slot.slotId, athleteId).at(-1);
+            const at = { athleteId, slotId: slot.slotId, stationId: row.stationId };
+            return (
+              <PairingRow
+                key={athleteId}
+                name={name}
+                line={row}
+                last={last && actWords(last.body, complex)}
+                now={clock}
+                tap={(tap) => log.append({ ...tap, ...at })}
+                undo={() => last && log.append({ kind: "void" }, [last.entry.id])}
+                settings={settings}
+                closed={ended}
+              />
+            );
+          })}
         </ul>
       </Figures>
     </Page>

@@ -1,18 +1,27 @@
-import { useMemo } from "react";
-import { Link, redirect } from "react-router";
+import { useEffect, useMemo, useState } from "react";
+import { Link, redirect, useRevalidator } from "react-router";
+import { z } from "zod";
+import type { LogEntry } from "../../../core/floor/entries";
+import { type FrozenSession, liftsOf } from "../../../core/floor/frozen";
+import { isClean } from "../../../core/units/text";
 import { pack, unpack } from "../../forms/json";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
-import { now } from "../../platform/clock.server";
+import { localDate, now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
-import { Form } from "../../ui/form";
+import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
+import { EditSet } from "../../ui/edit-set";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { useNow } from "../../ui/use-now";
-import { finishSession } from "../../workflows/floor/end-session.server";
+import { finishSession, openAgain, readChanges } from "../../workflows/floor/end-session.server";
 import { readSession } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/session";
+import { Conflicts, LateEntries } from "./disputed";
+import { Ended, EndSession } from "./end-session";
 import { FloorCalls } from "./floor-calls";
+import { LogLine } from "./log-line";
 import { FloorStave } from "./stave";
 
 export function meta({ loaderData }: Route.MetaArgs) {
@@ -20,20 +29,38 @@ export function meta({ loaderData }: Route.MetaArgs) {
 }
 
 export async function loader({ context, params }: Route.LoaderArgs) {
-  const result = await readSession(principalOf(context), params.sessionId);
+  const principal = principalOf(context);
+  const result = await readSession(principal, params.sessionId);
   if (!result.ok) throw notThere(result);
-  const { frozen, entries, sessionId, status } = result.value;
+  const { frozen, entries, names, sessionId, status } = result.value;
+  if (liftsOf(frozen).length === 0) throw redirect(`/floor/pairing/${sessionId}`);
   return {
     sessionId,
     status,
     title: frozen.title,
-    log: pack({ frozen, entries }),
+    log: pack({ frozen, entries, names }),
     serverNowMs: now().getTime(),
+    mayEnd: mayWrite(principal, "/floor/:sessionId"),
+    itsDay: frozen.date === localDate(frozen.zone),
+    changes: await readChanges(principal, sessionId),
   };
 }
 
-export async function action({ context, params }: Route.ActionArgs) {
-  const result = await finishSession(principalOf(context), params.sessionId);
+const ChangeForm = z.discriminatedUnion("intent", [
+  z.object({ intent: z.literal("end") }),
+  z.object({ intent: z.literal("reopen"), reason: z.string().max(400).refine(isClean) }),
+]);
+
+export async function action({ request, context, params }: Route.ActionArgs) {
+  const principal = principalOf(context);
+  const parsed = ChangeForm.safeParse(Object.fromEntries(await readForm(request)));
+  if (!parsed.success) throw new Response("This form is not one of this page's.", { status: 400 });
+  if (parsed.data.intent === "reopen") {
+    const result = await openAgain(principal, params.sessionId, parsed.data.reason);
+    if (!result.ok) return result;
+    throw redirect(`/floor/${params.sessionId}`);
+  }
+  const result = await finishSession(principal, params.sessionId);
   if (!result.ok && result.code !== "not-running") return result;
   throw redirect(`/review/${params.sessionId}`);
 }
@@ -43,98 +70,131 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 }
 
 export default function Session({ loaderData, actionData }: Route.ComponentProps) {
-  const { sessionId } = loaderData;
-  const { frozen, entries } = useMemo(() => unpack(loaderData.log), [loaderData.log]);
-  const log = useSessionLog({
-    sessionId,
-    frozen,
-    entries,
-    serverNowMs: loaderData.serverNowMs,
-    ended: loaderData.status === "ended",
-  });
-  const nowMs = useNow(log.nowMs, loaderData.serverNowMs, TICK_MS);
-  const { floor } = log;
-  const done = floor.racks.flatMap((rack) => rack.lifters).reduce((n, one) => n + one.doneCount, 0);
-  const planned = frozen.racks
-    .flatMap((rack) => rack.lifters)
-    .reduce((n, l) => n + l.sets.length, 0);
+  const packed = useMemo(() => unpack(loaderData.log), [loaderData.log]);
+  const problem = actionData && "message" in actionData ? actionData.message : undefined;
+  return (
+    <SessionScreen
+      // Opened again it begins anew: what this page had taken for the end is over.
+      key={`${loaderData.sessionId} ${loaderData.changes.length}`}
+      {...packed}
+      sessionId={loaderData.sessionId}
+      serverNowMs={loaderData.serverNowMs}
+      ended={loaderData.status === "ended"}
+      mayEnd={loaderData.mayEnd}
+      itsDay={loaderData.itsDay}
+      changes={loaderData.changes}
+      problem={problem}
+    />
+  );
+}
+
+function SessionScreen(props: {
+  sessionId: string;
+  frozen: FrozenSession;
+  entries: LogEntry[];
+  names: Record<string, string>;
+  serverNowMs: number;
+  ended: boolean;
+  mayEnd: boolean;
+  itsDay: boolean;
+  changes: Awaited<ReturnType<typeof readChanges>>;
+  problem: string | undefined;
+}) {
+  const { sessionId, frozen, names, mayEnd } = props;
+  const { log, view } = useSessionLog(props);
+  const runningMs = useNow(log.nowMs, props.serverNowMs, TICK_MS);
+  const [editing, setEditing] = useState<{ athleteId: string; setKey: string }>();
+  const { floor } = view;
+  const { revalidate } = useRevalidator();
+  const stale = view.ended !== props.ended;
+  useEffect(() => {
+    // Somebody ended it, or opened it again: who and why is asked for.
+    if (stale) void revalidate();
+  }, [stale, revalidate]);
+  // After the end the floor stands still: where it stood when the last thing was logged.
+  const nowMs = view.ended ? lastMoment(log.fold.entries(), runningMs) : runningMs;
+  const lifters = floor.racks.flatMap((rack) => rack.lifters);
+  const done = lifters.reduce((n, one) => n + one.doneCount, 0);
+  const planned = lifters.reduce((n, one) => n + one.sets.length, 0);
+  const [lift] = liftsOf(frozen);
+  const edited = floor.racks.find((rack) =>
+    rack.lifters.some((one) => one.lifter.athleteId === editing?.athleteId),
+  );
+  if (!lift) return null;
 
   return (
     <Page
       title={frozen.title}
-      facts={`${frozen.roomName} · ${frozen.liftName} · rest ${frozen.rest.leastS} to ${frozen.rest.mostS} s · ${done} of ${planned} sets`}
+      facts={`${frozen.roomName} · ${lift.liftName} · rest ${lift.rest.leastS} to ${lift.rest.mostS} s · ${done} of ${planned} sets`}
       actions={
-        log.ended ? (
+        view.ended ? (
           <Link className="btn btn-primary" to={`/review/${sessionId}`}>
             Open the review
           </Link>
-        ) : (
-          <Form
-            method="post"
-            onSubmit={(event) => {
-              const left = planned - done;
-              if (
-                left > 0 &&
-                !window.confirm(`End the session with ${left} sets not done? What is logged stays.`)
-              ) {
-                event.preventDefault();
-              }
-            }}
-          >
-            <button type="submit" className="btn">
-              End the session
-            </button>
-          </Form>
-        )
+        ) : mayEnd ? (
+          <EndSession floor={floor} />
+        ) : null
       }
       margin={
         <>
-          <p className="flex justify-between text-muted" role="status">
-            <span>{linkWords(log.link, log.unsent)}</span>
+          <p className="flex justify-between gap-3 text-muted">
+            <LogLine view={view} />
             <span>{floor.calls.length} calls wait</span>
           </p>
-          <FloorCalls floor={floor} slotId={frozen.slotId} append={log.append} />
-          {log.refused.length > 0 ? (
-            <Notice kind="problem" title={`${log.refused.length} entries were not taken.`}>
-              {log.refused[0]?.reason}
-            </Notice>
-          ) : null}
-          {floor.conflicts.length > 0 ? (
-            <Notice kind="warning" title={`${floor.conflicts.length} entries disagree.`}>
-              The same set came from two tablets, or was corrected twice. The first one stands.
-            </Notice>
-          ) : null}
+          {view.ended ? null : (
+            <FloorCalls floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
+          )}
+          <LateEntries
+            floor={floor}
+            names={names}
+            zone={frozen.zone}
+            mayDecide={mayEnd}
+            decide={(of, take) => log.append({ kind: "admit", of, take })}
+          />
+          <Conflicts floor={floor} fold={log.fold} names={names} open={setEditing} />
         </>
       }
     >
-      {actionData && "message" in actionData ? (
-        <Notice kind="problem" title={actionData.message} />
-      ) : null}
-      {log.ended ? (
-        <Notice kind="note" title="This session has ended.">
-          What tablets logged before its end is still taken.
-        </Notice>
+      {props.problem ? <Notice kind="problem" title={props.problem} /> : null}
+      {view.ended ? (
+        <Ended changes={props.changes} mayReopen={mayEnd && props.itsDay} zone={frozen.zone} />
       ) : null}
       <FloorStave
         floor={floor}
-        entries={log.entries}
+        firstMs={firstMoment(log.fold.entries(), nowMs)}
         sessionId={sessionId}
-        rest={frozen.rest}
+        rest={lift.rest}
         nowMs={nowMs}
+        open={setEditing}
       />
       <section aria-label="Cautions" className="mt-4 text-sm text-muted">
         {frozen.cautions.map((caution) => (
           <p key={caution}>{caution}</p>
         ))}
       </section>
+      {editing && edited ? (
+        <EditSet
+          fold={log.fold}
+          append={(body, supersedes) => log.append(body, supersedes)}
+          slot={edited.slot}
+          rack={edited.rack}
+          lifters={edited.lifters}
+          shown={editing}
+          names={names}
+          zone={frozen.zone}
+          onClose={() => setEditing(undefined)}
+        />
+      ) : null}
     </Page>
   );
 }
 
-function linkWords(link: string, unsent: number): string {
-  if (link === "sign-in") return "Sign in again to send";
-  if (link === "away") return `No link. ${unsent} kept here`;
-  return unsent > 0 ? `Sending ${unsent}` : "All saved";
-}
+const momentMs = (entry: LogEntry) => Date.parse(entry.madeAt ?? entry.wallTime);
+
+const firstMoment = (entries: readonly LogEntry[], nowMs: number) =>
+  entries.reduce((least, entry) => Math.min(least, momentMs(entry)), nowMs);
+
+const lastMoment = (entries: readonly LogEntry[], nowMs: number) =>
+  entries.length === 0 ? nowMs : entries.reduce((most, one) => Math.max(most, momentMs(one)), 0);
 
 const TICK_MS = 1000;

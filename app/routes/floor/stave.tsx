@@ -1,7 +1,8 @@
 import { Link } from "react-router";
-import type { LogEntry } from "../../../core/floor/entries";
 import { setTimes } from "../../../core/floor/forecast";
-import type { FloorState, LifterState, RackState, SetState } from "../../../core/floor/state";
+import type { LifterState } from "../../../core/floor/lifter-state";
+import type { SetState } from "../../../core/floor/set-state";
+import type { FloorState, RackState } from "../../../core/floor/state";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
@@ -24,21 +25,21 @@ interface Placed {
  */
 export function FloorStave({
   floor,
-  entries,
+  firstMs,
   sessionId,
   rest,
   nowMs,
+  open,
 }: {
   floor: FloorState;
-  entries: readonly LogEntry[];
+  /** When the first entry was made. */
+  firstMs: number;
   sessionId: string;
   rest: { leastS: number; mostS: number };
   nowMs: number;
+  /** Opens a set to be put right. */
+  open: (shown: { athleteId: string; setKey: string }) => void;
 }) {
-  const firstMs = entries.reduce(
-    (least, entry) => Math.min(least, Date.parse(entry.wallTime)),
-    nowMs,
-  );
   const nowMin = (nowMs - firstMs) / 60_000;
   const from = Math.max(-1, nowMin - BEHIND_MIN);
   const to = from + BEHIND_MIN + AHEAD_MIN;
@@ -87,6 +88,7 @@ export function FloorStave({
           ticks={ticks.map(share)}
           nowMs={nowMs}
           rest={rest}
+          open={open}
         />
       ))}
     </Figures>
@@ -102,6 +104,7 @@ function Band({
   ticks,
   nowMs,
   rest,
+  open,
 }: {
   rack: RackState;
   sessionId: string;
@@ -111,6 +114,7 @@ function Band({
   ticks: number[];
   nowMs: number;
   rest: { leastS: number };
+  open: (shown: { athleteId: string; setKey: string }) => void;
 }) {
   return (
     <section
@@ -132,6 +136,7 @@ function Band({
             up={one.lifter.athleteId === rack.upId}
             nowMs={nowMs}
             rest={rest}
+            open={open}
           />
         ))}
       </ul>
@@ -160,15 +165,17 @@ function LifterLine({
   up,
   nowMs,
   rest,
+  open,
 }: {
   one: LifterState;
   up: boolean;
   nowMs: number;
   rest: { leastS: number };
+  open: (shown: { athleteId: string; setKey: string }) => void;
 }) {
   const set = one.current === undefined ? undefined : one.sets[one.current];
   const last = one.sets.filter((other) => other.stage === "done").at(-1);
-  const rested = last?.end ? (nowMs - Date.parse(last.end.wallTime)) / 1000 : undefined;
+  const rested = last?.end ? (nowMs - last.end.atMs) / 1000 : undefined;
   const left = rested === undefined ? 0 : rest.leastS + one.addedRestS - rested;
   const best = last?.reps.flatMap((rep) => rep.velocityMps ?? []);
   const words = best?.length ? formatVelocity(Math.max(...best)) : "";
@@ -177,14 +184,22 @@ function LifterLine({
       className={`flex items-center justify-between gap-1 rounded px-1.5 ${up ? "bg-neutral text-neutral-content" : ""}`}
       style={{ height: ROW }}
     >
-      <span className="truncate font-medium">
+      <button
+        type="button"
+        className="min-w-0 cursor-pointer truncate text-left font-medium hover:underline"
+        title="Open a set to put it right"
+        onClick={() => {
+          const setKey = (last ?? set ?? one.sets[0])?.prescription.key;
+          if (setKey) open({ athleteId: one.lifter.athleteId, setKey });
+        }}
+      >
         {one.lifter.name.split(" ")[0]}
         <span className="sr-only">
           {up ? ", up now" : ""}
           {words ? `, last best ${words} m/s` : ""}
           {left > 0 ? `, rests ${formatClock(left)} more` : ""}
         </span>
-      </span>
+      </button>
       {set?.loadKg !== undefined ? (
         <Figure
           id={`floor/${one.lifter.athleteId}/${set.prescription.key}`}

@@ -1,12 +1,9 @@
 import { useState } from "react";
-import type { FrozenSession } from "../../../core/floor/frozen";
+import type { FrozenLift } from "../../../core/floor/frozen";
 import { Sheet } from "./sheet";
 
 /** For sessions from before they brought their own list. */
-const OLDER: NonNullable<FrozenSession["faults"]> = [
-  { seen: "Out of line" },
-  { seen: "Short range" },
-];
+const OLDER: NonNullable<FrozenLift["faults"]> = [{ seen: "Out of line" }, { seen: "Short range" }];
 
 /** One tap a fault; it may cut the set. */
 export function FaultList({
@@ -14,7 +11,7 @@ export function FaultList({
   onFault,
   onClose,
 }: {
-  faults: FrozenSession["faults"];
+  faults: FrozenLift["faults"];
   onFault: (fault: string, cut: boolean) => void;
   onClose: () => void;
 }) {

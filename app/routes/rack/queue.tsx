@@ -1,4 +1,5 @@
-import type { LifterState, RackState } from "../../../core/floor/state";
+import type { LifterState } from "../../../core/floor/lifter-state";
+import type { RackState } from "../../../core/floor/state";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 
@@ -6,15 +7,16 @@ import { formatClock } from "../../../core/units/time";
 export function Queue({
   rack,
   shownId,
-  nowMs,
+  still,
   rest,
   rested,
 }: {
   rack: RackState;
   shownId: string | undefined;
-  nowMs: number;
+  /** The session has ended: no clock runs. */
+  still: boolean;
   rest: { leastS: number };
-  rested: (one: LifterState, nowMs: number) => number | undefined;
+  rested: (one: LifterState) => number | undefined;
 }) {
   const up = rack.lifters.findIndex((one) => one.lifter.athleteId === rack.upId);
   const turn = [...rack.lifters.slice(Math.max(0, up)), ...rack.lifters.slice(0, Math.max(0, up))];
@@ -23,7 +25,7 @@ export function Queue({
     <ol aria-label="Who is next">
       {others.map((one) => {
         const set = one.current === undefined ? undefined : one.sets[one.current];
-        const seconds = rested(one, nowMs);
+        const seconds = still ? undefined : rested(one);
         const wanted = rest.leastS + one.addedRestS;
         const left = seconds === undefined ? 0 : wanted - seconds;
         const share = seconds === undefined ? 1 : Math.min(1, seconds / wanted);
@@ -39,7 +41,13 @@ export function Queue({
                 </span>
               </span>
               <span className="text-[22px] font-bold">
-                {set === undefined ? "done" : left > 0 ? formatClock(Math.ceil(left)) : "ready"}
+                {set === undefined
+                  ? "done"
+                  : still
+                    ? ""
+                    : left > 0
+                      ? formatClock(Math.ceil(left))
+                      : "ready"}
               </span>
             </p>
             {set === undefined ? null : (

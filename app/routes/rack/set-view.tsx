@@ -1,7 +1,8 @@
 import { plateChange } from "../../../core/barload/load";
 import { boxRepWords } from "../../../core/boxsquat/stops";
-import type { FrozenSession } from "../../../core/floor/frozen";
-import type { LifterState, SetState } from "../../../core/floor/state";
+import type { FrozenLift } from "../../../core/floor/frozen";
+import type { LifterState } from "../../../core/floor/lifter-state";
+import type { SetState } from "../../../core/floor/set-state";
 import { endedWords, lossLine } from "../../../core/liverules/rep";
 import { isShortRest } from "../../../core/prescribe/turns";
 import { kgToGrains, type Mass, massIn, plainNumber } from "../../../core/units/mass";
@@ -9,18 +10,26 @@ import { formatClock } from "../../../core/units/time";
 import { LoadedBar } from "../../ui/loaded-bar";
 import { SpeedStrip, stripWords } from "../../ui/speed-strip";
 
-export function Head({ one, set, total }: { one: LifterState; set: SetState; total: number }) {
+export function Head({
+  lifter,
+  set,
+  total,
+}: {
+  lifter: LifterState;
+  set: SetState;
+  total: number;
+}) {
   const { prescription } = set;
   return (
     <>
       <h1 className="flex flex-wrap items-baseline gap-x-4 text-[46px] leading-none font-bold">
-        {one.lifter.name.split(" ")[0]}{" "}
+        {lifter.lifter.name.split(" ")[0]}{" "}
         <span className="text-[22px] font-normal text-muted">
           set {prescription.number} of {total} · {prescription.reps} reps
           {prescription.cycleItem ? ` · ${prescription.cycleItem} grip` : ""}
         </span>
       </h1>
-      {one.lifter.setup?.map((line) => (
+      {lifter.lifter.setup?.map((line) => (
         <p key={line} className="text-[20px] leading-tight font-medium">
           {line}
         </p>
@@ -30,13 +39,13 @@ export function Head({ one, set, total }: { one: LifterState; set: SetState; tot
 }
 
 export function Load({
-  one,
+  lifter,
   set,
   onBar,
   rested,
   restWanted,
 }: {
-  one: LifterState;
+  lifter: LifterState;
   set: SetState;
   onBar: { athleteName: string; side: Mass[] } | undefined;
   rested: number | undefined;
@@ -49,7 +58,7 @@ export function Load({
       </p>
     );
   }
-  const { unit } = one.lifter;
+  const { unit } = lifter.lifter;
   const change = onBar ? plateChange(onBar.side, set.side) : undefined;
   const short = rested !== undefined && isShortRest(rested, restWanted);
   return (
@@ -105,17 +114,17 @@ function stripReps(set: SetState) {
 
 export function Strip({
   set,
-  session,
+  slot,
   lifting,
   trace,
 }: {
   set: SetState;
-  session: FrozenSession;
+  slot: FrozenLift;
   lifting: boolean;
   trace: ReadonlyArray<{ timeS: number; heightM: number }>;
 }) {
   const reps = stripReps(set);
-  const rules = { cap: set.prescription.reps, ...session.stop };
+  const rules = { cap: set.prescription.reps, ...slot.stop };
   const strip = {
     reps,
     target: set.target,
@@ -123,7 +132,7 @@ export function Strip({
       reps.map((rep) => rep.velocityMps),
       rules,
     ),
-    floorMps: session.stop.floorMps,
+    floorMps: slot.stop.floorMps,
     height: 150,
     label: stripWords(reps, set.target),
   };
@@ -141,7 +150,7 @@ export function Strip({
           <p className="text-[26px] leading-tight font-bold" data-testid="verdict">
             {verdictWords(set, lifting)}
           </p>
-          <p className="text-[18px] text-muted">{evidenceWords(set, session)}</p>
+          <p className="text-[18px] text-muted">{evidenceWords(set, slot)}</p>
         </div>
         {lifting ? <Trace samples={trace} /> : null}
       </div>
@@ -155,7 +164,7 @@ function verdictWords(set: SetState, lifting: boolean): string {
   return lifting ? "Measuring." : "Ready.";
 }
 
-function evidenceWords(set: SetState, session: FrozenSession): string {
+function evidenceWords(set: SetState, slot: FrozenLift): string {
   const advice = set.advice;
   const parts: string[] = [];
   if (set.stage === "done") {
@@ -163,13 +172,13 @@ function evidenceWords(set: SetState, session: FrozenSession): string {
   }
   if (advice?.best !== undefined && advice.lossPercent !== undefined) {
     const allowed =
-      session.stop.lossPercent === undefined ? "" : `, ${session.stop.lossPercent} % allowed`;
+      slot.stop.lossPercent === undefined ? "" : `, ${slot.stop.lossPercent} % allowed`;
     parts.push(`last ${advice.lossPercent.toFixed(0)} % down${allowed}`);
   }
-  const last = session.box && set.reps[set.reps.length - 1];
+  const last = slot.box && set.reps[set.reps.length - 1];
   const onBox = last ? boxRepWords(last) : "";
   if (onBox) parts.push(onBox);
-  if (set.faults.length > 0) parts.push(`fault: ${set.faults.join(", ")}`);
+  if (set.faults.length > 0) parts.push(`fault: ${set.faults.map((one) => one.fault).join(", ")}`);
   if (parts.length === 0) {
     return set.target ? "The reps appear here as they happen." : "Wanted speed not set.";
   }
@@ -193,23 +202,39 @@ function Trace({ samples }: { samples: ReadonlyArray<{ timeS: number; heightM: n
   );
 }
 
-/** The athlete's last sets, small. */
-export function Earlier({ one, set }: { one: LifterState; set: SetState }) {
-  const earlier = one.sets.filter((other) => other.stage === "done" && other !== set).slice(-4);
+/** The athlete's last sets, small; each opens to be put right. */
+export function Earlier({
+  lifter,
+  set,
+  onOpen,
+}: {
+  lifter: LifterState;
+  set: SetState;
+  onOpen: (shown: { athleteId: string; setKey: string }) => void;
+}) {
+  const earlier = lifter.sets.filter((other) => other.stage === "done" && other !== set).slice(-4);
   if (earlier.length === 0) return null;
+  const { athleteId, unit } = lifter.lifter;
   return (
     <ul className="mt-1 flex gap-4 max-md:hidden" aria-label="Last sets">
       {earlier.map((other) => (
-        <li key={other.prescription.key} className="w-[132px] text-[17px] text-muted">
-          set {other.prescription.number} ·{" "}
-          {plainNumber(massIn(kgToGrains(other.loadKg ?? 0), one.lifter.unit), 1)}
-          <SpeedStrip
-            reps={stripReps(other)}
-            target={other.target}
-            height={24}
-            width={132}
-            label={`Set ${other.prescription.number}. ${stripWords(stripReps(other), other.target)}`}
-          />
+        <li key={other.prescription.key}>
+          <button
+            type="button"
+            className="min-h-[64px] w-[132px] cursor-pointer text-left text-[17px] text-muted"
+            aria-label={`Correct set ${other.prescription.number}. ${stripWords(stripReps(other), other.target)}`}
+            onClick={() => onOpen({ athleteId, setKey: other.prescription.key })}
+          >
+            set {other.prescription.number} ·{" "}
+            {plainNumber(massIn(kgToGrains(other.loadKg ?? 0), unit), 1)}
+            <SpeedStrip
+              reps={stripReps(other)}
+              target={other.target}
+              height={24}
+              width={132}
+              label={`Set ${other.prescription.number}. ${stripWords(stripReps(other), other.target)}`}
+            />
+          </button>
         </li>
       ))}
     </ul>

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import type { SetState } from "../../../core/floor/state";
+import type { SetState } from "../../../core/floor/set-state";
 import { STANDING_WORDS, setResult } from "../../../core/review/set-working";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";

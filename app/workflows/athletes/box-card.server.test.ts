@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ENTRY_SCHEMA_VERSION, type EntryBody } from "../../../core/floor/entries";
+import { liftsOf } from "../../../core/floor/frozen";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { faultsTagged, frozenOf } from "../../../db/queries/sessions.server";
 import { closeDatabases, inTeam } from "../../platform/database.server";
@@ -51,7 +52,8 @@ beforeAll(async () => {
   if (!started.ok) throw new Error(started.message);
   sessionId = started.value.sessionId;
   const frozen = await inTeam(coach, (tx) => frozenOf(tx, sessionId));
-  const [set] = frozen?.frozen.racks[0]?.lifters[0]?.sets ?? [];
+  const rack = frozen && liftsOf(frozen.frozen)[0]?.racks[0];
+  const [set] = rack?.lifters[0]?.sets ?? [];
   if (!set) throw new Error("The session has a set.");
   setKey = set.key;
   truePercent = set.truePercent;
@@ -81,7 +83,7 @@ async function log(body: EntryBody, supersedes: string[] = []): Promise<string> 
   return id;
 }
 
-const at = () => ({ athleteId: team.athleteId, slotId: "main", setKey });
+const at = () => ({ athleteId: team.athleteId, slotId: "main", stationId: team.rackId, setKey });
 const history = () => inTeam(coach, (tx) => boxHistory(tx, team.athleteId));
 
 describe("what an athlete's box squats came to", () => {

@@ -1,10 +1,11 @@
-import { OUTPUTS, simplerComplex, withOwnGap } from "../../../core/contrast/complex";
+import { OUTPUTS } from "../../../core/contrast/complex";
 import { analyseGaps } from "../../../core/contrast/gap-test";
-import { foldRun, loadSet, runSettings, sidesOf } from "../../../core/contrast/run";
+import { loadSet, sidesOf } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
+import { reduceFloor } from "../../../core/floor/state";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
-import { entriesOfRuns, gapTestDays, runsOfAthlete } from "../../../db/queries/contrast.server";
-import { coachValues } from "../../../db/queries/plan-library.server";
+import { gapTestDays } from "../../../db/queries/contrast.server";
+import { entriesOfSessions, pairingsOfAthlete } from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { GAP_TRIALS } from "../../forms/gap";
 import { gapDays } from "../lifters/own-gaps.server";
@@ -34,22 +35,21 @@ export async function readContrast(tx: TeamTransaction, athleteId: string, today
           : analyseGaps({ days: own, worthwhile, up, unit: trial.unit }),
     });
   }
-  const settings = runSettings(await coachValues(tx));
-  const rows = await runsOfAthlete(tx, athleteId);
+  const rows = await pairingsOfAthlete(tx, athleteId);
   const recent = rows.filter(
     (row, i) => i < RUNS_SHOWN || daysBetween(row.date, today) <= LEDGER_DAYS,
   );
-  const entries = await entriesOfRuns(
+  const entries = await entriesOfSessions(
     tx,
     recent.map((row) => row.id),
   );
-  const folded = recent.flatMap((row) => {
-    const own = row.athletes.find((one) => one.athleteId === athleteId);
-    if (!own) return [];
-    const complex = withOwnGap(own.simpler ? simplerComplex(row.complex) : row.complex, own.gapS);
-    const taps = entries.flatMap((one) => (one.runId === row.id ? [one.body] : []));
-    return [{ row, complex, run: foldRun(complex, athleteId, taps, settings) }];
-  });
+  const folded = recent.flatMap((row) =>
+    reduceFloor(row.frozen, entries.get(row.id) ?? []).pairings.flatMap((pairing) =>
+      pairing.athletes.flatMap((line) =>
+        line.athlete.athleteId === athleteId ? [{ row, complex: line.complex, run: line.run }] : [],
+      ),
+    ),
+  );
   return {
     gaps,
     runs: folded.slice(0, RUNS_SHOWN).map(({ row, complex, run }) => ({

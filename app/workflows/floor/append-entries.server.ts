@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import { type EntryAnswer, EntrySchema } from "../../forms/entries";
+import { type EntryAnswer, EntrySchema, type SenderClock } from "../../forms/entries";
 import { done, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { TAKEN, type Unsent, writeLog } from "./write-log.server";
@@ -13,6 +13,7 @@ export async function appendEntries(
   principal: Principal,
   sessionId: string,
   raw: readonly unknown[],
+  clock?: SenderClock,
 ): Promise<Outcome<{ answers: EntryAnswer[] }>> {
   const refused: EntryAnswer[] = [];
   const entries = new Map<string, Unsent>();
@@ -23,14 +24,15 @@ export async function appendEntries(
       refused.push({ id, status: "refused", reason: inWords(parsed.error.issues[0]) });
       return;
     }
-    const entry = normalised(parsed.data);
+    // A body of version 1 names no station: it is stored as it came and lifted when it is read.
+    const entry = normalised(parsed.data as Unsent);
     const twin = entries.get(entry.id);
     if (!twin) entries.set(entry.id, entry);
     // The same twice is one; another under its number is refused, and the first one stands.
     else if (!isDeepStrictEqual(twin, entry))
       refused.push({ id: `#${index}`, status: "refused", reason: TAKEN });
   });
-  const written = await writeLog(principal, sessionId, [...entries.values()]);
+  const written = await writeLog(principal, sessionId, [...entries.values()], clock);
   return written.ok ? done({ answers: [...written.value.answers, ...refused] }) : written;
 }
 

@@ -1,8 +1,59 @@
-import { endSession } from "../../../db/queries/sessions.server";
-import { now } from "../../platform/clock.server";
+import { uuidv7 } from "uuidv7";
+import { liftsOf } from "../../../core/floor/frozen";
+import { reduceFloor } from "../../../core/floor/state";
+import {
+  addSessionChange,
+  endSession,
+  entriesAfter,
+  frozenById,
+  frozenOf,
+  lockSession,
+  reopenSession,
+  runningSessions,
+  sessionChanges,
+  sessionHead,
+} from "../../../db/queries/sessions.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+
+const NO_SESSION = failed("no-session", "This session is not in your team. Open the floor.");
+
+/** What is not finished in a session: what whoever ends it should know first. */
+export interface Unfinished {
+  setsLeft: number;
+  /** Sets in the middle of their reps, by the lifter's name. */
+  running: string[];
+  callsWaiting: number;
+  /** Entries that wait for a coach's word. */
+  doubtful: number;
+}
+
+export function readUnfinished(
+  principal: Principal,
+  sessionId: string,
+): Promise<Outcome<Unfinished>> {
+  return inTeam(principal, async (tx) => {
+    const row = await frozenOf(tx, sessionId);
+    if (!row) return NO_SESSION;
+    const floor = reduceFloor(row.frozen, await entriesAfter(tx, sessionId, 0));
+    const lifters = floor.racks.flatMap((rack) => rack.lifters);
+    return done({
+      setsLeft: lifters.reduce(
+        (sum, one) =>
+          sum + one.sets.filter((set) => set.stage === "to-come" || set.stage === "running").length,
+        0,
+      ),
+      running: lifters.flatMap((one) =>
+        one.sets.some((set) => set.stage === "running") ? [one.lifter.name] : [],
+      ),
+      callsWaiting: floor.calls.length,
+      doubtful: floor.doubtful.length,
+    });
+  });
+}
 
 /** Ends a running session. What tablets logged before this moment is still taken. */
 export function finishSession(
@@ -10,9 +61,85 @@ export function finishSession(
   sessionId: string,
 ): Promise<Outcome<{ sessionId: string }>> {
   return inTeam(principal, async (tx) => {
-    const ended = await endSession(tx, sessionId, now());
-    return ended
-      ? done({ sessionId })
-      : failed("not-running", "This session has ended already. Its review is open.");
+    if (!(await lockSession(tx, sessionId))) return NO_SESSION;
+    const at = now();
+    if (!(await endSession(tx, sessionId, at)))
+      return failed("not-running", "This session has ended already. Its review is open.");
+    await keepChange(tx, principal, sessionId, "ended", "", at);
+    return done({ sessionId });
   });
+}
+
+/** Opens an ended session again, with a reason, within its day and where its racks are free. */
+export function openAgain(
+  principal: Principal,
+  sessionId: string,
+  reason: string,
+): Promise<Outcome<{ sessionId: string }>> {
+  return inTeam(principal, async (tx) => {
+    if (!(await lockSession(tx, sessionId))) return NO_SESSION;
+    const head = await sessionHead(tx, sessionId);
+    if (!head) return NO_SESSION;
+    if (reason.trim() === "")
+      return failed("no-reason", "Say why it is opened again: it stays beside the session.");
+    if (head.date !== localDate(head.zone))
+      return failed("other-day", "A session is opened again on its own day only. Start a new one.");
+    const busy = await rackInUse(tx, sessionId, head.roomId);
+    if (busy)
+      return failed("rack-in-use", `Rack ${busy} is used by another session. End that one first.`);
+    if (!(await reopenSession(tx, sessionId)))
+      return failed("running", "This session runs already. Open it from the floor.");
+    await keepChange(tx, principal, sessionId, "reopened", reason.trim(), now());
+    return done({ sessionId });
+  });
+}
+
+/** Who ended a session or opened it again, when and why; the newest last. */
+export function readChanges(principal: Principal, sessionId: string) {
+  return inTeam(principal, async (tx) =>
+    (await sessionChanges(tx, sessionId)).map(({ change, reason, enteredBy, enteredAt }) => ({
+      change,
+      reason,
+      by: enteredBy,
+      at: enteredAt.toISOString(),
+    })),
+  );
+}
+
+function keepChange(
+  tx: TeamTransaction,
+  principal: Principal,
+  sessionId: string,
+  change: "ended" | "reopened",
+  reason: string,
+  at: Date,
+): Promise<void> {
+  const enteredBy = principal.name;
+  return addSessionChange(tx, {
+    id: uuidv7(),
+    sessionId,
+    change,
+    reason,
+    enteredBy,
+    enteredAt: at,
+  });
+}
+
+/** The name of a rack of this session that another running one uses. */
+async function rackInUse(
+  tx: TeamTransaction,
+  sessionId: string,
+  roomId: string | null,
+): Promise<string | undefined> {
+  const others = (await runningSessions(tx)).filter(
+    (other) => other.roomId === roomId && other.id !== sessionId,
+  );
+  if (roomId === null || others.length === 0) return undefined;
+  const frozen = await frozenById(tx, [sessionId, ...others.map((other) => other.id)]);
+  const racks = (id: string) => {
+    const session = frozen.get(id);
+    return session ? liftsOf(session).flatMap((slot) => slot.racks) : [];
+  };
+  const taken = new Set(others.flatMap((other) => racks(other.id).map((rack) => rack.id)));
+  return racks(sessionId).find((rack) => taken.has(rack.id))?.name;
 }

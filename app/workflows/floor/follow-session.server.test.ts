@@ -50,7 +50,7 @@ async function follow(after: number, until: number, stop = new AbortController()
   const sizes: number[] = [];
   let ended = false;
   for await (const news of followSession(coach, team.sessionId, after, stop.signal)) {
-    if (news.kind === "ended") ended = true;
+    if (news.kind === "status") ended = news.ended;
     if (news.kind === "entries") {
       const own = [...text(news).matchAll(/"seq":(\d+)/g)].map((match) => Number(match[1]));
       seqs.push(...own);

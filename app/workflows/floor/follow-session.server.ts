@@ -5,7 +5,8 @@ import { followTail } from "./session-tail.server";
 
 export type SessionNews =
   | { kind: "entries"; message: Uint8Array }
-  | { kind: "ended" }
+  /** It has ended, or was opened again. */
+  | { kind: "status"; ended: boolean }
   /** Nothing new for a while: the line is still there. */
   | { kind: "beat" };
 
@@ -37,7 +38,7 @@ export async function* followSession(
   stop: AbortSignal,
 ): AsyncGenerator<SessionNews, void, void> {
   const tail = await followTail(principal.teamId, sessionId);
-  let toldEnd = false;
+  let toldEnded = false;
   try {
     let cursor = await knownCursor(principal, sessionId, after, tail.last);
     while (!stop.aborted) {
@@ -47,9 +48,9 @@ export async function* followSession(
         yield { kind: "entries", message: chunk.message };
         continue;
       }
-      if (tail.ended && !toldEnd) {
-        toldEnd = true;
-        yield { kind: "ended" };
+      if (tail.ended !== toldEnded) {
+        toldEnded = tail.ended;
+        yield { kind: "status", ended: toldEnded };
         continue;
       }
       const waited = AbortSignal.any([stop, AbortSignal.timeout(HEARTBEAT_MS)]);

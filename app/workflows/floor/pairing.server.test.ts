@@ -2,7 +2,9 @@ import { randomUUID } from "node:crypto";
 import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Complex, ComplexItem } from "../../../core/contrast/complex";
-import type { RunEntry } from "../../../core/contrast/run";
+import { ENTRY_SCHEMA_VERSION, type ItemEntryBody } from "../../../core/floor/entries";
+import { PAIRING_SLOT } from "../../../core/floor/freeze-pairing";
+import { type FrozenSession, pairingsOf } from "../../../core/floor/frozen";
 import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
@@ -19,16 +21,16 @@ import {
 import { keepCoachValue } from "../library/plan-library.server";
 import { editPlan } from "../plan/edit-plan.server";
 import { planPairingNumbers } from "../plan/pairing-numbers.server";
+import { appendEntries } from "./append-entries.server";
+import { finishSession } from "./end-session.server";
 import {
-  endPairing,
-  listPairings,
-  logPairing,
-  pairingEntries,
   plannedPairings,
   previewPairing,
   readPairing,
+  readPairings,
   startPairing,
 } from "./pairing.server";
+import { readEntriesAfter } from "./read-session.server";
 
 const ownerUrl = process.env.OWNER_DATABASE_URL ?? "";
 let team: SecondTeam;
@@ -126,15 +128,33 @@ async function started(over: Partial<Parameters<typeof startPairing>[1]> = {}) {
   if (!run.ok) throw new Error(run.message);
   return run.value;
 }
-const tap = (body: Partial<RunEntry> & Pick<RunEntry, "kind">): RunEntry =>
-  ({
-    id: randomUUID(),
+const deviceId = randomUUID();
+let deviceSeq = 0;
+/** A tap so many seconds after the first, as one tablet writes it. */
+const tap = (
+  id: string,
+  body: { kind: ItemEntryBody["kind"]; item?: number; [more: string]: unknown },
+  atS = 0,
+) => ({
+  id: randomUUID(),
+  deviceId,
+  bootId: deviceId,
+  deviceSeq: deviceSeq++,
+  monoMs: 1000 * atS,
+  wallTime: new Date(Date.parse("2026-03-10T16:30:00Z") + 1000 * atS).toISOString(),
+  supersedes: [],
+  schemaVersion: ENTRY_SCHEMA_VERSION,
+  body: {
     athleteId: team.athleteId,
+    slotId: PAIRING_SLOT,
+    stationId: id,
     round: 1,
     item: 0,
-    atMs: 0,
     ...body,
-  }) as RunEntry;
+  },
+});
+const athletesOf = (run: { frozen: FrozenSession }) =>
+  pairingsOf(run.frozen).flatMap((slot) => slot.groups.flatMap((group) => group.athletes));
 
 describe("a complex in the library", () => {
   it("is a version further with every save, and a copy begins by itself", async () => {
@@ -194,12 +214,12 @@ describe("loads of a pairing", () => {
 
   it("are frozen with their working when it starts; the library goes on without it", async () => {
     const run = await started();
-    expect(run.athletes[0]?.loads[0]).toMatchObject({ kg: 60 });
-    expect(run.athletes[0]?.loads[0]?.working?.title).toContain("by percent");
+    expect(athletesOf(run)[0]?.loads[0]).toMatchObject({ kg: 60 });
+    expect(athletesOf(run)[0]?.loads[0]?.working?.title).toContain("by percent");
     const changed = { ...COMPLEX, rounds: 9 };
     const saved = await saveComplex(coach, { id: benchId, complex: changed });
     const again = await readPairing(coach, run.id);
-    expect(again.ok && again.value.complex.rounds).toBe(2);
+    expect(again.ok && pairingsOf(again.value.frozen)[0]?.complex.rounds).toBe(2);
     const back = await saveComplex(coach, {
       id: saved.ok ? saved.value.id : "",
       complex: COMPLEX,
@@ -209,8 +229,11 @@ describe("loads of a pairing", () => {
 
   it("follow the simpler version, whose loads are body weight", async () => {
     const run = await started({ simpler: [team.athleteId] });
-    expect(run.athletes[0]).toMatchObject({ simpler: true });
-    expect(run.athletes[0]?.loads.map((one) => one.words)).toEqual(["body weight", "body weight"]);
+    expect(athletesOf(run)[0]).toMatchObject({ simpler: true });
+    expect(athletesOf(run)[0]?.loads.map((one) => one.words)).toEqual([
+      "body weight",
+      "body weight",
+    ]);
   });
 });
 
@@ -219,67 +242,63 @@ describe("a pairing on the floor", () => {
     expect(await start({ present: [] })).toMatchObject({ ok: false, code: "nobody" });
     expect(await start({ present: [strangers.athleteId] })).toMatchObject({ code: "nobody" });
     expect(await start({ complexId: randomUUID() })).toMatchObject({ ok: false, code: "gone" });
-    expect(await readPairing(coach, "no-id")).toMatchObject({ ok: false, code: "no-run" });
+    expect(await readPairing(coach, team.sessionId)).toMatchObject({ code: "no-run" });
   });
 
   it("keeps every tap once, in order, whoever sends it how often", async () => {
     const { id } = await started();
-    const first = [tap({ kind: "start" }), tap({ kind: "done", atMs: 6000 })];
-    const second = tap({ kind: "sides", item: 1, left: 3, right: 0 });
+    const first = [tap(id, { kind: "item-start" }), tap(id, { kind: "item-done" }, 6)];
+    const second = tap(id, { kind: "item-sides", item: 1, left: 3, right: 0 });
     const sent = await Promise.all([
-      logPairing(coach, id, first),
-      logPairing(coach, id, first),
-      logPairing(coach, id, [second]),
+      appendEntries(coach, id, first),
+      appendEntries(coach, id, first),
+      appendEntries(coach, id, [second]),
     ]);
     expect(sent.every((one) => one.ok)).toBe(true);
-    const answer = await logPairing(coach, id, [...first, second]);
-    expect(answer.ok && answer.value.stored.sort()).toEqual(
-      [...first, second].map((one) => one.id).sort(),
-    );
-    const stored = await pairingEntries(coach, id, 0);
-    if (!stored.ok) throw new Error(stored.message);
-    const ids = stored.value.entries.map((one) => one.body.id);
-    expect(ids.sort()).toEqual([...first, second].map((one) => one.id).sort());
-    const seqs = stored.value.entries.map((one) => one.seq);
-    expect(seqs).toEqual([...seqs].sort((a, b) => a - b));
-    expect(new Set(seqs).size).toBe(3);
-    const after = await pairingEntries(coach, id, seqs[1] ?? 0);
-    expect(after.ok && after.value.entries).toHaveLength(1);
+    const all = [...first, second].map((one) => one.id).sort();
+    const answer = await appendEntries(coach, id, [...first, second]);
+    expect(
+      answer.ok && answer.value.answers.map((one) => one.status === "stored" && one.id).sort(),
+    ).toEqual(all);
+    const stored = (await readEntriesAfter(coach, id, 0))?.entries ?? [];
+    expect(stored.map((one) => one.id).sort()).toEqual(all);
+    expect(stored.map((one) => one.seq)).toEqual([1, 2, 3]);
+    expect((await readEntriesAfter(coach, id, 2))?.entries).toHaveLength(1);
   });
 
   it("cannot be read, written or ended by another team", async () => {
     const { id } = await started();
     const theirs = principal(strangers);
-    for (const answer of [
-      await readPairing(theirs, id),
-      await pairingEntries(theirs, id, 0),
-      await logPairing(theirs, id, [tap({ kind: "start" })]),
-      await endPairing(theirs, id),
-    ])
-      expect(answer).toMatchObject({ ok: false, code: "no-run" });
+    expect(await readPairing(theirs, id)).toMatchObject({ ok: false, code: "no-run" });
+    expect(await readEntriesAfter(theirs, id, 0)).toBeUndefined();
+    expect(await appendEntries(theirs, id, [tap(id, { kind: "item-start" })])).toMatchObject({
+      ok: false,
+    });
+    expect(await finishSession(theirs, id)).toMatchObject({ ok: false });
     const own = await readPairing(coach, id);
-    expect(own.ok && own.value).toMatchObject({ ended: false, entries: [] });
+    expect(own.ok && own.value).toMatchObject({ status: "running", entries: [] });
   });
 
   it("is ended, and stands behind those that run", async () => {
     const { id } = await started();
-    await endPairing(coach, id);
+    await finishSession(coach, id);
     const run = await readPairing(coach, id);
-    expect(run.ok && run.value.ended).toBe(true);
-    const listed = await listPairings(coach);
+    expect(run.ok && run.value.status).toBe("ended");
+    const listed = await readPairings(coach);
     expect(listed.find((one) => one.id === id)).toMatchObject({ running: false, count: 1 });
     const order = listed.map((one) => one.running);
     expect(order).toEqual([...order].sort((a, b) => Number(b) - Number(a)));
   });
 
-  it("is read with the team's own rules for its end and its early start", async () => {
+  it("goes by the team's own rules as they were at its start, whatever is set later", async () => {
+    const settingsOf = (run: { frozen: FrozenSession }) => pairingsOf(run.frozen)[0]?.settings;
     await keepCoachValue(coach, { key: "pairingLossPercent", value: 5 });
-    expect((await started()).settings).toEqual({
-      endAtLossPercent: 5,
-      earlyUnderPercent: 80,
-      sameWithinPercent: 3,
-    });
+    const run = await started();
     await keepCoachValue(coach, { key: "pairingLossPercent", value: undefined });
+    const asked = { endAtLossPercent: 5, earlyUnderPercent: 80, sameWithinPercent: 3 };
+    expect(settingsOf(run)).toEqual(asked);
+    const later = await readPairing(coach, run.id);
+    expect(later.ok && settingsOf(later.value)).toEqual(asked);
   });
 });
 
@@ -357,15 +376,15 @@ describe("a gap test, and the gap in a pairing", () => {
 describe("what a pairing leaves with the athlete", () => {
   it("outputs by side with the load that was set, and the ledger of four weeks", async () => {
     const { id } = await started();
-    await logPairing(coach, id, [
-      tap({ kind: "start" }),
-      tap({ kind: "done", atMs: 6000 }),
-      tap({ kind: "load", kg: 70 }),
-      tap({ kind: "output", value: 0.8 }),
-      tap({ kind: "start", item: 1, atMs: 20_000 }),
-      tap({ kind: "done", item: 1, atMs: 30_000 }),
-      tap({ kind: "sides", item: 1, left: 3, right: 1 }),
-      tap({ kind: "output", item: 1, value: 9, side: "left" }),
+    await appendEntries(coach, id, [
+      tap(id, { kind: "item-start" }),
+      tap(id, { kind: "item-done" }, 6),
+      tap(id, { kind: "item-load", kg: 70 }),
+      tap(id, { kind: "item-output", value: 0.8 }),
+      tap(id, { kind: "item-start", item: 1 }, 20),
+      tap(id, { kind: "item-done", item: 1 }, 30),
+      tap(id, { kind: "item-sides", item: 1, left: 3, right: 1 }),
+      tap(id, { kind: "item-output", item: 1, value: 9, side: "left" }),
     ]);
     const athlete = await readAthlete(coach, team.athleteId);
     if (!athlete.ok) throw new Error(athlete.message);

@@ -5,24 +5,20 @@ import {
   complexSettings,
   type PairingAthlete,
 } from "../../../core/contrast/complex-checks";
-import { itemNumberOf } from "../../../core/contrast/item-load";
-import type { RunEntry } from "../../../core/contrast/run";
 import { runSettings } from "../../../core/contrast/run";
+import { freezePairing, PAIRING_SLOT } from "../../../core/floor/freeze-pairing";
+import { pairingsOf } from "../../../core/floor/frozen";
 import { dateOf, pairingWeek } from "../../../core/plan/block";
 import { daysBetween } from "../../../core/units/time";
-import {
-  addRun,
-  appendRunEntries,
-  endRun,
-  ensureComplexes,
-  listComplexes,
-  listRuns,
-  runById,
-  runEntries,
-} from "../../../db/queries/contrast.server";
+import { ensureComplexes, listComplexes } from "../../../db/queries/contrast.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
-import { listAthletes } from "../../../db/queries/squads.server";
+import {
+  entriesAfter,
+  frozenOf,
+  insertSession,
+  listPairings,
+} from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -99,81 +95,53 @@ export function startPairing(
       return failed("nobody", "Nobody was chosen. Tick who is here, then start again.");
     const id = uuidv7();
     const gaps = await gapsFor(tx, row.complex);
-    await addRun(tx, {
+    const places = await readPlaces(tx);
+    const at = now();
+    const date = people[0]?.today ?? places.today;
+    await insertSession(tx, {
       id,
-      complex: row.complex,
-      athletes: people.map((one) => {
-        const simpler = input.simpler.includes(one.lifter.id);
-        const complex = simpler ? simplerComplex(row.complex) : row.complex;
-        const gapS = input.average.includes(one.lifter.id) ? undefined : gaps.get(one.lifter.id);
-        return {
-          athleteId: one.lifter.id,
-          simpler,
-          ...(gapS === undefined ? {} : { gapS }),
-          loads: loadsOf(complex, input.week, one),
-        };
+      slotId: PAIRING_SLOT,
+      date,
+      status: "running",
+      frozen: freezePairing({
+        complex: row.complex,
+        settings: runSettings(await coachValues(tx)),
+        athletes: people.map((one) => {
+          const { lifter } = one;
+          const simpler = input.simpler.includes(lifter.id);
+          const complex = simpler ? simplerComplex(row.complex) : row.complex;
+          const gapS = input.average.includes(lifter.id) ? undefined : gaps.get(lifter.id);
+          return {
+            athleteId: lifter.id,
+            name: lifter.name,
+            unit: lifter.unit ?? "kg",
+            simpler,
+            ...(gapS === undefined ? {} : { gapS }),
+            loads: loadsOf(complex, input.week, one),
+          };
+        }),
+        place: { id, name: "Floor" },
+        date,
+        zone: places.zone,
       }),
-      date: people[0]?.today ?? (await readPlaces(tx)).today,
-      enteredBy: principal.name,
-      enteredAt: now(),
+      startedAt: at,
+      startedBy: principal.name,
     });
     return done({ id });
   });
 }
 
-/** A pairing as its page needs it: what was frozen, names, and every tap so far. */
+/** A pairing as its page needs it: what was frozen, and every entry so far. */
 export function readPairing(principal: Principal, id: string) {
   return inTeam(principal, async (tx) => {
-    const run = await runById(tx, id);
-    if (!run) return NO_RUN;
-    const people = new Map((await listAthletes(tx)).map((one) => [one.id, one]));
+    const row = await frozenOf(tx, id);
+    if (row?.kind !== "pairing") return NO_RUN;
     return done({
-      id: run.id,
-      complex: run.complex,
-      date: run.date,
-      ended: run.endedAt !== null,
-      athletes: run.athletes.map((one) => ({
-        ...one,
-        loads: one.loads.map(itemNumberOf),
-        name: people.get(one.athleteId)?.name ?? "erased",
-        unit: people.get(one.athleteId)?.unit ?? ("kg" as const),
-      })),
-      settings: runSettings(await coachValues(tx)),
-      entries: await runEntries(tx, id),
+      id: row.id,
+      frozen: row.frozen,
+      status: row.status,
+      entries: await entriesAfter(tx, id, 0),
     });
-  });
-}
-
-export function pairingEntries(principal: Principal, id: string, after: number) {
-  return inTeam(principal, async (tx) => {
-    if (!(await runById(tx, id))) return NO_RUN;
-    return done({ entries: await runEntries(tx, id, after) });
-  });
-}
-
-/** Stores taps; the ids that are in the log afterwards are acknowledged. */
-export function logPairing(
-  principal: Principal,
-  id: string,
-  entries: readonly RunEntry[],
-): Promise<Outcome<{ stored: string[] }>> {
-  return inTeam(principal, async (tx) => {
-    if (!(await runById(tx, id))) return NO_RUN;
-    const stored = await appendRunEntries(tx, {
-      runId: id,
-      entries,
-      by: principal.name,
-      at: now(),
-    });
-    return done({ stored });
-  });
-}
-
-export function endPairing(principal: Principal, id: string): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
-    if (!(await runById(tx, id))) return NO_RUN;
-    await endRun(tx, id, now());
-    return done({ id });
   });
 }
 
@@ -217,17 +185,19 @@ export function plannedPairings(principal: Principal) {
 }
 
 /** The newest pairings, those that run first. */
-export function listPairings(principal: Principal) {
-  return inTeam(principal, async (tx) => {
-    const runs = await listRuns(tx, 12);
-    return runs
+export function readPairings(principal: Principal) {
+  return inTeam(principal, async (tx) =>
+    (await listPairings(tx, 12))
       .map((run) => ({
         id: run.id,
-        name: run.complex.name,
+        name: run.title,
         date: run.date,
-        count: run.athletes.length,
-        running: run.endedAt === null,
+        count: pairingsOf(run.frozen).reduce(
+          (sum, slot) => sum + slot.groups.reduce((n, group) => n + group.athletes.length, 0),
+          0,
+        ),
+        running: run.status === "running",
       }))
-      .sort((a, b) => Number(b.running) - Number(a.running));
-  });
+      .sort((a, b) => Number(b.running) - Number(a.running)),
+  );
 }

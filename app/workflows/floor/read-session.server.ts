@@ -1,5 +1,7 @@
 import type { LogEntry } from "../../../core/floor/entries";
-import type { FrozenSession } from "../../../core/floor/frozen";
+import { type FrozenSession, liftsOf, shareOfStation } from "../../../core/floor/frozen";
+import { FloorFold } from "../../../core/floor/state";
+import { authorNames } from "../../../db/queries/people.server";
 import { planById } from "../../../db/queries/plans.server";
 import {
   entriesAfter,
@@ -17,6 +19,8 @@ export interface SessionOnFloor {
   status: "running" | "ended";
   frozen: FrozenSession;
   entries: LogEntry[];
+  /** Who wrote entries, by the log's own name for them. */
+  names: Record<string, string>;
 }
 
 const GONE = "This session is not there, or not in your room. Open the floor and choose again.";
@@ -27,14 +31,13 @@ export function readSession(
 ): Promise<Outcome<SessionOnFloor>> {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, sessionId);
-    if (!row || (principal.kind === "rack" && row.roomId !== principal.roomId)) {
-      return failed("no-session", GONE);
-    }
+    if (!row || !mayKnow(principal, row)) return failed("no-session", GONE);
     return done({
       sessionId,
       status: row.status,
       frozen: row.frozen,
       entries: await entriesAfter(tx, sessionId, 0),
+      names: await authorNames(tx),
     });
   });
 }
@@ -45,6 +48,30 @@ export interface RackOnFloor extends SessionOnFloor {
   simulated: Record<string, SimulatedLifter>;
 }
 
+/** What a session stands on, without its log. */
+export function readFrozen(
+  principal: Principal,
+  sessionId: string,
+): Promise<Outcome<{ title: string; status: "running" | "ended"; frozen: FrozenSession }>> {
+  return inTeam(principal, async (tx) => {
+    const row = await frozenOf(tx, sessionId);
+    if (!row || !mayKnow(principal, row)) return failed("no-session", GONE);
+    return done({ title: row.title, status: row.status, frozen: row.frozen });
+  });
+}
+
+/** A tablet knows the sessions of its room. */
+function mayKnow(principal: Principal, session: { roomId: string | null }): boolean {
+  return principal.kind !== "rack" || session.roomId === principal.roomId;
+}
+
+/** The entries that a share of a session can show: of its athletes, and what takes them back. */
+function ofShare(frozen: FrozenSession, entries: LogEntry[]): LogEntry[] {
+  const fold = new FloorFold(frozen).add(entries);
+  const strangers = new Set(fold.state().setAside.map((one) => one.entryId));
+  return entries.filter((entry) => !strangers.has(entry.id));
+}
+
 /** One rack's share of a session, small enough for its tablet. */
 export function readRack(
   principal: Principal,
@@ -53,24 +80,24 @@ export function readRack(
 ): Promise<Outcome<RackOnFloor>> {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, sessionId);
-    const rack = row?.frozen.racks.find((one) => one.id === rackId);
-    if (!row || !rack || (principal.kind === "rack" && row.roomId !== principal.roomId)) {
+    const station = row?.frozen.stations.find((one) => one.id === rackId);
+    if (!row || station?.kind !== "rack" || !mayKnow(principal, row)) {
       return failed("no-rack", GONE);
     }
-    const plan = await planById(tx, row.planId);
-    const ids = rack.lifters.map((lifter) => lifter.athleteId);
+    const frozen = shareOfStation(row.frozen, rackId);
+    const ids = liftsOf(frozen).flatMap((slot) =>
+      slot.racks.flatMap((rack) => rack.lifters.map((lifter) => lifter.athleteId)),
+    );
+    const plan = row.planId === null ? undefined : await planById(tx, row.planId);
     const work = plan?.plan.block.slots[row.slotId]?.work;
     const simulated = work?.kind === "lift" ? await simulatedLifters(tx, work.variantId, ids) : [];
-    const mine = new Set(ids);
-    const entries = await entriesAfter(tx, sessionId, 0);
     return done({
       sessionId,
       rackId,
       status: row.status,
-      frozen: { ...row.frozen, racks: [rack] },
-      entries: entries.filter(
-        (entry) => entry.body.kind === "void" || mine.has(entry.body.athleteId),
-      ),
+      frozen,
+      entries: ofShare(frozen, await entriesAfter(tx, sessionId, 0)),
+      names: await authorNames(tx),
       simulated: Object.fromEntries(simulated.map((one) => [one.athleteId, one.truth])),
     });
   });
@@ -80,7 +107,7 @@ export function readRack(
 export function maySeeSession(principal: Principal, sessionId: string): Promise<boolean> {
   return inTeam(principal, async (tx) => {
     const head = await sessionHead(tx, sessionId);
-    return head !== undefined && (principal.kind !== "rack" || head.roomId === principal.roomId);
+    return head !== undefined && mayKnow(principal, head);
   });
 }
 
@@ -92,7 +119,7 @@ export function readEntriesAfter(
 ): Promise<{ entries: LogEntry[]; ended: boolean } | undefined> {
   return inTeam(principal, async (tx) => {
     const head = await sessionHead(tx, sessionId);
-    if (!head || (principal.kind === "rack" && head.roomId !== principal.roomId)) return undefined;
+    if (!head || !mayKnow(principal, head)) return undefined;
     return { entries: await entriesAfter(tx, sessionId, seq), ended: head.status === "ended" };
   });
 }

@@ -97,6 +97,8 @@ async function freeRacks(tx: TeamTransaction, roomId: string) {
     tx,
     running.map((one) => one.id),
   );
-  const taken = new Set([...frozen.values()].flatMap(({ racks }) => racks.map((rack) => rack.id)));
+  const taken = new Set(
+    [...frozen.values()].flatMap((session) => session.stations.map((station) => station.id)),
+  );
   return (await racksOf(tx, roomId)).filter((rack) => !taken.has(rack.rackId));
 }

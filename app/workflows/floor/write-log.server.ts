@@ -1,17 +1,18 @@
 import { isDeepStrictEqual } from "node:util";
-import type { LogEntry } from "../../../core/floor/entries";
+import type { EntryDoubt, LogEntry } from "../../../core/floor/entries";
 import {
   allotSeq,
   entriesById,
   insertEntries,
   lockSession,
 } from "../../../db/queries/sessions.server";
-import type { EntryAnswer } from "../../forms/entries";
+import type { EntryAnswer, SenderClock } from "../../forms/entries";
 import { now } from "../../platform/clock.server";
 import { isDatabaseAway, loggingInTeam } from "../../platform/database.server";
 import { log } from "../../platform/log.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { type MadeAt, openClocks } from "./made-at.server";
 
 /**
  * Writes what racks send into a session's log. All racks of a session write under one lock, and a
@@ -19,12 +20,13 @@ import type { Principal } from "../../platform/rights";
  * written by the next one together. Forty racks then cost no more transactions than one.
  */
 
-export type Unsent = Omit<LogEntry, "seq">;
+export type Unsent = Omit<LogEntry, "seq" | "madeAt" | "doubt" | "by">;
 type Answers = Outcome<{ answers: EntryAnswer[] }>;
 
 interface Sent {
   principal: Principal;
   entries: readonly Unsent[];
+  clock: SenderClock | undefined;
   settle: (answers: Answers) => void;
   fail: (error: unknown) => void;
 }
@@ -41,10 +43,11 @@ export function writeLog(
   principal: Principal,
   sessionId: string,
   entries: readonly Unsent[],
+  clock?: SenderClock,
 ): Promise<Answers> {
   return new Promise((settle, fail) => {
     const key = `${principal.teamId}/${sessionId}`;
-    const sent = { principal, entries, settle, fail };
+    const sent = { principal, entries, clock, settle, fail };
     const queue = queues.get(key);
     if (queue) queue.push(sent);
     else {
@@ -98,25 +101,45 @@ async function store(sessionId: string, batch: readonly Sent[]): Promise<Answers
       ({ principal }) =>
         !session || (principal.kind === "rack" && session.roomId !== principal.roomId),
     );
+    const receivedAt = now();
     const there = new Set((await entriesById(tx, ids)).map((row) => row.entry.id));
-    const fresh: Array<Unsent & { author: string }> = [];
-    batch.forEach(({ principal, entries }, i) => {
-      if (mayNot[i]) return;
+    const welcome = batch.filter((_, i) => !mayNot[i]);
+    const madeAt = await openClocks(
+      tx,
+      welcome.flatMap((sent) => sent.entries.filter((entry) => !there.has(entry.id))),
+      welcome.flatMap((sent) => sent.clock ?? []),
+      receivedAt,
+    );
+    const fresh: Array<Omit<LogEntry, "seq"> & { author: string }> = [];
+    for (const [i, { principal, entries }] of batch.entries()) {
+      if (mayNot[i]) continue;
       const author = principal.kind === "rack" ? `rack:${principal.deviceId}` : principal.userId;
       for (const entry of entries) {
         if (there.has(entry.id)) continue;
-        const late = tooLate(entry, session?.endedAt ?? null, principal);
-        if (late) refused[i]?.set(entry.id, late);
+        const made = await madeAt(entry);
+        const verdict = judge({
+          entry,
+          made,
+          endedAt: session?.endedAt ?? undefined,
+          principal,
+          receivedAt,
+        });
+        if (!verdict.ok) refused[i]?.set(entry.id, verdict.reason);
         else {
           there.add(entry.id);
-          fresh.push({ ...entry, author });
+          fresh.push({
+            ...entry,
+            author,
+            madeAt: made.at.toISOString(),
+            ...(verdict.doubt ? { doubt: verdict.doubt } : {}),
+          });
         }
       }
-    });
+    }
     if (fresh.length > 0) {
       const first = await allotSeq(tx, sessionId, fresh.length);
       const rows = fresh.map((entry, i) => ({ ...entry, seq: first + i }));
-      await insertEntries(tx, sessionId, now(), rows);
+      await insertEntries(tx, sessionId, receivedAt, rows);
     }
     return mayNot;
   });
@@ -148,19 +171,52 @@ function answerTo(
 ): EntryAnswer {
   const refused = (reason: string) => ({ id: entry.id, status: "refused" as const, reason });
   if (row?.entry.seq === undefined) return refused("It was not found again after storing.");
-  const { seq, ...stored } = row.entry;
+  const { seq, madeAt, doubt, by: _, ...stored } = row.entry;
   if (row.sessionId !== sessionId || !isDeepStrictEqual(stored, entry)) return refused(TAKEN);
-  return { id: entry.id, status: "stored", seq };
+  return {
+    id: entry.id,
+    status: "stored",
+    seq,
+    ...(madeAt === undefined ? {} : { madeAt }),
+    ...(doubt === undefined ? {} : { doubt }),
+  };
 }
 
-/** After the end of a session, or the revoking of its tablet, only what was made before counts. */
-function tooLate(entry: Unsent, endedAt: Date | null, principal: Principal): string | undefined {
-  const made = Date.parse(entry.wallTime);
-  if (endedAt && made > endedAt.getTime()) {
-    return "The session had ended before this was logged.";
+/** A tablet that was taken off the team may hand in what it held for this long. */
+export const HAND_IN_DAYS = 7;
+
+type Verdict = { ok: true; doubt?: EntryDoubt } | { ok: false; reason: string };
+
+/** Whether an entry is taken, and whether it waits for a coach's word. */
+function judge(input: {
+  entry: Unsent;
+  made: MadeAt;
+  endedAt: Date | undefined;
+  principal: Principal;
+  receivedAt: Date;
+}): Verdict {
+  const { entry, made, endedAt, principal, receivedAt } = input;
+  const refused = (reason: string): Verdict => ({ ok: false, reason });
+  const coach =
+    principal.kind === "person" && (principal.role === "coach" || principal.role === "owner");
+  const corrects = entry.supersedes.length > 0 || entry.body.kind === "void";
+  if (entry.body.kind === "admit")
+    return coach ? { ok: true } : refused("Only a coach decides whether this counts.");
+  if (principal.kind === "rack" && principal.revokedAt) {
+    const until = principal.revokedAt.getTime() + HAND_IN_DAYS * 86_400_000;
+    if (corrects) return refused("A tablet that was taken off the team corrects nothing.");
+    if (receivedAt.getTime() > until)
+      return refused(`This tablet was taken off the team more than ${HAND_IN_DAYS} days ago.`);
+    if (made.by !== "unknown" && made.at > principal.revokedAt)
+      return refused("This tablet was taken off the team before this was logged.");
+    if (endedAt && made.by !== "unknown" && made.at > endedAt) return refused(ENDED_BEFORE);
+    return { ok: true, doubt: "revoked-tablet" };
   }
-  if (principal.kind === "rack" && principal.revokedAt && made > principal.revokedAt.getTime()) {
-    return "This tablet was taken off the team before this was logged.";
-  }
-  return undefined;
+  if (!endedAt) return { ok: true };
+  // A coach looks through an ended session and puts it right.
+  if (coach && corrects) return { ok: true };
+  if (made.by === "unknown") return { ok: true, doubt: "time-unknown" };
+  return made.at > endedAt ? refused(ENDED_BEFORE) : { ok: true };
 }
+
+const ENDED_BEFORE = "The session had ended before this was logged.";

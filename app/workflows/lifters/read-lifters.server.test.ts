@@ -1,4 +1,5 @@
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "vitest";
+import { liftsOf } from "../../../core/floor/frozen";
 import { slotCells } from "../../../core/plan/block-loads";
 import type { BasisKind } from "../../../core/recipe/basis";
 import type { Recipe } from "../../../core/recipe/recipe";
@@ -152,7 +153,8 @@ describe("what the plan says is what is lifted", () => {
     sessionId = started.value.sessionId;
     const session = await readSession(coach, sessionId);
     if (!session.ok) throw new Error(session.message);
-    const frozen = session.value.frozen.racks
+    const frozen = liftsOf(session.value.frozen)
+      .flatMap((slot) => slot.racks)
       .flatMap((rack) => rack.lifters)
       .find((one) => one.athleteId === team.athleteId);
     expect(frozen?.sets.map((set) => set.loadKg)).toEqual(planned);

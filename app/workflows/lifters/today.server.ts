@@ -25,6 +25,7 @@ export async function readPlaces(tx: TeamTransaction) {
   return {
     squads,
     rooms,
+    zone,
     today: localDate(zone),
     roomOf,
     todayOf: (person: { squadId: string; roomId: string | null }) =>

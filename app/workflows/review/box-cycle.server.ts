@@ -2,8 +2,9 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { ladderStanding, RUNGS } from "../../../core/boxsquat/ladder";
 import { PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
-import type { FrozenSession } from "../../../core/floor/frozen";
-import { type LifterState, reduceFloor } from "../../../core/floor/state";
+import { type FrozenLift, liftsOf } from "../../../core/floor/frozen";
+import type { LifterState } from "../../../core/floor/lifter-state";
+import { reduceFloor } from "../../../core/floor/state";
 import { dateOf, lastDate, markOf, slotWeek } from "../../../core/plan/block";
 import { percentOf } from "../../../core/recipe/recipe";
 import { reviewBoxCycle } from "../../../core/review/box-cycle";
@@ -49,7 +50,7 @@ type Cycle = ReturnType<typeof cyclesOf>[number];
 interface Ran {
   week: number;
   date: LocalDate;
-  frozen: FrozenSession;
+  slot: FrozenLift;
   lifters: Map<string, LifterState>;
 }
 
@@ -62,17 +63,18 @@ async function sessionsRun(tx: TeamTransaction, cycle: Cycle): Promise<Ran[]> {
   const [frozenOf, entriesOf] = [await frozenById(tx, ids), await entriesOfSessions(tx, ids)];
   return heads.flatMap((head): Ran[] => {
     const frozen = frozenOf.get(head.id);
-    if (!frozen) return [];
+    const slot = frozen && liftsOf(frozen).find((one) => one.slotId === cycle.slotId);
+    if (!frozen || !slot) return [];
     const floor = reduceFloor(frozen, entriesOf.get(head.id) ?? []);
     return [
       {
         week: head.week,
         date: head.date,
-        frozen,
+        slot,
         lifters: new Map(
-          floor.racks.flatMap((rack) =>
-            rack.lifters.map((state) => [state.lifter.athleteId, state]),
-          ),
+          floor.racks
+            .filter((rack) => rack.slot.slotId === slot.slotId)
+            .flatMap((rack) => rack.lifters.map((state) => [state.lifter.athleteId, state])),
         ),
       },
     ];
@@ -102,7 +104,7 @@ function setsOf(lifter: LifterState, smallestStopS: number | undefined): CycleSe
             : pausesS.filter((one) => one < smallestStopS).length,
         contactsMps: counted.flatMap((rep) => rep.contactMps ?? []),
         toPeakS: counted.flatMap((rep) => rep.toPeakS ?? []),
-        faults: set.faults,
+        faults: set.faults.map((one) => one.fault),
         cut: set.cut,
       },
     ];
@@ -128,7 +130,7 @@ function cycleSessions(
     const plan = slotWeek(block, cycle.slot, week, settings);
     if (!one && (!plan || plan.sets.length === 0)) continue;
     const lifter = one?.lifters.get(athleteId);
-    const state = lifter && setsOf(lifter, one?.frozen.stop.smallestStopS);
+    const state = lifter && setsOf(lifter, one?.slot.stop.smallestStopS);
     const box = lifter?.lifter.box;
     sessions.push({
       week,
@@ -142,7 +144,7 @@ function cycleSessions(
           0,
       },
       heightCm: box?.heightCm,
-      style: styleById(box?.styleId)?.name ?? styleById(one?.frozen.box?.styleId)?.name,
+      style: styleById(box?.styleId)?.name ?? styleById(one?.slot.box?.styleId)?.name,
       sets: state && state.length > 0 ? state : undefined,
     });
   }

@@ -50,15 +50,17 @@ async function log(...bodies: EntryBody[]): Promise<string[]> {
       body,
     };
   });
-  const answer = await appendEntries(coach, team.sessionId, entries);
+  // The tablet was switched on ten minutes ago.
+  const clock = { ...device, monoMs: 600_000, wallMs: Date.parse("2026-03-10T16:30:00Z") };
+  const answer = await appendEntries(coach, team.sessionId, entries, clock);
   if (!answer.ok) throw new Error(answer.message);
   return entries.map((one) => one.id);
 }
 const at = { athleteId: "", slotId: "main", setKey: "w1.s1.1" };
+const where = () => ({ ...at, athleteId: team.athleteId, stationId: team.rackId });
 const rep = (number: number, mcvMps: number): EntryBody => ({
   kind: "rep",
-  ...at,
-  athleteId: team.athleteId,
+  ...where(),
   rep: number,
   mcvMps,
   outcome: "counted",
@@ -78,8 +80,7 @@ describe("the day, before and after a session", () => {
   it("is reviewed as it stands: done against planned, what was lifted, what was cut", async () => {
     await log(rep(1, 0.9), rep(2, 0.88), {
       kind: "set-done",
-      ...at,
-      athleteId: team.athleteId,
+      ...where(),
       loadKg: 40,
       endedBy: "hand",
       cut: true,

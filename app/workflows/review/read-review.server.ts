@@ -1,3 +1,4 @@
+import { liftsOf } from "../../../core/floor/frozen";
 import { reduceFloor } from "../../../core/floor/state";
 import { reviewSession } from "../../../core/review/session-review";
 import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
@@ -12,7 +13,9 @@ export function readReviews(principal: Principal) {
 export function readReview(principal: Principal, sessionId: string) {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, sessionId);
-    if (!row) return failed("no-session", "This session is not in your team. Open the list.");
+    const [lift] = row ? liftsOf(row.frozen) : [];
+    if (!row || !lift)
+      return failed("no-session", "This session is not in your team. Open the list.");
     const floor = reduceFloor(row.frozen, await entriesAfter(tx, sessionId, 0));
     return done({
       session: {
@@ -23,7 +26,7 @@ export function readReview(principal: Principal, sessionId: string) {
         roomName: row.frozen.roomName,
         planId: row.planId,
         planVersion: row.frozen.planVersion,
-        metric: row.frozen.metric,
+        metric: lift.metric,
       },
       review: reviewSession(floor),
       racks: floor.racks,

@@ -109,7 +109,8 @@ export function sessionAtRack(principal: Extract<Principal, { kind: "rack" }>) {
     for (const session of await runningSessions(tx)) {
       if (session.roomId !== principal.roomId) continue;
       const row = await frozenOf(tx, session.id);
-      if (row?.frozen.racks.some((rack) => rack.id === principal.rackId)) return session.id;
+      if (row?.frozen.stations.some((station) => station.id === principal.rackId))
+        return session.id;
     }
     return undefined;
   });

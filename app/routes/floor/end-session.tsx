@@ -1,0 +1,96 @@
+import { useState } from "react";
+import type { FloorState } from "../../../core/floor/state";
+import { Form } from "../../ui/form";
+import { Notice } from "../../ui/page";
+
+/** Ends the session, asked once with what is not finished. */
+export function EndSession({ floor }: { floor: FloorState }) {
+  const [asking, setAsking] = useState(false);
+  const left = unfinished(floor);
+  if (!asking && left.length > 0)
+    return (
+      <button type="button" className="btn" onClick={() => setAsking(true)}>
+        End the session
+      </button>
+    );
+  return (
+    <Form method="post" className="flex flex-wrap items-center gap-2">
+      {left.length > 0 ? (
+        <p role="alert" className="text-accent">
+          {left.join(" · ")}. What is logged stays.
+        </p>
+      ) : null}
+      <button
+        type="submit"
+        name="intent"
+        value="end"
+        className={left.length > 0 ? "btn btn-primary" : "btn"}
+      >
+        {left.length > 0 ? "End it as it is" : "End the session"}
+      </button>
+      {left.length > 0 ? (
+        <button type="button" className="btn" onClick={() => setAsking(false)}>
+          Go on
+        </button>
+      ) : null}
+    </Form>
+  );
+}
+
+function unfinished(floor: FloorState): string[] {
+  const lifters = floor.racks.flatMap((rack) => rack.lifters);
+  const open = lifters.reduce(
+    (n, one) =>
+      n + one.sets.filter((set) => set.stage === "to-come" || set.stage === "running").length,
+    0,
+  );
+  const running = lifters.flatMap((one) =>
+    one.sets.some((set) => set.stage === "running") ? one.lifter.name.split(" ")[0] : [],
+  );
+  return [
+    open > 0 ? `${open} sets not done` : "",
+    running.length > 0 ? `in the middle of a set: ${running.join(", ")}` : "",
+    floor.calls.length > 0 ? `${floor.calls.length} calls wait` : "",
+    floor.doubtful.length > 0 ? `${floor.doubtful.length} late entries wait` : "",
+  ].filter((words) => words !== "");
+}
+
+/** An ended session: who ended it when, and the way to open it again on its day. */
+export function Ended({
+  changes,
+  mayReopen,
+  zone,
+}: {
+  changes: ReadonlyArray<{ change: "ended" | "reopened"; reason: string; by: string; at: string }>;
+  mayReopen: boolean;
+  zone: string;
+}) {
+  const [time] = useState(
+    () => new Intl.DateTimeFormat("en-GB", { timeStyle: "short", timeZone: zone }),
+  );
+  return (
+    <Notice kind="note" title="This session has ended. The floor stands still.">
+      <p>What tablets logged before its end is still taken.</p>
+      <ul>
+        {changes.map((one) => (
+          <li key={one.at}>
+            {one.change === "ended" ? "Ended" : "Opened again"} at {time.format(new Date(one.at))}{" "}
+            by {one.by}
+            {one.reason ? `: "${one.reason}"` : ""}
+          </li>
+        ))}
+      </ul>
+      {mayReopen ? (
+        <Form method="post" className="mt-2 flex flex-wrap items-end gap-2">
+          <label className="block">
+            <span>Why it is opened again</span>
+            <input className="field w-72 max-w-full" name="reason" maxLength={400} required />
+          </label>
+          <button type="submit" name="intent" value="reopen" className="btn">
+            Open it again
+          </button>
+        </Form>
+      ) : null}
+    </Notice>
+  );
+}

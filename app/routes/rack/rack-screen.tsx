@@ -1,0 +1,368 @@
+import { useState } from "react";
+import { useHotkeys } from "react-hotkeys-hook";
+import { Link } from "react-router";
+import { actWords } from "../../../core/floor/act-words";
+import type { LogEntry, SetAddress } from "../../../core/floor/entries";
+import { type FrozenSession, type LiftOnFloor, liftsOf } from "../../../core/floor/frozen";
+import type { LifterState, WaitingCall } from "../../../core/floor/lifter-state";
+import type { SetState } from "../../../core/floor/set-state";
+import type { RackState } from "../../../core/floor/state";
+import { lastAct, lastUndone } from "../../../core/floor/undo";
+import { secondsBetween } from "../../../core/units/clock";
+import type { SimulatedLifter } from "../../../device/lifter";
+import { deviceClock, deviceId } from "../../offline/device";
+import type { SessionLog, SessionView } from "../../offline/session-log";
+import { useSessionLog } from "../../offline/use-session-log";
+import { CallCard, callEntry } from "../../ui/calls";
+import { EditSet } from "../../ui/edit-set";
+import { useNow } from "../../ui/use-now";
+import { FaultList } from "./fault-list";
+import { Finished, SessionEnded } from "./finished";
+import { Queue } from "./queue";
+import { SavedWords } from "./saved-words";
+import { Earlier, Head, Load, Strip } from "./set-view";
+import { TypeSpeed } from "./type-speed";
+import { useSetRunner } from "./use-set-runner";
+
+const TICK_MS = 250;
+
+interface RackData {
+  sessionId: string;
+  frozen: FrozenSession;
+  entries: LogEntry[];
+  simulated: Record<string, SimulatedLifter>;
+  /** Who writes entries, by the log's own name for them. */
+  names: Record<string, string>;
+  serverNowMs: number;
+  ended: boolean;
+  /** Whether this is the rack's own tablet. */
+  fixed: boolean;
+}
+
+/** One rack of a running session. */
+export function RackScreen(props: RackData) {
+  const { log, view } = useSessionLog(props);
+  const [slot] = useState(() => liftsOf(props.frozen)[0]);
+  const [rack] = view.floor.racks;
+  if (!rack || !slot) return null;
+  return <RackSession {...props} log={log} view={view} rack={rack} slot={slot} />;
+}
+
+type Shown = Pick<SetAddress, "athleteId" | "setKey">;
+
+function RackSession({
+  sessionId,
+  frozen,
+  simulated,
+  names,
+  serverNowMs,
+  fixed,
+  log,
+  view,
+  rack,
+  slot,
+}: RackData & { log: SessionLog; view: SessionView; rack: RackState; slot: LiftOnFloor }) {
+  // The clocks on the screen run: it is drawn again every tick.
+  useNow(log.nowMs, serverNowMs, TICK_MS);
+  // A finished set stays on the screen with its verdict until somebody goes on.
+  const [held, setHeld] = useState<Shown>();
+  const [panel, setPanel] = useState<"type" | "fault">();
+  const [editing, setEditing] = useState<Shown>();
+  const runner = useSetRunner(log, slot);
+
+  const find = (shown: Shown | undefined) => {
+    const lifter = rack.lifters.find((one) => one.lifter.athleteId === shown?.athleteId);
+    const set = lifter?.sets.find((one) => one.prescription.key === shown?.setKey);
+    return lifter && set ? { lifter, set } : undefined;
+  };
+  const up = rack.lifters.find((one) => one.lifter.athleteId === rack.upId);
+  const current = up?.current === undefined ? undefined : up.sets[up.current];
+  const shown = find(held) ?? (up && current ? { lifter: up, set: current } : undefined);
+  const lifter = shown?.lifter;
+  const set = shown?.set;
+  const at: SetAddress | undefined = shown && {
+    athleteId: shown.lifter.lifter.athleteId,
+    slotId: slot.slotId,
+    stationId: rack.rack.id,
+    setKey: shown.set.prescription.key,
+  };
+  const isLifting = at !== undefined && sameSet(runner.lifting, at);
+  const rested = lifter && set?.stage !== "done" ? restedSeconds(lifter) : undefined;
+  const truth = lifter && simulated[lifter.lifter.athleteId];
+  const call = set?.stage === "done" ? callOf(view, at) : undefined;
+  const open = set !== undefined && set.stage !== "done" && !view.ended;
+  const typing = panel === "type" && open && set.loadKg !== undefined;
+
+  const hold = () => at && setHeld(at);
+  const next = () => {
+    setPanel(undefined);
+    setHeld(undefined);
+  };
+  const begin = () => {
+    if (!at || !lifter || !set || !truth || !open) return;
+    hold();
+    runner.begin({ at, lifter, set, truth, restedS: rested });
+  };
+  const steps = useUndo(log, view, at, setHeld);
+
+  const keysOff = { enabled: panel === undefined && editing === undefined };
+  useHotkeys("n", next, keysOff);
+  useHotkeys(
+    "space",
+    () => {
+      if (set?.stage === "done") return next();
+      if (at && (set?.stage === "running" || isLifting)) return runner.end(at);
+      begin();
+    },
+    { ...keysOff, preventDefault: true },
+  );
+  useHotkeys("f", () => open && setPanel("fault"), { ...keysOff, preventDefault: true });
+  useHotkeys("u", () => steps.undo?.run(), keysOff);
+  useHotkeys("shift+u", () => steps.redo?.run(), keysOff);
+  useHotkeys("0,1,2,3,4,5,6,7,8,9", () => open && setPanel("type"), keysOff);
+
+  return (
+    <div className="grid min-h-dvh text-[17px] md:h-dvh md:grid-cols-[minmax(0,1fr)_300px]">
+      <main className="flex min-w-0 flex-col overflow-auto p-4 md:p-6">
+        {view.ended ? <SessionEnded sessionId={sessionId} fixed={fixed} /> : null}
+        {lifter && set && at ? (
+          <>
+            <Head lifter={lifter} set={set} total={lifter.sets.length} />
+            <Load
+              lifter={lifter}
+              set={set}
+              onBar={set.stage === "to-come" ? rack.onBar : undefined}
+              rested={view.ended ? undefined : rested}
+              restWanted={slot.rest.leastS + lifter.addedRestS}
+            />
+            <Strip set={set} slot={slot} lifting={isLifting} trace={runner.trace} />
+            <Earlier lifter={lifter} set={set} onOpen={setEditing} />
+            <div className="mt-auto grid grid-cols-2 gap-2.5 pt-3 lg:grid-cols-5">
+              <MainButton
+                stage={isLifting && set.stage !== "done" ? "running" : set.stage}
+                hasSensor={truth !== undefined}
+                noLoad={set.loadKg === undefined}
+                ended={view.ended}
+                nextName={up?.lifter.name.split(" ")[0]}
+                onBegin={begin}
+                onEnd={() => runner.end(at)}
+                onNext={next}
+              />
+              <button
+                type="button"
+                className={BIG}
+                disabled={view.ended}
+                onClick={() => setPanel("fault")}
+              >
+                Fault
+              </button>
+              <button
+                type="button"
+                className={BIG}
+                disabled={!open || set.loadKg === undefined}
+                onClick={() => setPanel("type")}
+              >
+                Type a speed
+              </button>
+              <StepButton name="Undo" step={steps.undo} />
+              {steps.redo ? (
+                <StepButton name="Redo" step={steps.redo} />
+              ) : (
+                <button
+                  type="button"
+                  className={BIG}
+                  disabled={set.stage === "to-come"}
+                  onClick={() => setEditing(at)}
+                >
+                  Correct
+                </button>
+              )}
+            </div>
+          </>
+        ) : (
+          <Finished sessionId={sessionId} fixed={fixed} />
+        )}
+      </main>
+      <aside className="flex flex-col gap-3 overflow-auto border-rule bg-base-200 p-4 md:border-l">
+        <p className="flex items-baseline justify-between gap-3">
+          <span className="text-[52px] leading-none font-bold">
+            <span className="sr-only">Rack </span>
+            {rack.rack.name}
+          </span>
+          <SavedWords view={view} />
+        </p>
+        <Queue
+          rack={rack}
+          shownId={lifter?.lifter.athleteId}
+          still={view.ended}
+          rest={slot.rest}
+          rested={restedSeconds}
+        />
+        {call && !view.ended ? (
+          <div className="border-t border-rule pt-3">
+            <CallCard
+              key={call.setKey}
+              call={call}
+              keyHint="1"
+              large
+              decide={(decided, decision, action, reason) =>
+                log.append(callEntry(decided, decision, action, reason))
+              }
+            />
+          </div>
+        ) : null}
+        <div className="mt-auto text-[17px] text-muted">
+          {lifter?.lifter.instructions.map((text) => (
+            <p key={text} className="mb-2 border-l-[3px] border-secondary pl-3 text-base-content">
+              {text}
+            </p>
+          ))}
+          <p>{frozen.cautions[0]}</p>
+          {fixed ? null : (
+            <Link className="mt-2 inline-block underline" to={`/floor/${sessionId}`}>
+              Back to the floor
+            </Link>
+          )}
+        </div>
+      </aside>
+      {typing && at ? (
+        <TypeSpeed
+          onClose={() => setPanel(undefined)}
+          onSpeed={(velocity) => {
+            hold();
+            runner.typeRep(at, velocity);
+          }}
+          repsLeft={set.prescription.reps - set.reps.length}
+        />
+      ) : null}
+      {panel === "fault" && at ? (
+        <FaultList
+          faults={slot.faults}
+          onClose={() => setPanel(undefined)}
+          onFault={(fault, cut) => {
+            hold();
+            runner.tagFault(at, fault, cut);
+          }}
+        />
+      ) : null}
+      {editing ? (
+        <EditSet
+          fold={log.fold}
+          append={(body, supersedes) => log.append(body, supersedes)}
+          names={names}
+          zone={frozen.zone}
+          slot={slot}
+          rack={rack.rack}
+          lifters={rack.lifters}
+          shown={editing}
+          large
+          onClose={() => setEditing(undefined)}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+interface Step {
+  words: string;
+  run: () => void;
+}
+
+/** What undo takes back and redo does again, named; the set on the screen goes first. */
+function useUndo(
+  log: SessionLog,
+  view: SessionView,
+  at: SetAddress | undefined,
+  show: (shown: Shown) => void,
+): { undo: Step | undefined; redo: Step | undefined } {
+  if (typeof window === "undefined" || view.ended) return { undo: undefined, redo: undefined };
+  const step = (found: ReturnType<typeof lastAct>): Step | undefined =>
+    found && {
+      words: actWords(found.of.body),
+      run: () => {
+        log.append({ kind: "void" }, [found.voids]);
+        const { body } = found.of;
+        if ("setKey" in body) show({ athleteId: body.athleteId, setKey: body.setKey });
+      },
+    };
+  return {
+    undo: step(lastAct(log.fold, deviceId(), at)),
+    redo: step(lastUndone(log.fold, deviceId(), at)),
+  };
+}
+
+function callOf(view: SessionView, at: SetAddress | undefined): WaitingCall | undefined {
+  return view.floor.calls.find(
+    (call) => call.athleteId === at?.athleteId && call.setKey === at?.setKey,
+  );
+}
+
+const sameSet = (a: SetAddress | undefined, b: SetAddress) =>
+  a?.athleteId === b.athleteId && a.slotId === b.slotId && a.setKey === b.setKey;
+
+/** Seconds since this athlete's last set: by this page's own clock where it measured it. */
+function restedSeconds(lifter: LifterState): number | undefined {
+  const end = lifter.sets.filter((set) => set.end).at(-1)?.end;
+  if (!end || typeof window === "undefined") return undefined;
+  return secondsBetween(end, deviceClock().mark()).seconds;
+}
+
+const BIG = "btn min-h-[72px] border-2 text-[19px]";
+
+function StepButton({ name, step }: { name: string; step: Step | undefined }) {
+  return (
+    <button
+      type="button"
+      className={`${BIG} h-auto flex-col gap-0 py-1 leading-tight`}
+      disabled={!step}
+      onClick={() => step?.run()}
+      aria-label={step ? `${name}: ${step.words}` : name}
+    >
+      <span>{name}</span>
+      {step ? (
+        <span className="line-clamp-1 text-[17px] font-normal text-muted">{step.words}</span>
+      ) : null}
+    </button>
+  );
+}
+
+function MainButton({
+  stage,
+  hasSensor,
+  noLoad,
+  ended,
+  nextName: name,
+  onBegin,
+  onEnd,
+  onNext,
+}: {
+  stage: SetState["stage"];
+  hasSensor: boolean;
+  noLoad: boolean;
+  ended: boolean;
+  nextName: string | undefined;
+  onBegin: () => void;
+  onEnd: () => void;
+  onNext: () => void;
+}) {
+  const look = `${BIG} btn-primary`;
+  if (stage === "done" || noLoad) {
+    return (
+      <button type="button" className={look} onClick={onNext}>
+        {name ? `Next: ${name}` : "Go on"}
+      </button>
+    );
+  }
+  if (stage === "running") {
+    return (
+      <button type="button" className={look} onClick={onEnd} disabled={ended}>
+        End the set
+      </button>
+    );
+  }
+  return (
+    <button type="button" className={look} onClick={onBegin} disabled={!hasSensor || ended}>
+      {hasSensor ? "Lift (simulated)" : "No sensor"}
+    </button>
+  );
+}

@@ -1,0 +1,90 @@
+import type { EntryBody, SetAddress } from "../../../core/floor/entries";
+import type { SetState } from "../../../core/floor/set-state";
+import type { FloorState } from "../../../core/floor/state";
+import { FAILED_REP } from "../../../core/liverules/failed-rep";
+import type { StopRule } from "../../../core/liverules/rep";
+
+export type RepReading = Omit<
+  Extract<EntryBody, { kind: "rep" }>,
+  "kind" | "rep" | "why" | keyof SetAddress
+>;
+
+/** A log that shows what was appended at once. */
+export interface RunnerLog {
+  append(body: EntryBody): unknown;
+  view(): { floor: FloorState; ended: boolean };
+}
+
+/**
+ * Runs sets at one rack: every rep goes to the log under the set it was made in, and the earliest
+ * rule ends the set. It keeps no reps of its own: what was logged, by whomever, and what was taken
+ * back is asked of the fold each time.
+ */
+export class SetRunner {
+  readonly #log: RunnerLog;
+
+  constructor(log: RunnerLog) {
+    this.#log = log;
+  }
+
+  /**
+   * A rep of a set. One that a sensor measured belongs to its set even after somebody ended it;
+   * one by hand is of a set that is open.
+   *
+   * @returns what came of it: "ended" where this rep met a rule and ended the set
+   */
+  takeRep(
+    at: SetAddress,
+    reading: RepReading,
+    from: "sensor" | "hand",
+  ): "logged" | "ended" | "refused" {
+    const before = this.setAt(at);
+    if (!before || this.#log.view().ended || before.stage === "dropped") return "refused";
+    if (before.stage === "done" && from === "hand") return "refused";
+    const rep = Math.max(0, ...before.reps.map((one) => one.number)) + 1;
+    this.#log.append({ kind: "rep", ...at, rep, ...reading });
+    if (reading.outcome === "failed") {
+      this.#log.append({ kind: "fault", ...at, fault: FAILED_REP, cut: true });
+      return this.#finish(at, "fault") ? "ended" : "logged";
+    }
+    const advice = this.setAt(at)?.advice;
+    const rule = advice?.hits[0]?.rule;
+    return advice?.advice === "stop" && rule && this.#finish(at, rule) ? "ended" : "logged";
+  }
+
+  tagFault(at: SetAddress, fault: string, cut: boolean): void {
+    if (this.#log.view().ended || !this.setAt(at)) return;
+    this.#log.append({ kind: "fault", ...at, fault, cut });
+    if (cut && (this.setAt(at)?.reps.length ?? 0) > 0) this.#finish(at, "fault");
+  }
+
+  /** Ends a set now, by hand. */
+  end(at: SetAddress): void {
+    this.#finish(at, "hand");
+  }
+
+  setAt(at: SetAddress): SetState | undefined {
+    for (const rack of this.#log.view().floor.racks) {
+      if (rack.slot.slotId !== at.slotId) continue;
+      const lifter = rack.lifters.find((one) => one.lifter.athleteId === at.athleteId);
+      const set = lifter?.sets.find((one) => one.prescription.key === at.setKey);
+      if (set) return set;
+    }
+    return undefined;
+  }
+
+  /** @returns whether it was still open */
+  #finish(at: SetAddress, endedBy: StopRule | "hand"): boolean {
+    const set = this.setAt(at);
+    if (this.#log.view().ended || set?.loadKg === undefined) return false;
+    if (set.stage === "done" || set.stage === "dropped") return false;
+    this.#log.append({
+      kind: "set-done",
+      ...at,
+      loadKg: set.loadKg,
+      endedBy,
+      cut: set.reps.filter((rep) => rep.outcome === "counted").length < set.prescription.reps,
+    });
+    return true;
+  }
+}

@@ -1,0 +1,50 @@
+import type { Complex } from "../contrast/complex";
+import { endedWords } from "../liverules/rep";
+import { formatKg } from "../units/mass";
+import { formatVelocity } from "../units/velocity";
+import type { EntryBody } from "./entries";
+
+/** What an entry did, in a few words: "rep 2, 0.60 m/s", "the end of the set". */
+export function actWords(body: EntryBody, complex?: Complex): string {
+  switch (body.kind) {
+    case "rep": {
+      const velocity = body.mcvMps ?? body.mpvMps ?? body.pvMps;
+      if (body.outcome === "failed") return `rep ${body.rep}, failed`;
+      return velocity === undefined
+        ? `rep ${body.rep}`
+        : `rep ${body.rep}, ${formatVelocity(velocity)} m/s`;
+    }
+    case "set-done":
+      return `the end of the set (${endedWords(body.endedBy)}, ${formatKg(body.loadKg)})`;
+    case "fault":
+      return `the fault "${body.fault}"`;
+    case "call":
+      return "the decision on the call";
+    case "void":
+      return "what was taken back";
+    case "admit":
+      return "the word on late entries";
+    default:
+      return itemWords(body, complex);
+  }
+}
+
+function itemWords(body: Extract<EntryBody, { round: number }>, complex: Complex | undefined) {
+  const at = `${complex?.items[body.item]?.name ?? `item ${body.item + 1}`}, round ${body.round}`;
+  switch (body.kind) {
+    case "item-start":
+      return `the start of ${at}`;
+    case "item-done":
+      return `the end of ${at}`;
+    case "item-output":
+      return `${body.value} of ${at}${body.side ? `, ${body.side}` : ""}`;
+    case "item-baseline":
+      return `the baseline ${body.value}`;
+    case "item-sides":
+      return `the sides of ${at}`;
+    case "item-load":
+      return `${formatKg(body.kg)} from ${at}`;
+    case "pairing-stop":
+      return "the stop";
+  }
+}

@@ -1,0 +1,244 @@
+import { type BarLoading, loadBar } from "../barload/load";
+import { afterRep, type RepAdvice } from "../liverules/rep";
+import type { SetVerdict } from "../liverules/set";
+import type { SetPrescription } from "../prescribe/prescribe";
+import { velocityAt } from "../profile/line";
+import type { ClockMark } from "../units/clock";
+import type { Mass } from "../units/mass";
+import type { VelocityMetric } from "../units/velocity";
+import type { LogConflict, WorkAddress } from "./conflicts";
+import type { LogEntry, SetEntryBody } from "./entries";
+import type { FrozenLift, FrozenLifter, FrozenRack } from "./frozen";
+import { type LineEntry, momentOf } from "./line";
+import { compareEntries } from "./validity";
+
+export interface RepState {
+  entryId: string;
+  number: number;
+  /** In the session's metric; undefined where it was not measured. */
+  velocityMps: number | undefined;
+  outcome: "counted" | "failed";
+  short: boolean;
+  /** Stop at the bottom, s, where it was measured. */
+  pauseS: number | undefined;
+  loweringMps: number | undefined;
+  contactMps: number | undefined;
+  toPeakS: number | undefined;
+  source: string;
+}
+
+export interface FaultState {
+  entryId: string;
+  fault: string;
+  cut: boolean;
+}
+
+export type SetStage = "to-come" | "running" | "done" | "dropped";
+
+export interface SetState {
+  prescription: SetPrescription;
+  stage: SetStage;
+  /** After calls that changed it. */
+  loadKg: number | undefined;
+  side: Mass[];
+  target: { lowMps: number; highMps: number } | undefined;
+  reps: RepState[];
+  faults: FaultState[];
+  advice: RepAdvice | undefined;
+  verdict: SetVerdict | undefined;
+  endedBy: string | undefined;
+  cut: boolean;
+  doneEntryId: string | undefined;
+  /** Rest before this set, s; `measured` only within one device's running page. */
+  restTaken: { seconds: number; measured: boolean } | undefined;
+  end: ClockMark | undefined;
+}
+
+export type OfKind<K extends SetEntryBody["kind"]> = Extract<SetEntryBody, { kind: K }>;
+
+/** Entries of one set in the log's order, gathered by what they say. */
+export interface SetEntries {
+  reps: Array<LineEntry<OfKind<"rep">>>;
+  done: Array<LineEntry<OfKind<"set-done">>>;
+  faults: Array<LineEntry<OfKind<"fault">>>;
+  calls: Array<LineEntry<OfKind<"call">>>;
+}
+
+const NONE: SetEntries = { reps: [], done: [], faults: [], calls: [] };
+
+/** A lifter's entries by set. */
+export function bySet(line: ReadonlyArray<LineEntry<SetEntryBody>>): Map<string, SetEntries> {
+  const gathered = new Map<string, SetEntries>();
+  for (const { entry, root, body } of line) {
+    let set = gathered.get(body.setKey);
+    if (!set) {
+      set = { reps: [], done: [], faults: [], calls: [] };
+      gathered.set(body.setKey, set);
+    }
+    if (body.kind === "rep") set.reps.push({ entry, root, body });
+    else if (body.kind === "set-done") set.done.push({ entry, root, body });
+    else if (body.kind === "fault") set.faults.push({ entry, root, body });
+    else set.calls.push({ entry, root, body });
+  }
+  return gathered;
+}
+
+/** One set of a lifter, from its entries. */
+export function reduceSet(
+  at: LifterAt,
+  prescription: SetPrescription,
+  entries: SetEntries = NONE,
+  deltaKg: number,
+  conflicts: LogConflict[],
+): SetState {
+  const { slot, loads, lifter } = at;
+  const finished = entries.done[0];
+  const address: WorkAddress = {
+    athleteId: lifter.athleteId,
+    slotId: slot.slotId,
+    setKey: prescription.key,
+  };
+  const report =
+    (code: "same-set-twice" | "two-detectors" | "double-decision") =>
+    (kept: LogEntry, other: LogEntry) =>
+      conflicts.push({ code, address, kept: kept.id, other: other.id });
+  for (const [code, all] of [
+    ["same-set-twice", entries.done],
+    ["double-decision", entries.calls],
+  ] as const)
+    for (const other of all.slice(1)) if (all[0]) report(code)(all[0].entry, other.entry);
+  const seen = repsOf(entries.reps, finished?.root);
+  for (const { kept, other } of seen.twice) report("two-detectors")(kept, other);
+  const reps: RepState[] = seen.reps.map(({ entry, body }) => ({
+    entryId: entry.id,
+    number: body.rep,
+    velocityMps: inMetric(body, slot.metric),
+    outcome: body.outcome,
+    short: body.short ?? false,
+    pauseS: body.pauseS,
+    loweringMps: body.loweringMps,
+    contactMps: body.contactMps,
+    toPeakS: body.toPeakS,
+    source: body.source,
+  }));
+
+  const planned =
+    prescription.loadKg === undefined
+      ? undefined
+      : deltaKg === 0
+        ? { totalKg: prescription.loadKg, side: prescription.side }
+        : fromLoading(loads(prescription.loadKg + deltaKg), prescription);
+  const loadKg = finished?.body.loadKg ?? planned?.totalKg;
+  const side =
+    finished && finished.body.loadKg !== planned?.totalKg
+      ? (loads(finished.body.loadKg)?.side.plates ?? [])
+      : (planned?.side ?? []);
+  const counted = reps.filter((rep) => rep.outcome === "counted");
+  return {
+    prescription,
+    stage: finished ? "done" : reps.length > 0 ? "running" : "to-come",
+    loadKg,
+    side,
+    target: targetAt(prescription, lifter, loadKg),
+    reps,
+    faults: entries.faults.map(({ entry, body }) => ({
+      entryId: entry.id,
+      fault: body.fault,
+      cut: body.cut,
+    })),
+    advice:
+      counted.length > 0
+        ? afterRep(
+            counted.map((rep) => rep.velocityMps),
+            { cap: prescription.reps, ...slot.stop },
+            entries.faults.find((one) => one.body.cut)?.body.fault,
+            counted.map((rep) => rep.pauseS),
+          )
+        : undefined,
+    verdict: undefined,
+    endedBy: finished?.body.endedBy,
+    cut: finished?.body.cut ?? false,
+    doneEntryId: finished?.entry.id,
+    restTaken: undefined,
+    end: finished && momentOf(finished),
+  };
+}
+
+/** What a rack makes of a load, undefined where it cannot: asked once for each load. */
+export type RackLoads = (kg: number) => BarLoading | undefined;
+
+export function rackLoads(rack: FrozenRack): RackLoads {
+  const known = new Map<number, BarLoading | undefined>();
+  return (kg) => {
+    if (known.has(kg)) return known.get(kg);
+    const loading = loadBar(rack.gear, kg);
+    const answer = loading.ok ? loading : undefined;
+    known.set(kg, answer);
+    return answer;
+  };
+}
+
+/** A lifter's place in a slot: the rack, and what it makes of loads. */
+export interface LifterAt {
+  slot: FrozenLift;
+  rack: FrozenRack;
+  loads: RackLoads;
+  lifter: FrozenLifter;
+}
+
+/**
+ * The reps of a set, by their numbers. They belong to the set and to what detected them, whoever
+ * ends it: the device of the first rep. What another device saw beside it does not count and is
+ * reported; a rep that the first one does not have counts where it came before the set was ended
+ * (a tablet took over from one that broke).
+ */
+function repsOf(all: SetEntries["reps"], finished: LogEntry | undefined) {
+  const detector = all[0]?.root.deviceId;
+  const byNumber = new Map<number, SetEntries["reps"][number]>();
+  const twice: Array<{ kept: LogEntry; other: LogEntry }> = [];
+  const others = all.filter((one) => one.root.deviceId !== detector);
+  for (const one of all) {
+    if (one.root.deviceId !== detector) continue;
+    const kept = byNumber.get(one.body.rep);
+    if (kept === undefined) byNumber.set(one.body.rep, one);
+    else twice.push({ kept: kept.entry, other: one.entry });
+  }
+  for (const one of others) {
+    const corrects = one.entry.supersedes.length > 0;
+    if (!corrects && finished && compareEntries(one.root, finished) > 0) continue;
+    const kept = byNumber.get(one.body.rep);
+    if (kept === undefined) byNumber.set(one.body.rep, one);
+    else twice.push({ kept: kept.entry, other: one.entry });
+  }
+  return { reps: [...byNumber.values()].sort((a, b) => a.body.rep - b.body.rep), twice };
+}
+
+function fromLoading(
+  loading: BarLoading | undefined,
+  prescription: SetPrescription,
+): { totalKg: number; side: Mass[] } {
+  if (loading) return { totalKg: loading.totalKg, side: loading.side.plates };
+  return { totalKg: prescription.loadKg ?? 0, side: prescription.side };
+}
+
+function inMetric(body: OfKind<"rep">, metric: VelocityMetric): number | undefined {
+  if (metric === "MCV") return body.mcvMps;
+  return metric === "MPV" ? body.mpvMps : body.pvMps;
+}
+
+/** A target from the athlete's own line follows the load; a coach's range holds at any load. */
+function targetAt(
+  prescription: SetPrescription,
+  lifter: FrozenLifter,
+  loadKg: number | undefined,
+): { lowMps: number; highMps: number } | undefined {
+  const { target } = prescription;
+  if (!target) return undefined;
+  const moved = loadKg !== undefined && loadKg !== prescription.loadKg;
+  if (!moved || target.source !== "profile" || !lifter.line) {
+    return { lowMps: target.lowMps, highMps: target.highMps };
+  }
+  const half = (target.highMps - target.lowMps) / 2;
+  const centre = velocityAt(lifter.line, loadKg);
+  return { lowMps: centre - half, highMps: centre + half };
+}
