@@ -23,8 +23,8 @@ const FEED_TOKEN = "a-calendar-that-is-followed";
 /** Ids of Skerry Coast for the parameters of an address. */
 async function skerryIds(): Promise<Record<string, string>> {
   const [session] = await admin`
-    SELECT s.id, s.frozen->'racks'->0->>'id' AS rack FROM training_session s
-    JOIN team t ON t.id = s.team_id WHERE t.name = 'Skerry Coast' AND s.status = 'running' LIMIT 1`;
+    SELECT s.id, s.frozen->'stations'->0->>'id' AS rack FROM training_session s
+    JOIN team t ON t.id = s.team_id WHERE t.name = 'Skerry Coast' AND s.status = 'running' AND s.kind = 'lift' LIMIT 1`;
   const [athlete] = await admin`
     SELECT a.id FROM athlete a JOIN team t ON t.id = a.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const [plan] = await admin`
@@ -39,7 +39,8 @@ async function skerryIds(): Promise<Record<string, string>> {
   const [recipe] = await admin`
     SELECT r.id FROM team_recipe r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const [run] = await admin`
-    SELECT r.id FROM complex_run r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
+    SELECT s.id FROM training_session s JOIN team t ON t.id = s.team_id
+    WHERE t.name = 'Skerry Coast' AND s.kind = 'pairing' LIMIT 1`;
   const hash = createHash("sha256").update(FEED_TOKEN).digest("hex");
   await admin`
     INSERT INTO calendar_feed (team_id, id, plan_id, token_hash, entered_by, entered_at)

@@ -43,6 +43,8 @@ export async function typeSpeeds(page: Page, speeds: string[]): Promise<void> {
     await field.fill(speed);
     await field.press("Enter");
   }
+  // It closes by itself when a rule ends the set.
   const sheet = page.getByRole("dialog", { name: "Type a speed" });
   if (await sheet.isVisible()) await page.keyboard.press("Escape");
+  await sheet.waitFor({ state: "hidden" });
 }

@@ -202,8 +202,15 @@ test.describe("at the rack, a tablet", () => {
     await expect(
       page.getByText("Ended by velocity loss, cut short · last 33 % down, 10 % allowed"),
     ).toBeVisible();
+    const undo = page.getByRole("button", { name: /^Undo/ });
+    await expect(undo).toHaveAccessibleName("Undo: the end of the set (velocity loss, 105 lb)");
     await page.keyboard.press("u");
     await expect(page.getByText(/Ended by/)).toBeHidden();
+    await expect(undo).toHaveAccessibleName("Undo: rep 2, 0.60 m/s");
+    await page.keyboard.press("u");
+    await expect(page.getByRole("button", { name: "Redo: rep 2, 0.60 m/s" })).toBeVisible();
+    await page.keyboard.press("Shift+U");
+    await expect(undo).toHaveAccessibleName("Undo: rep 2, 0.60 m/s");
     await page.keyboard.press("u");
     await expect(page.getByRole("img", { name: /^Reps 0\.90 m\/s/ })).toBeVisible();
     await page.keyboard.press("f");
@@ -218,8 +225,9 @@ test.describe("at the rack, a tablet", () => {
 test("the review sets done against planned, with every set on its strip", async ({ page }) => {
   await page.goto("/floor");
   await page.getByRole("link", { name: /Judo/ }).first().click();
-  page.on("dialog", (dialog) => dialog.accept());
   await page.getByRole("button", { name: "End the session" }).click();
+  await expect(page.getByText(/^6[67] sets not done/)).toBeVisible();
+  await page.getByRole("button", { name: "End it as it is" }).click();
   await page.waitForURL(/\/review\//);
   await expect(page.getByText(/^[5-6] of 72$/)).toBeVisible();
   await expect(page.getByText(/Faults: Uneven lockout/)).toBeVisible();

@@ -289,6 +289,8 @@ export class Outbox {
       this.#waiting.delete(id);
       if (news.kind === "stored") this.#unkept.delete(id);
     }
+    // Another tab may have sent what this one could not.
+    if (this.#waiting.size === 0) this.#link = "ok";
   }
 
   #listen(news: OutboxNews): void {

@@ -7,7 +7,14 @@ import type { FrozenRack, LiftOnFloor } from "../../core/floor/frozen";
 import type { LifterState } from "../../core/floor/lifter-state";
 import type { SetState } from "../../core/floor/set-state";
 import type { FloorFold } from "../../core/floor/state";
-import { kgToGrains, massIn, massKg, plainNumber, readMass } from "../../core/units/mass";
+import {
+  kgToGrains,
+  type MassUnit,
+  massIn,
+  massKg,
+  plainNumber,
+  readMass,
+} from "../../core/units/mass";
 import { formatVelocity } from "../../core/units/velocity";
 import { readSpeed } from "../forms/speed";
 
@@ -102,6 +109,7 @@ export function EditSet({
         fold={fold}
         names={names}
         zone={zone}
+        unit={lifter.lifter.unit}
       />
     </dialog>
   );
@@ -354,11 +362,13 @@ function History({
   fold,
   names,
   zone,
+  unit,
 }: {
   entries: readonly LogEntry[];
   fold: FloorFold;
   names: Readonly<Record<string, string>>;
   zone: string;
+  unit: MassUnit;
 }) {
   const [time] = useState(
     () => new Intl.DateTimeFormat("en-GB", { timeStyle: "medium", timeZone: zone }),
@@ -381,7 +391,7 @@ function History({
           return (
             <li key={entry.id} className="border-b border-rule py-1">
               <span className={hidden ? "text-muted line-through" : ""}>
-                {entry.body.kind === "void" ? "taken back" : actWords(entry.body)}
+                {entry.body.kind === "void" ? "taken back" : actWords(entry.body, { unit })}
               </span>
               <span className="text-muted">
                 {" "}

@@ -1,11 +1,15 @@
 import type { Complex } from "../contrast/complex";
 import { endedWords } from "../liverules/rep";
-import { formatKg } from "../units/mass";
+import { formatKg, type MassUnit } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { EntryBody } from "./entries";
 
 /** What an entry did, in a few words: "rep 2, 0.60 m/s", "the end of the set". */
-export function actWords(body: EntryBody, complex?: Complex): string {
+export function actWords(
+  body: EntryBody,
+  of: { complex?: Complex | undefined; unit?: MassUnit | undefined } = {},
+): string {
+  const load = (kg: number) => formatKg(kg, of.unit ?? "kg", 1);
   switch (body.kind) {
     case "rep": {
       const velocity = body.mcvMps ?? body.mpvMps ?? body.pvMps;
@@ -15,7 +19,7 @@ export function actWords(body: EntryBody, complex?: Complex): string {
         : `rep ${body.rep}, ${formatVelocity(velocity)} m/s`;
     }
     case "set-done":
-      return `the end of the set (${endedWords(body.endedBy)}, ${formatKg(body.loadKg)})`;
+      return `the end of the set (${endedWords(body.endedBy)}, ${load(body.loadKg)})`;
     case "fault":
       return `the fault "${body.fault}"`;
     case "call":
@@ -25,11 +29,15 @@ export function actWords(body: EntryBody, complex?: Complex): string {
     case "admit":
       return "the word on late entries";
     default:
-      return itemWords(body, complex);
+      return itemWords(body, of.complex, load);
   }
 }
 
-function itemWords(body: Extract<EntryBody, { round: number }>, complex: Complex | undefined) {
+function itemWords(
+  body: Extract<EntryBody, { round: number }>,
+  complex: Complex | undefined,
+  load: (kg: number) => string,
+) {
   const at = `${complex?.items[body.item]?.name ?? `item ${body.item + 1}`}, round ${body.round}`;
   switch (body.kind) {
     case "item-start":
@@ -43,7 +51,7 @@ function itemWords(body: Extract<EntryBody, { round: number }>, complex: Complex
     case "item-sides":
       return `the sides of ${at}`;
     case "item-load":
-      return `${formatKg(body.kg)} from ${at}`;
+      return `${load(body.kg)} from ${at}`;
     case "pairing-stop":
       return "the stop";
   }

@@ -113,15 +113,6 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     schemaVersion: 1,
     body,
   });
-  const tap = (kind: string, more: Record<string, unknown> = {}) => ({
-    kind,
-    id: randomUUID(),
-    athleteId,
-    round: 1,
-    item: 0,
-    atMs: 1000,
-    ...more,
-  });
   const edit = (path: string[], value?: unknown) => ({
     id: randomUUID(),
     base: 100_000,
@@ -689,21 +680,6 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     },
     { route: "/card", as: "athlete", body: form({}) },
     {
-      route: "/api/pairing/:runId",
-      params: { runId: pick(w.runs) },
-      body: {
-        json: {
-          entries: [
-            tap("start"),
-            tap("output", { value: 41 }),
-            tap("sides", { left: 3, right: 3 }),
-            tap("stop", { reason: "done" }),
-          ],
-        },
-      },
-      refused: true,
-    },
-    {
       route: "/floor/pairing/:runId",
       params: { runId: pick(w.runs) },
       body: form({}),
@@ -733,8 +709,16 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     },
     {
       route: "/floor/:sessionId",
+      intent: "end",
       params: { sessionId: pick(w.sessions) },
-      body: form({}),
+      body: form({ intent: "end" }),
+      refused: true,
+    },
+    {
+      route: "/floor/:sessionId",
+      intent: "reopen",
+      params: { sessionId: pick(w.sessions) },
+      body: form({ intent: "reopen", reason: "Ended by mistake" }),
       refused: true,
     },
     { route: "/sign-out", as: "nobody", body: form({}) },

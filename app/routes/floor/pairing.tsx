@@ -164,7 +164,7 @@ function PairingScreen(
                 key={athleteId}
                 name={name}
                 line={row}
-                last={last && actWords(last.body, complex)}
+                last={last && actWords(last.body, { complex, unit: row.athlete.unit })}
                 now={clock}
                 tap={(tap) => log.append({ ...tap, ...at })}
                 undo={() => last && log.append({ kind: "void" }, [last.entry.id])}

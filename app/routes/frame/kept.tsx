@@ -249,7 +249,7 @@ function MoveTo({
 
 function entryWords(entry: LogEntry, frozen: FrozenSession | undefined): string {
   const { body } = entry;
-  const words = actWords(body, frozen && pairingsOf(frozen)[0]?.complex);
+  const words = actWords(body, { complex: frozen && pairingsOf(frozen)[0]?.complex });
   if (!frozen || !("athleteId" in body)) return words;
   const lifter = liftsOf(frozen)
     .flatMap((slot) => slot.racks.flatMap((rack) => rack.lifters))

@@ -9,6 +9,7 @@ import type { SetState } from "../../../core/floor/set-state";
 import type { RackState } from "../../../core/floor/state";
 import { lastAct, lastUndone } from "../../../core/floor/undo";
 import { secondsBetween } from "../../../core/units/clock";
+import type { MassUnit } from "../../../core/units/mass";
 import type { SimulatedLifter } from "../../../device/lifter";
 import { deviceClock, deviceId } from "../../offline/device";
 import type { SessionLog, SessionView } from "../../offline/session-log";
@@ -103,9 +104,9 @@ function RackSession({
     hold();
     runner.begin({ at, lifter, set, truth, restedS: rested });
   };
-  const steps = useUndo(log, view, at, setHeld);
+  const steps = useUndo(log, view, at, setHeld, lifter?.lifter.unit);
 
-  const keysOff = { enabled: panel === undefined && editing === undefined };
+  const keysOff = { enabled: !typing && panel !== "fault" && editing === undefined };
   useHotkeys("n", next, keysOff);
   useHotkeys(
     "space",
@@ -230,7 +231,8 @@ function RackSession({
           onClose={() => setPanel(undefined)}
           onSpeed={(velocity) => {
             hold();
-            runner.typeRep(at, velocity);
+            // A rule that ends the set closes the sheet: the next digit is nobody's speed.
+            if (runner.typeRep(at, velocity) === "ended") setPanel(undefined);
           }}
           repsLeft={set.prescription.reps - set.reps.length}
         />
@@ -274,11 +276,12 @@ function useUndo(
   view: SessionView,
   at: SetAddress | undefined,
   show: (shown: Shown) => void,
+  unit: MassUnit | undefined,
 ): { undo: Step | undefined; redo: Step | undefined } {
   if (typeof window === "undefined" || view.ended) return { undo: undefined, redo: undefined };
   const step = (found: ReturnType<typeof lastAct>): Step | undefined =>
     found && {
-      words: actWords(found.of.body),
+      words: actWords(found.of.body, { unit }),
       run: () => {
         log.append({ kind: "void" }, [found.voids]);
         const { body } = found.of;

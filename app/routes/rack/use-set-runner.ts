@@ -82,7 +82,7 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
     /** A rep by hand, m/s. */
     typeRep(at: SetAddress, velocityMps: number) {
       const reading = inMetric(keepVelocity(velocityMps), slot.metric);
-      runner.takeRep(at, { outcome: "counted", source: "typed", ...reading }, "hand");
+      return runner.takeRep(at, { outcome: "counted", source: "typed", ...reading }, "hand");
     },
     tagFault(at: SetAddress, fault: string, cut: boolean) {
       runner.tagFault(at, fault, cut);
