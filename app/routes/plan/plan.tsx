@@ -129,7 +129,12 @@ const VIEWS = [
   ["setup", "Days and slots"],
 ] as const;
 
-export default function Plan({ loaderData, actionData }: Route.ComponentProps) {
+/** Another plan is another page: no edit that waits, and no draft, goes over to it. */
+export default function Plan(props: Route.ComponentProps) {
+  return <OnePlan key={props.params.planId} {...props} />;
+}
+
+function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
   const loaded = useMemo(() => unpack(loaderData.page), [loaderData.page]);
   const edits = usePlanEdits(loaded.plan.id, loaded.plan.version, loaded.block);
   const data = useMemo(() => ({ ...loaded, block: edits.block }), [loaded, edits.block]);
