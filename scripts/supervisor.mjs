@@ -53,6 +53,8 @@ function yieldTo(child, name) {
  *   process came up; `refused(sentence)` where the first start fails, or after too many failed ones
  */
 export function supervise({ env, listening, changed, refused }) {
+  // One clock for all of them, also for one that is started again.
+  const clockStartedMs = String(Date.now());
   const key = randomBytes(24).toString("base64url");
   const workers = {};
   const ports = {};
@@ -79,6 +81,7 @@ export function supervise({ env, listening, changed, refused }) {
       env: {
         ...process.env,
         ...env,
+        CLOCK_STARTED_MS: clockStartedMs,
         FRONT_KEY: key,
         SPREZZA_PROCESS: name,
         ...(told ? { STARTED_AGAIN: "1" } : {}),

@@ -20,6 +20,8 @@ const Environment = z.object({
   /** Set by the supervisor: the secret of the front, which process this is, whether it ran before. */
   FRONT_KEY: z.string().default(""),
   SPREZZA_PROCESS: z.enum(["pages", "floor"]).optional(),
+  /** When the clock that SPREZZA_NOW fixes was started, ms: the same for every process. */
+  CLOCK_STARTED_MS: z.coerce.number().optional(),
   STARTED_AGAIN: z.enum(["0", "1"]).default("0"),
   LOG_LEVEL: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
   /** Shows the demo sign-in on the sign-in page. */

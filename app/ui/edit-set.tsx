@@ -79,10 +79,13 @@ export function EditSet({
     >
       <div className="mb-2 flex flex-wrap items-center justify-between gap-3">
         <h2 className={large ? "text-[22px]" : ""}>{lifter.lifter.name}</h2>
-        <label className="flex items-center gap-2">
-          <span className="text-muted">Set</span>
+        <span className="flex items-center gap-2">
+          <span className="text-muted" aria-hidden="true">
+            Set
+          </span>
           <select
             className={`select border-control ${size}`}
+            aria-label="Set to correct"
             value={setKey}
             onChange={(event) => setSetKey(event.target.value)}
           >
@@ -92,7 +95,7 @@ export function EditSet({
               </option>
             ))}
           </select>
-        </label>
+        </span>
         <button type="button" className={`btn ${size}`} onClick={() => dialog.current?.close()}>
           Close
         </button>

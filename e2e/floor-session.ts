@@ -1,0 +1,108 @@
+import { randomUUID } from "node:crypto";
+import type { Browser, BrowserContext, Page } from "@playwright/test";
+import postgres from "postgres";
+import type { FrozenSession } from "../core/floor/frozen";
+import { stateFile } from "./people";
+
+/** Sessions of their own for the tests of the log: nobody else's floor is disturbed. */
+export const admin = postgres(
+  (process.env.ADMIN_DATABASE_URL ?? "").replace(/\/postgres$/, "/sprezza_browser"),
+  { max: 1, onnotice: () => {} },
+);
+
+export interface OwnSession {
+  id: string;
+  rackId: string;
+  roomId: string;
+  title: string;
+  /** First names of those who lift, in the rack's order. */
+  names: string[];
+}
+
+/**
+ * A running session of one rack: the first lifters of the demo's kayak session, with so many sets
+ * each as asked, at a rack that only it knows, in a week that the plan does not have.
+ */
+export async function makeSession(
+  title: string,
+  over: { lifters?: number; sets?: number; realRack?: boolean } = {},
+): Promise<OwnSession> {
+  const [row] = await admin`
+    SELECT s.team_id, s.plan_id, s.room_id, s.frozen, s.date::text AS date FROM training_session s
+      JOIN team t ON t.id = s.team_id
+    WHERE t.name = 'Skerry Coast' AND s.kind = 'lift' AND s.frozen->>'title' LIKE '%kayak, week 2%'
+    ORDER BY s.started_at DESC LIMIT 1`;
+  if (!row) throw new Error("The demo has a kayak session.");
+  const frozen = structuredClone(row.frozen) as FrozenSession;
+  const [slot] = frozen.slots;
+  const [station] = frozen.stations;
+  if (slot?.kind !== "lift" || station?.kind !== "rack") throw new Error("It is lifted.");
+  const lifters = slot.groups
+    .flatMap((group) => group.lifters)
+    .filter((lifter) => lifter.sets.every((set) => set.loadKg !== undefined))
+    .slice(0, over.lifters ?? 3)
+    .map((lifter) => ({
+      ...lifter,
+      unit: "kg" as const,
+      sets: Array.from({ length: over.sets ?? 4 }, (_, i) => {
+        const set = lifter.sets[i % lifter.sets.length];
+        if (!set) throw new Error("Everybody has sets.");
+        return { ...set, key: `own.${i + 1}`, number: i + 1 };
+      }),
+    }));
+  if (!over.realRack) station.id = randomUUID();
+  slot.groups = [{ stationId: station.id, lifters }];
+  frozen.stations = [station];
+  frozen.title = title;
+  const id = randomUUID();
+  await admin`
+    INSERT INTO training_session
+      (team_id, id, plan_id, week, slot_id, date, room_id, status, frozen, last_seq, started_at, started_by)
+    VALUES (${row.team_id}, ${id}, ${row.plan_id}, ${1000 + Math.floor(Math.random() * 1e6)}, ${slot.slotId}, ${row.date}, ${row.room_id}, 'running',
+      ${admin.json(JSON.parse(JSON.stringify(frozen)))}, 0, '2026-03-10T16:30:00Z', 'test')`;
+  return {
+    id,
+    rackId: station.id,
+    roomId: row.room_id,
+    title,
+    names: lifters.map((lifter) => lifter.name.split(" ")[0] ?? ""),
+  };
+}
+
+/** What is in the log of a session, in order. */
+export function entriesOf(sessionId: string) {
+  return admin`
+    SELECT id, seq::int AS seq, kind, body, supersedes, doubt, device_id FROM log_entry
+    WHERE session_id = ${sessionId} ORDER BY seq`;
+}
+
+/** Another browser with somebody signed in, at a rack's tablet. */
+export async function atRack(
+  browser: Browser,
+  baseURL: string | undefined,
+  session: OwnSession,
+  prepare: (context: BrowserContext) => Promise<unknown> = async () => {},
+): Promise<Page> {
+  const context = await browser.newContext({
+    ...(baseURL === undefined ? {} : { baseURL }),
+    storageState: stateFile("coach"),
+    viewport: { width: 1024, height: 768 },
+  });
+  await prepare(context);
+  const page = await context.newPage();
+  await page.goto(`/rack/${session.id}/${session.rackId}`);
+  await page.getByTestId("load").waitFor();
+  return page;
+}
+
+/** A set of typed speeds, by keys alone, and on to the next lifter. */
+export async function quickSet(page: Page, speeds: readonly string[]): Promise<void> {
+  for (const [i, speed] of speeds.entries()) {
+    if (i === 0) await page.keyboard.press("9");
+    const field = page.getByRole("dialog", { name: "Type a speed" }).getByRole("textbox");
+    await field.fill(speed);
+    await field.press("Enter");
+  }
+  await page.getByText(/^Ended by/).waitFor();
+  await page.keyboard.press("n");
+}
