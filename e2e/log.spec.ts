@@ -344,7 +344,7 @@ test("a paired tablet goes on to its rack's next session; taken off, its streams
   await tablet.waitForTimeout(600);
   await typeSpeeds(tablet, ["70"]);
   await tablet.unroute(/\/api\/log\//);
-  await expect(tablet.getByText(/^1 not taken: look/)).toBeVisible({ timeout: 20_000 });
+  await expect(tablet.getByText(/^2 not taken: look/)).toBeVisible({ timeout: 20_000 });
   await expect.poll(async () => repsOf(await entriesOf(next.id)).length).toBe(2);
 
   await floorOf(page, next);

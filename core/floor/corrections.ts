@@ -33,6 +33,7 @@ export interface Corrections {
 /** @param corrections valid ones, each once, in the log's order */
 export function applyCorrections(corrections: readonly Correction[]): Corrections {
   const byId = new Map(corrections.map((one) => [one.id, one]));
+  const order = new Map(corrections.map((one, i) => [one.id, i]));
   const heldBy = new Map<string, string>();
   const refused = new Map<string, DoubleCorrection[]>();
   const seen = new Set<string>();
@@ -56,13 +57,13 @@ export function applyCorrections(corrections: readonly Correction[]): Correction
     for (const target of one.targets) heldBy.set(target, one.id);
     return true;
   };
-  const release = (one: Correction): void => {
-    for (const target of one.targets) {
-      if (heldBy.get(target) !== one.id) continue;
-      heldBy.delete(target);
-      if (one.isVoid) act(target);
-    }
-  };
+  /** Gives back what some corrections held; gives what voids among them had voided. */
+  const release = (undone: readonly Correction[]): string[] =>
+    undone.flatMap((one) => {
+      const freed = one.targets.filter((target) => heldBy.get(target) === one.id);
+      for (const target of freed) heldBy.delete(target);
+      return one.isVoid ? freed : [];
+    });
   /** Puts a correction in force, where it is one, was reached, and is not void. */
   const act = (id: string): void => {
     const one = byId.get(id);
@@ -70,10 +71,11 @@ export function applyCorrections(corrections: readonly Correction[]): Correction
     const holder = byId.get(heldBy.get(id) ?? "");
     if (holder?.isVoid) return;
     if (!holdTargets(one) || !one.isVoid) return;
-    for (const target of one.targets) {
-      const undone = byId.get(target);
-      if (undone) release(undone);
-    }
+    // All of it is given back first, for one that acts again may want any of it; then those that
+    // act again do so in the log's order.
+    const again = release(one.targets.flatMap((target) => byId.get(target) ?? []));
+    again.sort((x, y) => (order.get(x) ?? 0) - (order.get(y) ?? 0));
+    for (const target of again) act(target);
   };
   for (const one of corrections) {
     seen.add(one.id);

@@ -163,11 +163,11 @@ function countingBySlowRules(entries: readonly LogEntry[]): Set<string> {
     acting.add(one);
     if (one.body.kind !== "void") return;
     // What it voids acts no more; where that was a void itself, what it had voided acts again.
-    for (const voided of corrections.filter((other) => one.supersedes.includes(other.id))) {
-      if (!acting.delete(voided) || voided.body.kind !== "void") continue;
-      for (const again of corrections)
-        if (voided.supersedes.includes(again.id) && reached.has(again)) begin(again);
-    }
+    const voided = corrections.filter((other) => one.supersedes.includes(other.id));
+    const stopped = voided.filter((other) => acting.delete(other) && other.body.kind === "void");
+    for (const again of corrections)
+      if (reached.has(again) && stopped.some((other) => other.supersedes.includes(again.id)))
+        begin(again);
   };
   for (const one of corrections) {
     reached.add(one);
@@ -327,6 +327,18 @@ describe("corrections, case by case", () => {
     const rest = (...entries: LogEntry[]) =>
       fold(...entries).racks[0]?.lifters[0]?.sets[1]?.restTaken;
     expect(rest(...set, ...again, late)).toEqual(rest(...set, ...again));
+  });
+
+  it("a void of a correction and of what it corrects, taken back, leaves both as they were", () => {
+    // Numbered as when the void came before what it names: found by the laws.
+    const [v, c, w, undo] = [
+      coach.entry({ kind: "void" }, [right.id, wrong.id]),
+      right,
+      wrong,
+      rack.entry({ kind: "void" }, []),
+    ];
+    expect(first(fold(v, c, w))).toEqual([]);
+    expect(first(fold(v, c, w, { ...undo, supersedes: [v.id] }))).toEqual([0.84]);
   });
 
   it("moves a rep to another athlete and back", () => {
