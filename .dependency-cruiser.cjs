@@ -31,7 +31,6 @@ const APART = [
   ["velocity", "maxes"],
   ["velocity", "barload"],
   ["velocity", "resistance"],
-  ["floor", "contrast"],
 ];
 
 const only = (name, from, allowed, comment) => ({

@@ -52,7 +52,6 @@ function lawsHold(root) {
   );
   const seen = /Tests\s+.*?(\d+) (?:passed|failed)/.test(run.stdout);
   if (!seen) throw new Error(`The laws did not run:\n${run.stdout}\n${run.stderr}`);
-  if (process.env.SHOW) console.log(run.stdout, run.stderr);
   return run.status === 0;
 }
 

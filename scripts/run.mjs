@@ -22,9 +22,18 @@ export function runAlong(name, args, env = {}) {
   });
 }
 
+/** A script of ours, beside other work: what it prints comes at its end. */
+export function runScript(file) {
+  return collected(process.execPath, [file]);
+}
+
 /** Like `run`, beside other work: what it prints comes at its end. */
 export function runBeside(name, args, env = {}) {
-  const child = spawn(bin(name), args, {
+  return collected(bin(name), args, env);
+}
+
+function collected(program, args, env = {}) {
+  const child = spawn(program, args, {
     stdio: ["ignore", "pipe", "pipe"],
     env: { ...process.env, ...env },
   });

@@ -5,7 +5,7 @@
 import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { fuzzRound } from "./fuzz.mjs";
 import { ensureChromium, ensurePackages, orSentence } from "./install.mjs";
-import { run, runAlong, runBeside } from "./run.mjs";
+import { run, runAlong, runBeside, runScript } from "./run.mjs";
 import { testDatabase, testServer } from "./with-database.mjs";
 
 let passed = 0;
@@ -97,6 +97,7 @@ await orSentence(async () => {
   })();
   await runBeside("vitest", ["run", "--project", "unit"], { VITEST_PART: "unit" });
   count("unit tests", "test-results/vitest-unit.json", vitestTotals);
+  check("mutants of the fold, each caught", await runScript("scripts/fold-mutants.mjs"));
   took("unit tests");
   const built = await checks;
   took("types, lint, import rule, build");

@@ -161,8 +161,6 @@ function SetForm({
   const [moveTo, setMoveTo] = useState("");
   const [why, setWhy] = useState("");
   const [problem, setProblem] = useState<string>();
-  const change = (i: number, patch: Partial<Row>) =>
-    setRows(rows.map((row, at) => (at === i ? { ...row, ...patch } : row)));
 
   const keep = () => {
     const reps: WantedSet["reps"] = [];
@@ -210,51 +208,7 @@ function SetForm({
         keep();
       }}
     >
-      <fieldset>
-        <legend className="font-bold">Reps, {slot.metric} in m/s</legend>
-        <ul>
-          {rows.map((row, i) => (
-            <li
-              key={row.entryId ?? `new ${i}`}
-              className="flex items-center gap-2 border-b border-rule py-1"
-            >
-              <span className="w-6 text-muted">{i + 1}</span>
-              <input
-                className={`field w-24 ${size}`}
-                inputMode="decimal"
-                aria-label={`Rep ${i + 1}, speed`}
-                placeholder="not measured"
-                value={row.speed}
-                onChange={(event) => change(i, { speed: event.target.value })}
-              />
-              <label className={`flex items-center gap-2 ${size}`}>
-                <input
-                  type="checkbox"
-                  className="checkbox border-control"
-                  checked={row.failed}
-                  onChange={(event) => change(i, { failed: event.target.checked })}
-                />
-                failed
-              </label>
-              <button
-                type="button"
-                className={`btn ml-auto ${size}`}
-                aria-label={`Take rep ${i + 1} out`}
-                onClick={() => setRows(rows.filter((_, at) => at !== i))}
-              >
-                <Trash2 className="size-5" aria-hidden />
-              </button>
-            </li>
-          ))}
-        </ul>
-        <button
-          type="button"
-          className={`btn mt-2 ${size}`}
-          onClick={() => setRows([...rows, { entryId: undefined, speed: "", failed: false }])}
-        >
-          <Plus className="size-5" aria-hidden /> Add a rep
-        </button>
-      </fieldset>
+      <RepRows rows={rows} setRows={setRows} metric={slot.metric} size={size} />
       <div className="grid content-start gap-3">
         <div className="flex flex-wrap items-end gap-3">
           <label className="block">
@@ -276,55 +230,8 @@ function SetForm({
             the set is finished
           </label>
         </div>
-        <fieldset className="flex flex-wrap items-center gap-2">
-          <legend className="text-muted">Faults</legend>
-          {faults.map((one, i) => (
-            <button
-              key={`${one.fault} ${one.entryId ?? i}`}
-              type="button"
-              className={`btn ${size}`}
-              aria-label={`Take the fault ${one.fault} out`}
-              onClick={() => setFaults(faults.filter((other) => other !== one))}
-            >
-              {one.fault} <Trash2 className="size-4" aria-hidden />
-            </button>
-          ))}
-          <select
-            className={`select border-control ${size}`}
-            aria-label="Add a fault"
-            value=""
-            onChange={(event) =>
-              setFaults([...faults, { entryId: undefined, fault: event.target.value }])
-            }
-          >
-            <option value="">add a fault</option>
-            {(slot.faults ?? []).map(({ seen }) => (
-              <option key={seen}>{seen}</option>
-            ))}
-          </select>
-        </fieldset>
-        <label className="block">
-          <span className="text-muted">It was the set of</span>
-          <select
-            className={`select w-full border-control ${size}`}
-            value={moveTo}
-            onChange={(event) => setMoveTo(event.target.value)}
-          >
-            <option value="">{lifter.lifter.name}, as it stands</option>
-            {lifters.flatMap((other) =>
-              other.sets
-                .filter((one) => other !== lifter || one !== set)
-                .map((one) => (
-                  <option
-                    key={`${other.lifter.athleteId} ${one.prescription.key}`}
-                    value={`${other.lifter.athleteId} ${one.prescription.key}`}
-                  >
-                    {other.lifter.name}, set {one.prescription.number} ({stageWords(one)})
-                  </option>
-                )),
-            )}
-          </select>
-        </label>
+        <FaultRows faults={faults} setFaults={setFaults} known={slot.faults ?? []} size={size} />
+        <BelongsTo {...{ lifters, lifter, set, moveTo, setMoveTo, size }} />
         <label className="block">
           <span className="text-muted">Why</span>
           <input
@@ -356,6 +263,152 @@ function SetForm({
         </button>
       </div>
     </form>
+  );
+}
+
+function RepRows({
+  rows,
+  setRows,
+  metric,
+  size,
+}: {
+  rows: readonly Row[];
+  setRows: (rows: Row[]) => void;
+  metric: string;
+  size: string;
+}) {
+  const change = (i: number, patch: Partial<Row>) =>
+    setRows(rows.map((row, at) => (at === i ? { ...row, ...patch } : row)));
+  return (
+    <fieldset>
+      <legend className="font-bold">Reps, {metric} in m/s</legend>
+      <ul>
+        {rows.map((row, i) => (
+          <li
+            key={row.entryId ?? `new ${i}`}
+            className="flex items-center gap-2 border-b border-rule py-1"
+          >
+            <span className="w-6 text-muted">{i + 1}</span>
+            <input
+              className={`field w-24 ${size}`}
+              inputMode="decimal"
+              aria-label={`Rep ${i + 1}, speed`}
+              placeholder="not measured"
+              value={row.speed}
+              onChange={(event) => change(i, { speed: event.target.value })}
+            />
+            <label className={`flex items-center gap-2 ${size}`}>
+              <input
+                type="checkbox"
+                className="checkbox border-control"
+                checked={row.failed}
+                onChange={(event) => change(i, { failed: event.target.checked })}
+              />
+              failed
+            </label>
+            <button
+              type="button"
+              className={`btn ml-auto ${size}`}
+              aria-label={`Take rep ${i + 1} out`}
+              onClick={() => setRows(rows.filter((_, at) => at !== i))}
+            >
+              <Trash2 className="size-5" aria-hidden />
+            </button>
+          </li>
+        ))}
+      </ul>
+      <button
+        type="button"
+        className={`btn mt-2 ${size}`}
+        onClick={() => setRows([...rows, { entryId: undefined, speed: "", failed: false }])}
+      >
+        <Plus className="size-5" aria-hidden /> Add a rep
+      </button>
+    </fieldset>
+  );
+}
+
+function FaultRows({
+  faults,
+  setFaults,
+  known,
+  size,
+}: {
+  faults: WantedSet["faults"];
+  setFaults: (faults: WantedSet["faults"]) => void;
+  known: NonNullable<LiftOnFloor["faults"]>;
+  size: string;
+}) {
+  return (
+    <fieldset className="flex flex-wrap items-center gap-2">
+      <legend className="text-muted">Faults</legend>
+      {faults.map((one, i) => (
+        <button
+          key={`${one.fault} ${one.entryId ?? i}`}
+          type="button"
+          className={`btn ${size}`}
+          aria-label={`Take the fault ${one.fault} out`}
+          onClick={() => setFaults(faults.filter((other) => other !== one))}
+        >
+          {one.fault} <Trash2 className="size-4" aria-hidden />
+        </button>
+      ))}
+      <select
+        className={`select border-control ${size}`}
+        aria-label="Add a fault"
+        value=""
+        onChange={(event) =>
+          setFaults([...faults, { entryId: undefined, fault: event.target.value }])
+        }
+      >
+        <option value="">add a fault</option>
+        {known.map(({ seen }) => (
+          <option key={seen}>{seen}</option>
+        ))}
+      </select>
+    </fieldset>
+  );
+}
+
+/** Whose set it was, where it was logged for another. */
+function BelongsTo({
+  lifters,
+  lifter,
+  set,
+  moveTo,
+  setMoveTo,
+  size,
+}: {
+  lifters: readonly LifterState[];
+  lifter: LifterState;
+  set: SetState;
+  moveTo: string;
+  setMoveTo: (value: string) => void;
+  size: string;
+}) {
+  return (
+    <label className="block">
+      <span className="text-muted">It was the set of</span>
+      <select
+        className={`select w-full border-control ${size}`}
+        value={moveTo}
+        onChange={(event) => setMoveTo(event.target.value)}
+      >
+        <option value="">{lifter.lifter.name}, as it stands</option>
+        {lifters.flatMap((other) =>
+          other.sets
+            .filter((one) => other !== lifter || one !== set)
+            .map((one) => (
+              <option
+                key={`${other.lifter.athleteId} ${one.prescription.key}`}
+                value={`${other.lifter.athleteId} ${one.prescription.key}`}
+              >
+                {other.lifter.name}, set {one.prescription.number} ({stageWords(one)})
+              </option>
+            )),
+        )}
+      </select>
+    </label>
   );
 }
 

@@ -138,47 +138,23 @@ function RackSession({
             />
             <Strip set={set} slot={slot} lifting={isLifting} trace={runner.trace} />
             <Earlier lifter={lifter} set={set} onOpen={setEditing} />
-            <div className="mt-auto grid grid-cols-2 gap-2.5 pt-3 lg:grid-cols-5">
-              <MainButton
-                stage={isLifting && set.stage !== "done" ? "running" : set.stage}
-                hasSensor={truth !== undefined}
-                noLoad={set.loadKg === undefined}
-                ended={view.ended}
-                nextName={up?.lifter.name.split(" ")[0]}
-                onBegin={begin}
-                onEnd={() => runner.end(at)}
-                onNext={next}
-              />
-              <button
-                type="button"
-                className={BIG}
-                disabled={view.ended}
-                onClick={() => setPanel("fault")}
-              >
-                Fault
-              </button>
-              <button
-                type="button"
-                className={BIG}
-                disabled={!open || set.loadKg === undefined}
-                onClick={() => setPanel("type")}
-              >
-                Type a speed
-              </button>
-              <StepButton name="Undo" step={steps.undo} />
-              {steps.redo ? (
-                <StepButton name="Redo" step={steps.redo} />
-              ) : (
-                <button
-                  type="button"
-                  className={BIG}
-                  disabled={set.stage === "to-come"}
-                  onClick={() => setEditing(at)}
-                >
-                  Correct
-                </button>
-              )}
-            </div>
+            <RackButtons
+              set={set}
+              lifting={isLifting}
+              open={open}
+              ended={view.ended}
+              hasSensor={truth !== undefined}
+              nextName={up?.lifter.name.split(" ")[0]}
+              steps={steps}
+              on={{
+                begin,
+                next,
+                end: () => runner.end(at),
+                fault: () => setPanel("fault"),
+                type: () => setPanel("type"),
+                correct: () => setEditing(at),
+              }}
+            />
           </>
         ) : (
           <Finished sessionId={sessionId} fixed={fixed} />
@@ -311,6 +287,67 @@ function restedSeconds(lifter: LifterState): number | undefined {
 }
 
 const BIG = "btn min-h-[72px] border-2 text-[19px]";
+
+/** What can be done with the set on the screen. */
+function RackButtons({
+  set,
+  lifting,
+  open,
+  ended,
+  hasSensor,
+  nextName,
+  steps,
+  on,
+}: {
+  set: SetState;
+  lifting: boolean;
+  /** Whether reps are taken. */
+  open: boolean;
+  ended: boolean;
+  hasSensor: boolean;
+  nextName: string | undefined;
+  steps: { undo: Step | undefined; redo: Step | undefined };
+  on: Record<"begin" | "next" | "end" | "fault" | "type" | "correct", () => void>;
+}) {
+  return (
+    <div className="mt-auto grid grid-cols-2 gap-2.5 pt-3 lg:grid-cols-5">
+      <MainButton
+        stage={lifting && set.stage !== "done" ? "running" : set.stage}
+        hasSensor={hasSensor}
+        noLoad={set.loadKg === undefined}
+        ended={ended}
+        nextName={nextName}
+        onBegin={on.begin}
+        onEnd={on.end}
+        onNext={on.next}
+      />
+      <button type="button" className={BIG} disabled={ended} onClick={on.fault}>
+        Fault
+      </button>
+      <button
+        type="button"
+        className={BIG}
+        disabled={!open || set.loadKg === undefined}
+        onClick={on.type}
+      >
+        Type a speed
+      </button>
+      <StepButton name="Undo" step={steps.undo} />
+      {steps.redo ? (
+        <StepButton name="Redo" step={steps.redo} />
+      ) : (
+        <button
+          type="button"
+          className={BIG}
+          disabled={set.stage === "to-come"}
+          onClick={on.correct}
+        >
+          Correct
+        </button>
+      )}
+    </div>
+  );
+}
 
 function StepButton({ name, step }: { name: string; step: Step | undefined }) {
   return (
