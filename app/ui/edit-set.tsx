@@ -212,7 +212,7 @@ function SetForm({
       <div className="grid content-start gap-3">
         <div className="flex flex-wrap items-end gap-3">
           <label className="block">
-            <span className="text-muted">On the bar, {unit}</span>
+            <span className="block text-muted">On the bar, {unit}</span>
             <input
               className={`field w-28 ${size}`}
               inputMode="decimal"

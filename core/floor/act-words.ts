@@ -4,6 +4,27 @@ import { formatKg, type MassUnit } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { EntryBody } from "./entries";
 
+/** An act's name as short as a button: "rep 2, 0.60", "end of the set". */
+export function actName(body: EntryBody): string {
+  switch (body.kind) {
+    case "rep": {
+      const velocity = body.mcvMps ?? body.mpvMps ?? body.pvMps;
+      if (body.outcome === "failed") return `rep ${body.rep}, failed`;
+      return velocity === undefined
+        ? `rep ${body.rep}`
+        : `rep ${body.rep}, ${formatVelocity(velocity)}`;
+    }
+    case "set-done":
+      return "end of the set";
+    case "fault":
+      return "the fault";
+    case "call":
+      return "the decision";
+    default:
+      return "the last act";
+  }
+}
+
 /** What an entry did, in a few words: "rep 2, 0.60 m/s", "the end of the set". */
 export function actWords(
   body: EntryBody,

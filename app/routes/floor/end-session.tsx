@@ -37,7 +37,10 @@ export function EndSession({ floor }: { floor: FloorState }) {
   );
 }
 
+export const callsWords = (count: number) => (count === 1 ? "1 call waits" : `${count} calls wait`);
+
 function unfinished(floor: FloorState): string[] {
+  const late = floor.doubtful.length;
   const lifters = floor.racks.flatMap((rack) => rack.lifters);
   const open = lifters.reduce(
     (n, one) =>
@@ -48,10 +51,10 @@ function unfinished(floor: FloorState): string[] {
     one.sets.some((set) => set.stage === "running") ? one.lifter.name.split(" ")[0] : [],
   );
   return [
-    open > 0 ? `${open} sets not done` : "",
+    open === 0 ? "" : open === 1 ? "1 set not done" : `${open} sets not done`,
     running.length > 0 ? `in the middle of a set: ${running.join(", ")}` : "",
-    floor.calls.length > 0 ? `${floor.calls.length} calls wait` : "",
-    floor.doubtful.length > 0 ? `${floor.doubtful.length} late entries wait` : "",
+    floor.calls.length > 0 ? callsWords(floor.calls.length) : "",
+    late === 0 ? "" : late === 1 ? "1 late entry waits" : `${late} late entries wait`,
   ].filter((words) => words !== "");
 }
 
@@ -83,7 +86,7 @@ export function Ended({
       {mayReopen ? (
         <Form method="post" className="mt-2 flex flex-wrap items-end gap-2">
           <label className="block">
-            <span>Why it is opened again</span>
+            <span className="block">Why it is opened again</span>
             <input className="field w-72 max-w-full" name="reason" maxLength={400} required />
           </label>
           <button type="submit" name="intent" value="reopen" className="btn">

@@ -1,8 +1,9 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link, redirect, useRevalidator } from "react-router";
 import { z } from "zod";
-import type { LogEntry } from "../../../core/floor/entries";
+import { type LogEntry, markOf } from "../../../core/floor/entries";
 import { type FrozenSession, liftsOf } from "../../../core/floor/frozen";
+import type { FloorFold, FloorState } from "../../../core/floor/state";
 import { isClean } from "../../../core/units/text";
 import { pack, unpack } from "../../forms/json";
 import { useSessionLog } from "../../offline/use-session-log";
@@ -19,7 +20,7 @@ import { finishSession, openAgain, readChanges } from "../../workflows/floor/end
 import { readSession } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/session";
 import { Conflicts, LateEntries } from "./disputed";
-import { Ended, EndSession } from "./end-session";
+import { callsWords, Ended, EndSession } from "./end-session";
 import { FloorCalls } from "./floor-calls";
 import { LogLine } from "./log-line";
 import { FloorStave } from "./stave";
@@ -111,8 +112,9 @@ function SessionScreen(props: {
     // Somebody ended it, or opened it again: who and why is asked for.
     if (stale) void revalidate();
   }, [stale, revalidate]);
-  // After the end the floor stands still: where it stood when the last thing was logged.
-  const nowMs = view.ended ? lastMoment(log.fold.entries(), runningMs) : runningMs;
+  const span = useMemo(() => spanOf(floor, log.fold), [floor, log]);
+  // After the end the floor stands still, where the last set was finished.
+  const nowMs = view.ended ? (span.lastMs ?? span.firstMs ?? runningMs) : runningMs;
   const lifters = floor.racks.flatMap((rack) => rack.lifters);
   const done = lifters.reduce((n, one) => n + one.doneCount, 0);
   const planned = lifters.reduce((n, one) => n + one.sets.length, 0);
@@ -139,7 +141,7 @@ function SessionScreen(props: {
         <>
           <p className="flex justify-between gap-3 text-muted">
             <LogLine view={view} />
-            <span>{floor.calls.length} calls wait</span>
+            <span>{callsWords(floor.calls.length)}</span>
           </p>
           {view.ended ? null : (
             <FloorCalls floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
@@ -161,7 +163,7 @@ function SessionScreen(props: {
       ) : null}
       <FloorStave
         floor={floor}
-        firstMs={firstMoment(log.fold.entries(), nowMs)}
+        firstMs={Math.min(span.firstMs ?? nowMs, nowMs)}
         sessionId={sessionId}
         rest={lift.rest}
         nowMs={nowMs}
@@ -189,12 +191,18 @@ function SessionScreen(props: {
   );
 }
 
-const momentMs = (entry: LogEntry) => Date.parse(entry.madeAt ?? entry.wallTime);
-
-const firstMoment = (entries: readonly LogEntry[], nowMs: number) =>
-  entries.reduce((least, entry) => Math.min(least, momentMs(entry)), nowMs);
-
-const lastMoment = (entries: readonly LogEntry[], nowMs: number) =>
-  entries.length === 0 ? nowMs : entries.reduce((most, one) => Math.max(most, momentMs(one)), 0);
+/** From the first thing that was logged to the last set that was finished, ms. */
+function spanOf(floor: FloorState, fold: FloorFold) {
+  const made = fold.entries().flatMap((one) => (one.doubt ? [] : markOf(one).atMs));
+  const ends = floor.racks.flatMap((rack) =>
+    rack.lifters.flatMap((one) => one.sets.flatMap((set) => set.end?.atMs ?? [])),
+  );
+  const first = made.reduce((least, ms) => Math.min(least, ms), Number.POSITIVE_INFINITY);
+  const last = ends.reduce((most, ms) => Math.max(most, ms), Number.NEGATIVE_INFINITY);
+  return {
+    firstMs: Number.isFinite(first) ? first : undefined,
+    lastMs: Number.isFinite(last) ? last : undefined,
+  };
+}
 
 const TICK_MS = 1000;

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link } from "react-router";
-import { actWords } from "../../../core/floor/act-words";
+import { actName, actWords } from "../../../core/floor/act-words";
 import type { LogEntry, SetAddress } from "../../../core/floor/entries";
 import { type FrozenSession, type LiftOnFloor, liftsOf } from "../../../core/floor/frozen";
 import type { LifterState, WaitingCall } from "../../../core/floor/lifter-state";
@@ -242,6 +242,8 @@ function RackSession({
 }
 
 interface Step {
+  /** Short, for the button. */
+  name: string;
   words: string;
   run: () => void;
 }
@@ -257,6 +259,7 @@ function useUndo(
   if (typeof window === "undefined" || view.ended) return { undo: undefined, redo: undefined };
   const step = (found: ReturnType<typeof lastAct>): Step | undefined =>
     found && {
+      name: actName(found.of.body),
       words: actWords(found.of.body, { unit }),
       run: () => {
         log.append({ kind: "void" }, [found.voids]);
@@ -359,9 +362,7 @@ function StepButton({ name, step }: { name: string; step: Step | undefined }) {
       aria-label={step ? `${name}: ${step.words}` : name}
     >
       <span>{name}</span>
-      {step ? (
-        <span className="line-clamp-1 text-[17px] font-normal text-muted">{step.words}</span>
-      ) : null}
+      {step ? <span className="text-[17px] font-normal text-muted">{step.name}</span> : null}
     </button>
   );
 }
