@@ -11,6 +11,7 @@ import { ensureBuild } from "./build.mjs";
 import { freePort, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { startServer } from "./run.mjs";
+import { runningSession, signIn } from "./soak-client.mjs";
 import { testDatabase } from "./with-database.mjs";
 
 const RACKS = Number(process.env.SOAK_RACKS ?? 40);
@@ -139,35 +140,6 @@ await orSentence(async () => {
   console.log(failures === 0 ? "1 passed, 0 failed" : `0 passed, ${failures} failed`);
   process.exit(failures === 0 ? 0 : 1);
 });
-
-async function signIn(base) {
-  const body = new URLSearchParams({
-    email: "coach@skerry.example",
-    password: "skerry-coast-demo",
-    to: "/",
-  });
-  const response = await fetch(`${base}/sign-in`, {
-    method: "POST",
-    body,
-    redirect: "manual",
-    headers: { origin: base },
-  });
-  return response.headers
-    .getSetCookie()
-    .map((one) => one.split(";")[0])
-    .join("; ");
-}
-
-/** The running session's id and the addresses of its sets, read from its log. */
-async function runningSession(base, cookie) {
-  const html = await (await fetch(`${base}/floor`, { headers: { cookie } })).text();
-  const id = /\/floor\/([0-9a-f-]{36})/.exec(html)?.[1];
-  const { entries } = await (
-    await fetch(`${base}/api/log/${id}?after=0`, { headers: { cookie } })
-  ).json();
-  const sets = entries.filter((entry) => entry.body.kind === "set-done").map((entry) => entry.body);
-  return { id, sets };
-}
 
 /** One rack: batches of entries, each sent again until it is acknowledged. */
 async function writer(rack, base, cookie, session, acknowledged, times, goesOn) {

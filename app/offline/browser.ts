@@ -1,5 +1,6 @@
 import type { LogEntry } from "../../core/floor/entries";
-import { deviceClock } from "./device";
+import { deviceClock, deviceId } from "./device";
+import { oldTaps } from "./old-taps";
 import { Outbox, type OutboxNews } from "./outbox";
 import { browserStore } from "./outbox-store";
 import { postLog } from "./post-log";
@@ -32,7 +33,21 @@ export function startSending(): void {
   started = true;
   const own = browserOutbox();
   own.start();
+  void adoptOldTaps(own);
   addEventListener("online", () => void own.flush());
+}
+
+/** Taps from before pairings joined the log; each is forgotten once the outbox has taken it. */
+async function adoptOldTaps(own: Outbox): Promise<void> {
+  try {
+    for (const { key, kept } of oldTaps(localStorage, deviceId())) {
+      for (const { sessionId, entry } of kept) await own.put(sessionId, entry);
+      const { unkept } = own.state();
+      if (kept.every(({ entry }) => !unkept.has(entry.id))) localStorage.removeItem(key);
+    }
+  } catch {
+    // A browser that keeps nothing has no old taps.
+  }
 }
 
 /** Tells the server this page's clocks, and learns the server's; nothing is logged by it. */
