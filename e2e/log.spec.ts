@@ -1,4 +1,12 @@
-import { admin, atRack, entriesOf, makeSession, type OwnSession, quickSet } from "./floor-session";
+import {
+  admin,
+  atRack,
+  endOwnSessions,
+  entriesOf,
+  makeSession,
+  type OwnSession,
+  quickSet,
+} from "./floor-session";
 import { allSent, stateFile, typeSpeeds } from "./people";
 import { expect, type Page, test } from "./test";
 
@@ -7,7 +15,7 @@ import { expect, type Page, test } from "./test";
  * store, a wrong clock, an end in the middle, a tablet that is taken off.
  */
 test.use({ storageState: stateFile("coach") });
-test.afterAll(() => admin.end());
+test.afterAll(endOwnSessions);
 
 async function floorOf(page: Page, session: OwnSession): Promise<void> {
   await page.goto(`/floor/${session.id}`);

@@ -160,7 +160,7 @@ test.describe("sizes and speeds", () => {
       body: JSON.stringify({ entries: Array.from({ length: 501 }, () => ({})) }),
     });
     expect(response.status).toBe(400);
-    expect(await response.text()).toContain("1 to 500 entries");
+    expect(await response.text()).toContain("up to 500 entries");
   });
 
   test("headers and bodies that do not come are given up", async () => {

@@ -92,6 +92,8 @@ test("the network drops in the middle of a set: reps go on, and are sent once it
 }) => {
   test.setTimeout(90_000);
   const page = await rackPage(browser, baseURL ?? "", 2);
+  // The sensor comes a moment after the screen.
+  await page.waitForTimeout(3000);
   await page.context().setOffline(true);
   await page.getByRole("button", { name: "Lift (simulated)" }).click();
   await expect(page.getByText(/^Ended by/)).toBeVisible({ timeout: 30_000 });

@@ -1,6 +1,6 @@
-import { uuidv7 } from "uuidv7";
 import { ENTRY_SCHEMA_VERSION, type EntryBody, type LogEntry } from "../../core/floor/entries";
 import { DeviceClock } from "./clock";
+import { newId } from "./new-id";
 
 /**
  * This browser as a writer of the log: its own id for good, its clocks, and a running number. A
@@ -32,7 +32,7 @@ function write(key: string, value: string): void {
 export function deviceId(): string {
   const known = read(DEVICE_KEY);
   if (known) return known;
-  const id = uuidv7();
+  const id = newId();
   write(DEVICE_KEY, id);
   return id;
 }
@@ -49,7 +49,7 @@ let clock: DeviceClock | undefined;
 export function deviceClock(): DeviceClock {
   clock ??= new DeviceClock(
     { wallMs: () => Date.now(), monoMs: () => performance.now() },
-    uuidv7,
+    newId,
     deviceId(),
   );
   return clock;
@@ -59,7 +59,7 @@ export function deviceClock(): DeviceClock {
 export function newEntry(body: EntryBody, supersedes: string[] = []): LogEntry {
   const { deviceId: device, bootId, monoMs, wallMs } = deviceClock().reading();
   return {
-    id: uuidv7(),
+    id: newId(),
     deviceId: device,
     bootId,
     deviceSeq: nextNumber(),

@@ -1,10 +1,9 @@
 import { useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
-import type { EntryBody } from "../../core/floor/entries";
 import type { WaitingCall } from "../../core/floor/lifter-state";
 import type { CallAction } from "../../core/liverules/set";
 import { massKg, readMass } from "../../core/units/mass";
 import { SpeedStrip, stripWords } from "./speed-strip";
+import { useKeys } from "./use-keys";
 
 export type Decide = (
   call: WaitingCall,
@@ -12,25 +11,6 @@ export type Decide = (
   action: CallAction,
   reason: string,
 ) => void;
-
-export function callEntry(
-  call: WaitingCall,
-  decision: "take" | "change" | "decline",
-  action: CallAction,
-  reason: string,
-): EntryBody {
-  return {
-    kind: "call",
-    athleteId: call.athleteId,
-    slotId: call.slotId,
-    stationId: call.rackId,
-    setKey: call.setKey,
-    call: call.kind,
-    decision,
-    action,
-    reason,
-  };
-}
 
 /** One call: proposal, evidence with its picture, and take, change, decline. */
 export function CallCard({
@@ -48,10 +28,14 @@ export function CallCard({
 }) {
   const [asking, setAsking] = useState<"change" | "decline">();
   const changeable = call.action.type === "load" || call.action.type === "rest";
-  const ownKeys = { enabled: large === true && asking === undefined, preventDefault: true };
-  useHotkeys("1", () => decide(call, "take", call.action, ""), ownKeys);
-  useHotkeys("2", () => changeable && setAsking("change"), ownKeys);
-  useHotkeys("3", () => setAsking("decline"), ownKeys);
+  useKeys(
+    {
+      "1": () => decide(call, "take", call.action, ""),
+      "2": () => changeable && setAsking("change"),
+      "3": () => setAsking("decline"),
+    },
+    large === true && asking === undefined,
+  );
   const reps = call.velocities.map((velocityMps, i) => ({ number: i + 1, velocityMps }));
   const size = large ? "min-h-[64px] text-[17px]" : "";
   return (

@@ -9,6 +9,7 @@ import { checkComplex } from "./complex-checks";
 import { testItem as item, testComplex as shape } from "./fixtures/complex";
 import { itemLoad, itemNumber, loadInWeek, numberSet, toItemStep } from "./item-load";
 import { dueIn, earlyStart, foldRun, loadSet, type RunTap } from "./run";
+import { RUN_DEFAULTS } from "./run-settings";
 import { type SeekRound, seekLoad, seekRounds } from "./seek";
 import { sideLedger, sideWords } from "./sides";
 
@@ -362,7 +363,7 @@ describe("running it", () => {
     atMs: 1000 * atS,
   });
   const fold = (complex: Parameters<typeof foldRun>[0], taps: RunTap[]) =>
-    foldRun(complex, taps).run;
+    foldRun(complex, taps, RUN_DEFAULTS).run;
   let n = 0;
   const tap = (kind: "start" | "done", round: number, at: number, atS: number): RunTap => ({
     id: `e${n++}`,
@@ -400,8 +401,8 @@ describe("running it", () => {
     expect(dueIn(resting, markAt(17))).toEqual({ leftS: 9, warn: true });
     expect(dueIn(resting, markAt(30))).toEqual({ leftS: -4, warn: true });
     // Four fifths of 20 s are 16 s: at 21 s 15 have been taken, at 22 s 16.
-    expect(earlyStart(resting, markAt(21))).toEqual({ takenS: 15, plannedS: 20 });
-    expect(earlyStart(resting, markAt(22))).toBeUndefined();
+    expect(earlyStart(resting, markAt(21), RUN_DEFAULTS)).toEqual({ takenS: 15, plannedS: 20 });
+    expect(earlyStart(resting, markAt(22), RUN_DEFAULTS)).toBeUndefined();
     entries.push(tap("start", 1, 1, 20));
     expect(fold(shape, entries).rests).toEqual([
       { round: 1, item: 1, plannedS: 20, takenS: 14, early: true },
@@ -576,7 +577,7 @@ describe("running it", () => {
   it("lets the first of two starts stand and says that there were two, and stops by hand", () => {
     const first = tap("start", 1, 0, 0);
     const second = { ...tap("start", 1, 0, 4), id: "second" };
-    const { run, twice } = foldRun(shape, [first, second]);
+    const { run, twice } = foldRun(shape, [first, second], RUN_DEFAULTS);
     expect(run.stage).toMatchObject({ kind: "working", since: first.mark });
     expect(twice).toEqual([{ round: 1, item: 0, kept: first.id, other: "second" }]);
     const stop: RunTap = { id: "s", kind: "stop", round: 1, item: 0, mark: markAt(2) };

@@ -1,5 +1,3 @@
-import type { CoachValues } from "../settings/coach-values";
-import { teamDefault } from "../settings/team-defaults";
 import { type ClockMark, secondsBetween } from "../units/clock";
 import { type Complex, type ComplexItem, OUTPUTS } from "./complex";
 import type { Sides } from "./sides";
@@ -16,15 +14,6 @@ export interface RunSettings {
   /** Within this change output is the same, %. */
   sameWithinPercent: number;
 }
-
-/** The team's, else the usual ones. */
-export const runSettings = (values: CoachValues): RunSettings => ({
-  endAtLossPercent: teamDefault(values, "pairingLossPercent"),
-  earlyUnderPercent: teamDefault(values, "pairingEarlyPercent"),
-  sameWithinPercent: teamDefault(values, "pairingSamePercent"),
-});
-
-export const RUN_DEFAULTS: RunSettings = runSettings({});
 
 export type Side = "left" | "right";
 
@@ -122,7 +111,7 @@ export function nextOf(complex: Complex, round: number, item: number) {
 export function foldRun(
   complex: Complex,
   taps: Iterable<RunTap>,
-  settings: RunSettings = RUN_DEFAULTS,
+  settings: RunSettings,
 ): { run: AthleteRun; twice: TappedTwice[] } {
   const place = (round: number, item: number) => `${round}/${item}`;
   const starts = new Map<string, Tapped>();
@@ -295,7 +284,7 @@ export function dueIn(stage: Stage, now: ClockMark): { leftS: number; warn: bool
 export function earlyStart(
   stage: Stage,
   now: ClockMark,
-  settings: RunSettings = RUN_DEFAULTS,
+  settings: RunSettings,
 ): { takenS: number; plannedS: number } | undefined {
   if (stage.kind !== "resting") return undefined;
   const takenS = secondsBetween(stage.since, now).seconds;

@@ -2,7 +2,8 @@ import { formatKg, type MassUnit, plainNumber } from "../units/mass";
 import { GRAVITY } from "../units/velocity";
 import type { Working } from "../units/working";
 import { type Complex, OUTPUTS } from "./complex";
-import { type AthleteRun, bestOf, loadSet, RUN_DEFAULTS, type RunSettings } from "./run";
+import { type AthleteRun, bestOf, loadSet, type RunSettings } from "./run";
+import { RUN_DEFAULTS } from "./run-settings";
 
 /** One round of an item whose load is looked for. */
 export interface SeekRound {

@@ -280,6 +280,23 @@ describe("corrections, conflicts and what is set aside", () => {
     ]);
   });
 
+  it("leaves a set to its first detector, though the second one ends it", () => {
+    const one = new TestDevice("one");
+    const two = new TestDevice("two");
+    const state = reduceFloor(
+      testSession(),
+      stored([
+        one.rep("ann", 1, 1, 0.84),
+        two.rep("ann", 1, 1, 0.5),
+        one.rep("ann", 1, 2, 0.86),
+        two.done("ann", 1),
+      ]),
+    );
+    const [first] = lifter(state, "ann").sets;
+    expect(first?.reps.map((rep) => rep.velocityMps)).toEqual([0.84, 0.86]);
+    expect(state.conflicts).toMatchObject([{ code: "two-detectors" }]);
+  });
+
   it("keeps the first of the same set from two tablets, with that tablet's reps only", () => {
     const one = new TestDevice("one");
     const two = new TestDevice("two");

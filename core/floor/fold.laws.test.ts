@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { testComplex } from "../contrast/fixtures/complex";
-import { RUN_DEFAULTS } from "../contrast/run";
+import { RUN_DEFAULTS } from "../contrast/run-settings";
 import { ENTRY_SCHEMA_VERSION, type EntryBody, type LogEntry } from "./entries";
 import { RACK, SLOT, stored, TestDevice, testSession } from "./fixtures/session";
 import type { FrozenSession } from "./frozen";

@@ -1,7 +1,7 @@
 import { afterSet, type Call, type CallAction, type DoneSet } from "../liverules/set";
 import { type ClockMark, secondsBetween } from "../units/clock";
 import type { LogConflict } from "./conflicts";
-import type { LogEntry, SetEntryBody } from "./entries";
+import type { EntryBody, LogEntry, SetEntryBody } from "./entries";
 import type { FrozenLifter } from "./frozen";
 import { type LineEntry, momentOf } from "./line";
 import { bySet, type LifterAt, reduceSet, type SetState } from "./set-state";
@@ -157,4 +157,24 @@ function lastFinished(
     if (set && (!last || compareEntries(root, last.entry) > 0)) last = { entry: root, set };
   }
   return last;
+}
+
+/** The entry that a decision on a call is. */
+export function decidedCall(
+  call: WaitingCall,
+  decision: "take" | "change" | "decline",
+  action: CallAction,
+  reason: string,
+): EntryBody {
+  return {
+    kind: "call",
+    athleteId: call.athleteId,
+    slotId: call.slotId,
+    stationId: call.rackId,
+    setKey: call.setKey,
+    call: call.kind,
+    decision,
+    action,
+    reason,
+  };
 }

@@ -5,7 +5,8 @@ import { depthLedger } from "../boxsquat/depth";
 import { findSpeedWeight, gate, holding } from "../boxsquat/ladder";
 import type { Complex, ComplexItem } from "../contrast/complex";
 import { COMPLEX_DEFAULTS, checkComplex, complexSettings } from "../contrast/complex-checks";
-import { earlyStart, foldRun, RUN_DEFAULTS, type RunTap, runSettings } from "../contrast/run";
+import { earlyStart, foldRun, type RunTap } from "../contrast/run";
+import { RUN_DEFAULTS, runSettings } from "../contrast/run-settings";
 import { seekLoad } from "../contrast/seek";
 import { COACH_VALUES } from "../settings/coach-values";
 import {
@@ -116,7 +117,7 @@ describe("usual numbers that a team may set", () => {
       since: at(0),
       plannedS: 40,
     } as const;
-    expect(earlyStart(resting, at(30))).toBeDefined();
+    expect(earlyStart(resting, at(30), RUN_DEFAULTS)).toBeDefined();
     expect(earlyStart(resting, at(30), runSettings({ pairingEarlyPercent: 70 }))).toBeUndefined();
   });
 

@@ -1,7 +1,8 @@
 import { useHotkeys } from "react-hotkeys-hook";
 import type { EntryBody, LogEntry } from "../../../core/floor/entries";
+import { decidedCall } from "../../../core/floor/lifter-state";
 import type { FloorState } from "../../../core/floor/state";
-import { CallCard, callEntry, type Decide } from "../../ui/calls";
+import { CallCard, type Decide } from "../../ui/calls";
 import { say } from "../../ui/said";
 
 /** All waiting calls of a floor; keys 1 to 9 take the one with that number. */
@@ -13,7 +14,7 @@ export function FloorCalls({
   append: (body: EntryBody, supersedes?: string[]) => LogEntry;
 }) {
   const decide: Decide = (call, decision, action, reason) => {
-    const entry = append(callEntry(call, decision, action, reason));
+    const entry = append(decidedCall(call, decision, action, reason));
     const done = { take: "taken", change: "changed", decline: "declined" }[decision];
     say(`${call.athleteName.split(" ")[0]}: ${call.proposal}, ${done}.`, {
       label: "Undo",

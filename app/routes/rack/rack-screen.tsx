@@ -1,10 +1,9 @@
-import { useState } from "react";
-import { useHotkeys } from "react-hotkeys-hook";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { Link } from "react-router";
 import { actName, actWords } from "../../../core/floor/act-words";
 import type { LogEntry, SetAddress } from "../../../core/floor/entries";
 import { type FrozenSession, type LiftOnFloor, liftsOf } from "../../../core/floor/frozen";
-import type { LifterState, WaitingCall } from "../../../core/floor/lifter-state";
+import { decidedCall, type LifterState, type WaitingCall } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
 import type { RackState } from "../../../core/floor/state";
 import { lastAct, lastUndone } from "../../../core/floor/undo";
@@ -14,18 +13,28 @@ import type { SimulatedLifter } from "../../../device/lifter";
 import { deviceClock, deviceId } from "../../offline/device";
 import type { SessionLog, SessionView } from "../../offline/session-log";
 import { useSessionLog } from "../../offline/use-session-log";
-import { CallCard, callEntry } from "../../ui/calls";
-import { EditSet } from "../../ui/edit-set";
+import { useKeys } from "../../ui/use-keys";
 import { useNow } from "../../ui/use-now";
-import { FaultList } from "./fault-list";
 import { Finished, SessionEnded } from "./finished";
 import { Queue } from "./queue";
 import { SavedWords } from "./saved-words";
 import { Earlier, Head, Load, Strip } from "./set-view";
-import { TypeSpeed } from "./type-speed";
 import { useSetRunner } from "./use-set-runner";
 
 const TICK_MS = 250;
+const LOAD_PARTS_MS = 2000;
+
+/** What is opened over the screen comes a moment after it, and before the network may go. */
+const parts = {
+  edit: () => import("../../ui/edit-set"),
+  calls: () => import("../../ui/calls"),
+  fault: () => import("./fault-list"),
+  type: () => import("./type-speed"),
+};
+const EditSet = lazy(() => parts.edit().then((part) => ({ default: part.EditSet })));
+const CallCard = lazy(() => parts.calls().then((part) => ({ default: part.CallCard })));
+const FaultList = lazy(() => parts.fault().then((part) => ({ default: part.FaultList })));
+const TypeSpeed = lazy(() => parts.type().then((part) => ({ default: part.TypeSpeed })));
 
 interface RackData {
   sessionId: string;
@@ -104,23 +113,30 @@ function RackSession({
     hold();
     runner.begin({ at, lifter, set, truth, restedS: rested });
   };
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      for (const load of Object.values(parts)) load().catch(() => {});
+    }, LOAD_PARTS_MS);
+    return () => clearTimeout(timer);
+  }, []);
   const steps = useUndo(log, view, at, setHeld, lifter?.lifter.unit);
 
-  const keysOff = { enabled: !typing && panel !== "fault" && editing === undefined };
-  useHotkeys("n", next, keysOff);
-  useHotkeys(
-    "space",
-    () => {
-      if (set?.stage === "done") return next();
-      if (at && (set?.stage === "running" || isLifting)) return runner.end(at);
-      begin();
+  const type = () => open && setPanel("type");
+  useKeys(
+    {
+      n: next,
+      " ": () => {
+        if (set?.stage === "done") next();
+        else if (at && (set?.stage === "running" || isLifting)) runner.end(at);
+        else begin();
+      },
+      f: () => open && setPanel("fault"),
+      u: () => steps.undo?.run(),
+      ...Object.fromEntries([["U", () => steps.redo?.run()]]),
+      ...Object.fromEntries([..."0123456789"].map((digit) => [digit, type])),
     },
-    { ...keysOff, preventDefault: true },
+    !typing && panel !== "fault" && editing === undefined,
   );
-  useHotkeys("f", () => open && setPanel("fault"), { ...keysOff, preventDefault: true });
-  useHotkeys("u", () => steps.undo?.run(), keysOff);
-  useHotkeys("shift+u", () => steps.redo?.run(), keysOff);
-  useHotkeys("0,1,2,3,4,5,6,7,8,9", () => open && setPanel("type"), keysOff);
 
   return (
     <div className="grid min-h-dvh text-[17px] md:h-dvh md:grid-cols-[minmax(0,1fr)_300px]">
@@ -177,15 +193,17 @@ function RackSession({
         />
         {call && !view.ended ? (
           <div className="border-t border-rule pt-3">
-            <CallCard
-              key={call.setKey}
-              call={call}
-              keyHint="1"
-              large
-              decide={(decided, decision, action, reason) =>
-                log.append(callEntry(decided, decision, action, reason))
-              }
-            />
+            <Suspense>
+              <CallCard
+                key={call.setKey}
+                call={call}
+                keyHint="1"
+                large
+                decide={(decided, decision, action, reason) =>
+                  log.append(decidedCall(decided, decision, action, reason))
+                }
+              />
+            </Suspense>
           </div>
         ) : null}
         <div className="mt-auto text-[17px] text-muted">
@@ -202,41 +220,43 @@ function RackSession({
           )}
         </div>
       </aside>
-      {typing && at ? (
-        <TypeSpeed
-          onClose={() => setPanel(undefined)}
-          onSpeed={(velocity) => {
-            hold();
-            // A rule that ends the set closes the sheet: the next digit is nobody's speed.
-            if (runner.typeRep(at, velocity) === "ended") setPanel(undefined);
-          }}
-          repsLeft={set.prescription.reps - set.reps.length}
-        />
-      ) : null}
-      {panel === "fault" && at ? (
-        <FaultList
-          faults={slot.faults}
-          onClose={() => setPanel(undefined)}
-          onFault={(fault, cut) => {
-            hold();
-            runner.tagFault(at, fault, cut);
-          }}
-        />
-      ) : null}
-      {editing ? (
-        <EditSet
-          fold={log.fold}
-          append={(body, supersedes) => log.append(body, supersedes)}
-          names={names}
-          zone={frozen.zone}
-          slot={slot}
-          rack={rack.rack}
-          lifters={rack.lifters}
-          shown={editing}
-          large
-          onClose={() => setEditing(undefined)}
-        />
-      ) : null}
+      <Suspense>
+        {typing && at ? (
+          <TypeSpeed
+            onClose={() => setPanel(undefined)}
+            onSpeed={(velocity) => {
+              hold();
+              // A rule that ends the set closes the sheet: the next digit is nobody's speed.
+              if (runner.typeRep(at, velocity) === "ended") setPanel(undefined);
+            }}
+            repsLeft={set.prescription.reps - set.reps.length}
+          />
+        ) : null}
+        {panel === "fault" && at ? (
+          <FaultList
+            faults={slot.faults}
+            onClose={() => setPanel(undefined)}
+            onFault={(fault, cut) => {
+              hold();
+              runner.tagFault(at, fault, cut);
+            }}
+          />
+        ) : null}
+        {editing ? (
+          <EditSet
+            fold={log.fold}
+            append={(body, supersedes) => log.append(body, supersedes)}
+            names={names}
+            zone={frozen.zone}
+            slot={slot}
+            rack={rack.rack}
+            lifters={rack.lifters}
+            shown={editing}
+            large
+            onClose={() => setEditing(undefined)}
+          />
+        ) : null}
+      </Suspense>
     </div>
   );
 }

@@ -7,12 +7,15 @@ import { seedFromText } from "../../../core/numeric/random";
 import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { type MeasuredRep, PROCESSING_VERSION } from "../../../core/velocity/stream";
 import type { SimulatedLifter } from "../../../device/lifter";
+import type { SensorEvent, SensorSetRequest } from "../../../device/protocol";
 import { SENSOR_DEFAULTS } from "../../../device/sensor";
 import type { SessionLog } from "../../offline/session-log";
-import { readySensor, startSensor, stopSensor } from "../../workers/sensor";
 import { type RepReading, SetRunner } from "./set-runner";
 
 const TRACE_S = 4;
+/** The sensor comes a moment after the screen, and is there before the network may go. */
+const SENSOR_AFTER_MS = 1500;
+const sensor = () => import("../../workers/sensor");
 
 type Trace = ReadonlyArray<{ timeS: number; heightM: number }>;
 
@@ -32,13 +35,23 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
   const [lifting, setLifting] = useState<SetAddress>();
   const [trace, setTrace] = useState<Trace>([]);
   useEffect(() => {
-    readySensor();
-    return () => void stopSensor();
+    const ready = setTimeout(
+      () =>
+        void sensor().then(
+          (own) => own.readySensor(),
+          () => {},
+        ),
+      SENSOR_AFTER_MS,
+    );
+    return () => {
+      clearTimeout(ready);
+      void sensor().then((own) => own.stopSensor());
+    };
   }, []);
 
   const rest = () => {
     setLifting(undefined);
-    void stopSensor();
+    void sensor().then((own) => own.stopSensor());
   };
   return {
     lifting,
@@ -50,34 +63,35 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
       setTrace([]);
       const counted = set.reps.filter((rep) => rep.outcome === "counted").length;
       const person = seedFromText(at.athleteId + log.sessionId);
-      startSensor(
-        {
-          lifter: truth,
-          set: {
-            loadKg: set.loadKg,
-            reps: set.prescription.reps - counted,
-            setsBefore: lifter.doneCount,
-            restS: Math.min(300, restedS ?? 180),
-            dayShiftMps: ((person % 1000) / 1000 - 0.5) * 0.05,
-            seed: seedFromText(at.athleteId + log.sessionId + at.setKey),
-          },
-          settings: { start: slot.liftStart },
-          rateHz: SENSOR_DEFAULTS.rateHz,
-          noiseM: SENSOR_DEFAULTS.noiseM,
+      const request: SensorSetRequest = {
+        lifter: truth,
+        set: {
+          loadKg: set.loadKg,
+          reps: set.prescription.reps - counted,
+          setsBefore: lifter.doneCount,
+          restS: Math.min(300, restedS ?? 180),
+          dayShiftMps: ((person % 1000) / 1000 - 0.5) * 0.05,
+          seed: seedFromText(at.athleteId + log.sessionId + at.setKey),
         },
-        (event) => {
-          if (event.type === "rep") {
-            // Once a rule has ended the set here, the lifter is told and racks.
-            if (runner.takeRep(at, measured(event.rep, slot), "sensor") === "ended") rest();
-          } else if (event.type === "racked") setLifting(undefined);
-          else
-            setTrace((before) => {
-              const all = [...before, ...event.samples];
-              const newest = all[all.length - 1]?.timeS ?? 0;
-              return all.filter((sample) => sample.timeS > newest - TRACE_S);
-            });
-        },
-      ).catch(() => setLifting(undefined));
+        settings: { start: slot.liftStart },
+        rateHz: SENSOR_DEFAULTS.rateHz,
+        noiseM: SENSOR_DEFAULTS.noiseM,
+      };
+      const hear = (event: SensorEvent) => {
+        if (event.type === "rep") {
+          // Once a rule has ended the set here, the lifter is told and racks.
+          if (runner.takeRep(at, measured(event.rep, slot), "sensor") === "ended") rest();
+        } else if (event.type === "racked") setLifting(undefined);
+        else
+          setTrace((before) => {
+            const all = [...before, ...event.samples];
+            const newest = all[all.length - 1]?.timeS ?? 0;
+            return all.filter((sample) => sample.timeS > newest - TRACE_S);
+          });
+      };
+      sensor()
+        .then((own) => own.startSensor(request, hear))
+        .catch(() => setLifting(undefined));
     },
     /** A rep by hand, m/s. */
     typeRep(at: SetAddress, velocityMps: number) {

@@ -5,7 +5,7 @@ import {
   complexSettings,
   type PairingAthlete,
 } from "../../../core/contrast/complex-checks";
-import { runSettings } from "../../../core/contrast/run";
+import { runSettings } from "../../../core/contrast/run-settings";
 import { freezePairing, PAIRING_SLOT } from "../../../core/floor/freeze-pairing";
 import { pairingsOf } from "../../../core/floor/frozen";
 import { dateOf, pairingWeek } from "../../../core/plan/block";
