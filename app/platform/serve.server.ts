@@ -9,6 +9,7 @@ import { closeDatabases, databases, isDatabaseAway } from "./database.server";
 import { type Environment, environment } from "./env.server";
 import { endStreams } from "./event-stream.server";
 import { log } from "./log.server";
+import { packedAssets } from "./packed-assets.server";
 import { stepsBehind } from "./schema-version.server";
 import { headersOfAll } from "./security-headers.server";
 
@@ -86,9 +87,13 @@ async function listen(build: ServerBuild, settings: Environment): Promise<void> 
     if (said.length === key.length && timingSafeEqual(said, key)) next();
     else response.status(403).type("text").send("Use the server's own address.");
   });
-  // What is built never changes under its name: no validators, the best compression.
+  // What is built never changes under its name: no validators, the best compression, made once.
   app.use(
     "/assets",
+    packedAssets("build/client/assets", {
+      "cache-control": "public, max-age=31536000, immutable",
+      "x-content-type-options": "nosniff",
+    }),
     compression({ level: 9 }),
     express.static("build/client/assets", {
       immutable: true,
