@@ -1,12 +1,9 @@
 import { uuidv7 } from "uuidv7";
 import { liftsOf } from "../../../core/floor/frozen";
-import { reduceFloor } from "../../../core/floor/state";
 import {
   addSessionChange,
   endSession,
-  entriesAfter,
   frozenById,
-  frozenOf,
   lockSession,
   reopenSession,
   runningSessions,
@@ -20,40 +17,6 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
 const NO_SESSION = failed("no-session", "This session is not in your team. Open the floor.");
-
-/** What is not finished in a session: what whoever ends it should know first. */
-export interface Unfinished {
-  setsLeft: number;
-  /** Sets in the middle of their reps, by the lifter's name. */
-  running: string[];
-  callsWaiting: number;
-  /** Entries that wait for a coach's word. */
-  doubtful: number;
-}
-
-export function readUnfinished(
-  principal: Principal,
-  sessionId: string,
-): Promise<Outcome<Unfinished>> {
-  return inTeam(principal, async (tx) => {
-    const row = await frozenOf(tx, sessionId);
-    if (!row) return NO_SESSION;
-    const floor = reduceFloor(row.frozen, await entriesAfter(tx, sessionId, 0));
-    const lifters = floor.racks.flatMap((rack) => rack.lifters);
-    return done({
-      setsLeft: lifters.reduce(
-        (sum, one) =>
-          sum + one.sets.filter((set) => set.stage === "to-come" || set.stage === "running").length,
-        0,
-      ),
-      running: lifters.flatMap((one) =>
-        one.sets.some((set) => set.stage === "running") ? [one.lifter.name] : [],
-      ),
-      callsWaiting: floor.calls.length,
-      doubtful: floor.doubtful.length,
-    });
-  });
-}
 
 /** Ends a running session. What tablets logged before this moment is still taken. */
 export function finishSession(
