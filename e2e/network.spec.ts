@@ -49,6 +49,8 @@ test("a tablet over HTTPS goes on without a link and sends when it is back", asy
       .click();
     await page.getByRole("link", { name: "Open rack 3" }).click();
     await page.getByTestId("load").waitFor();
+    // The sensor comes a moment after the screen.
+    await page.waitForTimeout(3000);
     await context.setOffline(true);
     await page.getByRole("button", { name: "Lift (simulated)" }).click();
     await expect(page.getByText(/^Ended by/)).toBeVisible({ timeout: 30_000 });
