@@ -190,6 +190,8 @@ test.describe("at the rack, a tablet", () => {
     expect(Number.parseFloat((await page.getByTestId("load").textContent()) ?? "")).toBeLessThan(
       Number.parseFloat(load),
     );
+    // This browser closes with its store: what it holds must be away.
+    await allSent(page);
   });
 
   test("a slow rep ends the set by velocity loss; undo takes it back; a fault is tagged", async ({
