@@ -1,6 +1,6 @@
 import type { Complex } from "../../core/contrast/complex";
 import type { ItemNumber } from "../../core/contrast/item-load";
-import { type Side } from "../../core/contrast/run";
+import type { Side } from "../../core/contrast/run";
 import { runSettings } from "../../core/contrast/run-settings";
 import { ENTRY_SCHEMA_VERSION, type EntryBody } from "../../core/floor/entries";
 import { freezePairing, PAIRING_SLOT } from "../../core/floor/freeze-pairing";
