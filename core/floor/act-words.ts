@@ -25,6 +25,9 @@ export function actName(body: EntryBody): string {
   }
 }
 
+const hasSpeed = (rep: Extract<EntryBody, { kind: "rep" }>) =>
+  rep.outcome === "counted" && (rep.mcvMps ?? rep.mpvMps ?? rep.pvMps) !== undefined;
+
 /** What an entry did, in a few words: "rep 2, 0.60 m/s", "the end of the set". */
 export function actWords(
   body: EntryBody,
@@ -32,13 +35,8 @@ export function actWords(
 ): string {
   const load = (kg: number) => formatKg(kg, of.unit ?? "kg", 1);
   switch (body.kind) {
-    case "rep": {
-      const velocity = body.mcvMps ?? body.mpvMps ?? body.pvMps;
-      if (body.outcome === "failed") return `rep ${body.rep}, failed`;
-      return velocity === undefined
-        ? `rep ${body.rep}`
-        : `rep ${body.rep}, ${formatVelocity(velocity)} m/s`;
-    }
+    case "rep":
+      return hasSpeed(body) ? `${actName(body)} m/s` : actName(body);
     case "set-done":
       return `the end of the set (${endedWords(body.endedBy)}, ${load(body.loadKg)})`;
     case "fault":
