@@ -4,7 +4,7 @@ import { renderToPipeableStream } from "react-dom/server";
 import type { EntryContext, HandleErrorFunction } from "react-router";
 import { isRouteErrorResponse, ServerRouter } from "react-router";
 import { isDatabaseAway } from "./platform/database.server";
-import { log, requestId } from "./platform/log.server";
+import { log, loggedPath, requestId } from "./platform/log.server";
 import { pagePolicy } from "./platform/security-headers.server";
 
 /** Called by scripts/server.mjs with the build that this module is part of. */
@@ -63,7 +63,7 @@ export const handleError: HandleErrorFunction = (error, { request }) => {
     {
       err: error,
       requestId: requestId(request),
-      path: new URL(request.url).pathname,
+      path: loggedPath(new URL(request.url).pathname),
       databaseAway: away,
     },
     away ? "the database does not answer" : "request failed",

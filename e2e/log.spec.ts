@@ -90,6 +90,25 @@ test("a sensor's reps go to the lifter it was started for, whoever is on the scr
   await other.context().close();
 });
 
+test("a sensor that the page could not fetch is said, and lifts when the link is back", async ({
+  browser,
+  baseURL,
+}) => {
+  const session = await makeSession("Log, no sensor yet");
+  const rack = await atRack(browser, baseURL, session, (context) =>
+    context.route(/sensor\.worker/, (route) => route.abort()),
+  );
+  const lift = rack.getByRole("button", { name: "Lift (simulated)" });
+  await lift.click();
+  await expect(rack.getByRole("alert")).toContainText("The sensor is not on this tablet yet");
+  await expect(lift).toBeEnabled();
+  await rack.context().unroute(/sensor\.worker/);
+  await lift.click();
+  await expect.poll(async () => repsOf(await entriesOf(session.id)).length).toBeGreaterThan(0);
+  await expect(rack.getByRole("alert")).toHaveCount(0);
+  await rack.context().close();
+});
+
 test("offline for 60 sets of three lifters, a reload, the session ended meanwhile: all of it arrives", async ({
   page,
   browser,

@@ -318,14 +318,8 @@ test.describe("small and large", () => {
         scripts.add(event.requestId);
       }
     });
-    // What the scripts weigh on the way, without the headers of their answers.
-    const headers = new Map<string, number>();
-    session.on("Network.responseReceived", (event) => {
-      headers.set(event.requestId, event.response.encodedDataLength);
-    });
     session.on("Network.loadingFinished", (event) => {
-      if (!scripts.has(event.requestId)) return;
-      bytes += event.encodedDataLength - (headers.get(event.requestId) ?? 0);
+      if (scripts.has(event.requestId)) bytes += event.encodedDataLength;
     });
     await page.goto(href ?? "");
     await page.getByRole("button", { name: "Fault" }).waitFor();

@@ -200,7 +200,7 @@ export async function startCluster(folder, wishedPort) {
       "-l",
       path.join(data, "server.log"),
       "-o",
-      `-c listen_addresses=127.0.0.1 -p ${port} -c unix_socket_directories='' -c max_connections=60`,
+      `-c listen_addresses=127.0.0.1 -p ${port} -c unix_socket_directories='' -c max_connections=60 -c log_error_verbosity=terse -c log_min_error_statement=panic`,
       "start",
     ]);
   };

@@ -5,7 +5,7 @@ import { pipeline } from "node:stream/promises";
 import { promisify } from "node:util";
 import { gzip } from "node:zlib";
 import { isClean } from "../../core/units/text";
-import { log } from "./log.server";
+import { log, loggedPath } from "./log.server";
 import { bodyLimit, limitedBody, tooLargeWords } from "./request-body.server";
 import { headersOfAnswers } from "./security-headers.server";
 
@@ -37,7 +37,7 @@ export async function answer(
       {
         requestId: id,
         method: incoming.method,
-        path: url.pathname,
+        path: loggedPath(url.pathname),
         status: outgoing.statusCode,
         ms: Math.round(performance.now() - startedAt),
       },

@@ -153,6 +153,12 @@ function RackSession({
               restWanted={slot.rest.leastS + lifter.addedRestS}
             />
             <Strip set={set} slot={slot} lifting={isLifting} trace={runner.trace} />
+            {runner.sensorAway && set.stage !== "done" ? (
+              <p role="alert" className="border-l-[3px] border-warning pl-3 text-[19px]">
+                The sensor is not on this tablet yet, and the link is away. Type the speeds, or lift
+                again when the link is back.
+              </p>
+            ) : null}
             <Earlier lifter={lifter} set={set} onOpen={setEditing} />
             <RackButtons
               set={set}

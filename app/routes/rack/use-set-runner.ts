@@ -17,6 +17,12 @@ const TRACE_S = 4;
 const SENSOR_AFTER_MS = 1500;
 const sensor = () => import("../../workers/sensor");
 
+const stop = () =>
+  void sensor().then(
+    (own) => own.stopSensor(),
+    () => {},
+  );
+
 type Trace = ReadonlyArray<{ timeS: number; heightM: number }>;
 
 /** Who lifts what now: as it stands when the sensor is started. */
@@ -34,6 +40,8 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
   /** The set whose reps the sensor measures now. */
   const [lifting, setLifting] = useState<SetAddress>();
   const [trace, setTrace] = useState<Trace>([]);
+  /** The sensor was not on this page yet, and could not be fetched. */
+  const [sensorAway, setSensorAway] = useState(false);
   useEffect(() => {
     const ready = setTimeout(
       () =>
@@ -45,22 +53,24 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
     );
     return () => {
       clearTimeout(ready);
-      void sensor().then((own) => own.stopSensor());
+      stop();
     };
   }, []);
 
   const rest = () => {
     setLifting(undefined);
-    void sensor().then((own) => own.stopSensor());
+    stop();
   };
   return {
     lifting,
     trace,
+    sensorAway,
     /** The simulated lifter begins the set; its reps are this set's, whatever the screen shows. */
     begin({ at, lifter, set, truth, restedS }: ToLift) {
       if (set.loadKg === undefined || log.view().ended) return;
       setLifting(at);
       setTrace([]);
+      setSensorAway(false);
       const counted = set.reps.filter((rep) => rep.outcome === "counted").length;
       const person = seedFromText(at.athleteId + log.sessionId);
       const request: SensorSetRequest = {
@@ -91,7 +101,10 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
       };
       sensor()
         .then((own) => own.startSensor(request, hear))
-        .catch(() => setLifting(undefined));
+        .catch(() => {
+          setLifting(undefined);
+          setSensorAway(true);
+        });
     },
     /** A rep by hand, m/s. */
     typeRep(at: SetAddress, velocityMps: number) {
