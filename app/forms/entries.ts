@@ -1,5 +1,10 @@
 import { z } from "zod";
-import { ENTRY_SCHEMA_VERSION, type EntryBody, type EntryDoubt } from "../../core/floor/entries";
+import {
+  ENTRY_SCHEMA_VERSION,
+  type EntryBody,
+  type EntryDoubt,
+  PAIN_PLACES,
+} from "../../core/floor/entries";
 import { STOP_RULES } from "../../core/liverules/rep";
 import { isClean } from "../../core/units/text";
 import { EARLIEST_YEAR, LATEST_YEAR } from "../../core/units/time";
@@ -85,6 +90,8 @@ const body = z.discriminatedUnion("kind", [
   z.object({ ...setDone, ...ofSet }),
   z.object({ ...fault, ...ofSet }),
   z.object({ ...call, ...ofSet }),
+  z.object({ kind: z.literal("pain"), place: z.enum(PAIN_PLACES).optional(), ...ofSet }),
+  z.object({ kind: z.literal("pain-over"), of: z.array(z.uuid()).min(1).max(50), ...ofSet }),
   z.object({ kind: z.literal("item-start"), ...ofItem }),
   z.object({ kind: z.literal("item-done"), ...ofItem }),
   z.object({

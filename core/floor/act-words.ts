@@ -20,6 +20,10 @@ export function actName(body: EntryBody): string {
       return "the fault";
     case "call":
       return "the decision";
+    case "pain":
+      return "the pain";
+    case "pain-over":
+      return "the word on a pain";
     default:
       return "the last act";
   }
@@ -39,6 +43,9 @@ export function actWords(
       return hasSpeed(body) ? `${actName(body)} m/s` : actName(body);
     case "set-done":
       return `the end of the set (${endedWords(body.endedBy)}, ${load(body.loadKg)})`;
+    case "pain":
+    case "pain-over":
+      return actName(body);
     case "fault":
       return `the fault "${body.fault}"`;
     case "call":

@@ -7,6 +7,20 @@ import type { VelocitySource } from "../units/velocity";
 /** Version of the bodies below; older ones are lifted by `upcastBody`. */
 export const ENTRY_SCHEMA_VERSION = 2;
 
+/** Where it may hurt, as a tablet asks. */
+export const PAIN_PLACES = [
+  "back",
+  "neck",
+  "shoulder",
+  "elbow",
+  "wrist",
+  "hip",
+  "knee",
+  "ankle",
+  "elsewhere",
+] as const;
+export type PainPlace = (typeof PAIN_PLACES)[number];
+
 /** Whose work in which slot, and where it was done. */
 interface Work {
   athleteId: string;
@@ -63,7 +77,14 @@ type SetBody =
       /** What was done: the proposal where taken, the coach's own where changed. */
       action: CallAction;
       reason: string;
-    } & SetAddress);
+    } & SetAddress)
+  /**
+   * It hurts: no heavier in this lift until a coach has spoken. Where it hurts is told to the
+   * server, which keeps it with the reasons of limits: no reader of the log gets it.
+   */
+  | ({ kind: "pain"; place?: PainPlace } & SetAddress)
+  /** A coach's word that the loads may rise again. */
+  | ({ kind: "pain-over"; of: string[] } & SetAddress);
 
 type ItemBody =
   | ({ kind: "item-start" } & ItemAddress)

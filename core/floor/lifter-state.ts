@@ -33,6 +33,8 @@ export interface LifterState {
   doneCount: number;
   addedRestS: number;
   ended: boolean;
+  /** Pains that no coach has spoken on: loads do not rise. Entry ids. */
+  held: string[];
 }
 
 /** One lifter's work in one slot, with what the floor gathers from all of them. */
@@ -59,15 +61,19 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
   const sets: SetState[] = [];
   let lastEnd: ClockMark | undefined;
   const wants = lifter.sets.filter((set) => set.loadKg !== undefined).length;
-  let pending: WaitingCall | undefined;
+  let pending: WaitingCall | undefined | false;
+  const held = painsIn(line);
+  let mostKg: number | undefined;
 
   for (const prescription of lifter.sets) {
     const entries = entriesOf.get(prescription.key);
-    const set = reduceSet(at, prescription, entries, deltaKg, conflicts);
+    const set = reduceSet(at, prescription, entries, { deltaKg, mostKg }, conflicts);
     if (set.stage !== "to-come") {
       const begun = entries?.reps[0] ?? entries?.done[0];
       if (lastEnd && begun) set.restTaken = secondsBetween(lastEnd, momentOf(begun));
     } else if (ended) set.stage = "dropped";
+    if (held.some((pain) => pain.setKey === prescription.key) && set.loadKg !== undefined)
+      mostKg = Math.min(mostKg ?? set.loadKg, set.loadKg);
 
     if (set.stage === "done") {
       lastEnd = set.end;
@@ -113,14 +119,17 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
         pending = undefined;
       } else {
         // A call stands until it is decided or the next set is done without it.
-        pending = set.verdict.call && {
-          ...set.verdict.call,
-          athleteId: lifter.athleteId,
-          athleteName: lifter.name,
-          slotId: slot.slotId,
-          setKey: prescription.key,
-          rackId: rack.id,
-        };
+        const raises =
+          set.verdict.call?.action.type === "load" && set.verdict.call.action.deltaKg > 0;
+        pending = set.verdict.call &&
+          !(raises && held.length > 0) && {
+            ...set.verdict.call,
+            athleteId: lifter.athleteId,
+            athleteName: lifter.name,
+            slotId: slot.slotId,
+            setKey: prescription.key,
+            rackId: rack.id,
+          };
       }
     }
     sets.push(set);
@@ -136,12 +145,21 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
       doneCount: sets.filter((set) => set.stage === "done").length,
       addedRestS,
       ended,
+      held: held.map((pain) => pain.entryId),
     },
-    call: index >= 0 ? pending : undefined,
+    call: index >= 0 && pending ? pending : undefined,
     decided,
     conflicts,
     lastDone: lastFinished(line, sets),
   };
+}
+
+/** Pains that hold: those that no coach's word has ended. */
+function painsIn(line: ReadonlyArray<LineEntry<SetEntryBody>>) {
+  const over = new Set(line.flatMap(({ body }) => (body.kind === "pain-over" ? body.of : [])));
+  return line.flatMap(({ entry, body }) =>
+    body.kind === "pain" && !over.has(entry.id) ? [{ entryId: entry.id, setKey: body.setKey }] : [],
+  );
 }
 
 function lastFinished(

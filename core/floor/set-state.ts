@@ -78,9 +78,17 @@ export function bySet(line: ReadonlyArray<LineEntry<SetEntryBody>>): Map<string,
     if (body.kind === "rep") set.reps.push({ entry, root, body });
     else if (body.kind === "set-done") set.done.push({ entry, root, body });
     else if (body.kind === "fault") set.faults.push({ entry, root, body });
-    else set.calls.push({ entry, root, body });
+    else if (body.kind === "call") set.calls.push({ entry, root, body });
   }
   return gathered;
+}
+
+/** What sets before this one have made of its load. */
+export interface LoadSoFar {
+  /** Of calls that were taken. */
+  deltaKg: number;
+  /** No heavier than this; undefined where nothing holds it. */
+  mostKg: number | undefined;
 }
 
 /** One set of a lifter, from its entries. */
@@ -88,7 +96,7 @@ export function reduceSet(
   at: LifterAt,
   prescription: SetPrescription,
   entries: SetEntries = NONE,
-  deltaKg: number,
+  { deltaKg, mostKg }: LoadSoFar,
   conflicts: LogConflict[],
 ): SetState {
   const { slot, loads, lifter } = at;
@@ -122,12 +130,7 @@ export function reduceSet(
     source: body.source,
   }));
 
-  const planned =
-    prescription.loadKg === undefined
-      ? undefined
-      : deltaKg === 0
-        ? { totalKg: prescription.loadKg, side: prescription.side }
-        : fromLoading(loads(prescription.loadKg + deltaKg), prescription);
+  const planned = plannedLoad(at, prescription, { deltaKg, mostKg });
   const loadKg = finished?.body.loadKg ?? planned?.totalKg;
   const side =
     finished && finished.body.loadKg !== planned?.totalKg
@@ -211,6 +214,20 @@ function repsOf(all: SetEntries["reps"], finished: LogEntry | undefined) {
     else twice.push({ kept: kept.entry, other: one.entry });
   }
   return { reps: [...byNumber.values()].sort((a, b) => a.body.rep - b.body.rep), twice };
+}
+
+/** A set's load after calls, and no heavier than what holds it. */
+function plannedLoad(
+  { loads }: LifterAt,
+  prescription: SetPrescription,
+  { deltaKg, mostKg }: LoadSoFar,
+): { totalKg: number; side: Mass[] } | undefined {
+  if (prescription.loadKg === undefined) return undefined;
+  const wantedKg = prescription.loadKg + deltaKg;
+  const kg = mostKg === undefined ? wantedKg : Math.min(wantedKg, mostKg);
+  return kg === prescription.loadKg
+    ? { totalKg: prescription.loadKg, side: prescription.side }
+    : fromLoading(loads(kg), prescription);
 }
 
 function fromLoading(

@@ -1,7 +1,7 @@
 import type { Mass } from "../units/mass";
 import type { LogConflict, SetAside } from "./conflicts";
 import { applyCorrections, type Correction } from "./corrections";
-import type { EntryDoubt, ItemEntryBody, LogEntry, SetEntryBody } from "./entries";
+import type { EntryBody, EntryDoubt, ItemEntryBody, LogEntry, SetEntryBody } from "./entries";
 import {
   type FrozenPairing,
   type FrozenRack,
@@ -237,6 +237,12 @@ export class FloorFold {
     // What corrects it stands where it stands, in another athlete's line too.
     this.#unfold(this.#applied.hiddenBy.get(entry.id));
     if (entry.supersedes.length > 0) this.#correctionsChanged = true;
+    if (body && isPain(body))
+      for (const correction of this.#corrections)
+        if (correction.entry.supersedes.includes(entry.id)) {
+          this.#correctionsChanged = true;
+          if (correction.line) correction.line.folded = undefined;
+        }
     if (body?.kind !== "admit") return;
     for (const id of body.of) {
       const about = this.#known.get(id);
@@ -247,8 +253,16 @@ export class FloorFold {
 
   /** Whether it may count: it is known here, and where it waits for the coach's word, has it. */
   #mayCount(known: Known): boolean {
-    if (known.problem !== undefined) return false;
+    if (known.problem !== undefined || this.#wantsPain(known.entry)) return false;
     return known.entry.doubt === undefined || this.#word(known.entry.id) === true;
+  }
+
+  /** Whether it would take back a pain, or a coach's word on one: nobody corrects those. */
+  #wantsPain(entry: LogEntry): boolean {
+    return entry.supersedes.some((id) => {
+      const body = this.#known.get(id)?.body;
+      return body !== undefined && isPain(body);
+    });
   }
 
   /** The newest word of a coach on an entry. */
@@ -385,6 +399,8 @@ export class FloorFold {
 export function reduceFloor(session: FrozenSession, entries: Iterable<LogEntry>): FloorState {
   return new FloorFold(session).add(entries).state();
 }
+
+const isPain = (body: EntryBody) => body.kind === "pain" || body.kind === "pain-over";
 
 const speaksOfSet = (one: LineEntry): one is LineEntry<SetEntryBody> => "setKey" in one.body;
 const speaksOfItem = (one: LineEntry): one is LineEntry<ItemEntryBody> => "round" in one.body;

@@ -22,7 +22,8 @@ export function lastAct(
   deviceId: string,
   shown: ShownSet | undefined,
 ): UndoStep | undefined {
-  const mine = (entries: readonly LogEntry[]) => entries.filter((one) => one.deviceId === deviceId);
+  const mine = (entries: readonly LogEntry[]) =>
+    entries.filter((one) => one.deviceId === deviceId && canBeTakenBack(one));
   const inSet = shown
     ? newest(mine(fold.countingIn(shown.slotId, shown.athleteId).filter(isOf(shown))))
     : undefined;
@@ -56,6 +57,9 @@ export function lastUndone(
 
 const isOf = (shown: ShownSet) => (entry: LogEntry) =>
   "setKey" in entry.body && entry.body.setKey === shown.setKey;
+
+/** A pain is no slip of a finger to take back: a coach speaks on it. */
+const canBeTakenBack = ({ body }: LogEntry) => body.kind !== "pain" && body.kind !== "pain-over";
 
 const newest = (entries: readonly LogEntry[]): LogEntry | undefined =>
   entries.reduce<LogEntry | undefined>(
