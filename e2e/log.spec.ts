@@ -109,6 +109,30 @@ test("a sensor that the page could not fetch is said, and lifts when the link is
   await rack.context().close();
 });
 
+test("a part of the rack's screen that cannot be fetched takes nothing else with it", async ({
+  browser,
+  baseURL,
+}) => {
+  const session = await makeSession("Log, a part missing");
+  const rack = await atRack(browser, baseURL, session, (context) =>
+    context.addInitScript(() => {
+      // What is fetched after the screen comes when it is asked for, not before.
+      const later = window.setTimeout;
+      window.setTimeout = ((run: TimerHandler, ms?: number, ...more: unknown[]) =>
+        ms === 2000 ? 0 : later(run, ms, ...more)) as typeof window.setTimeout;
+    }),
+  );
+  await rack.context().setOffline(true);
+  await rack.getByRole("button", { name: "Fault" }).click();
+  await expect(rack.getByRole("alert")).toContainText("not on the tablet yet");
+  await expect(rack.getByTestId("load")).toBeVisible();
+  await rack.context().setOffline(false);
+  await rack.reload();
+  await rack.getByRole("button", { name: "Fault" }).click();
+  await expect(rack.getByRole("dialog", { name: "Fault seen" })).toBeVisible();
+  await rack.context().close();
+});
+
 test("offline for 60 sets of three lifters, a reload, the session ended meanwhile: all of it arrives", async ({
   page,
   browser,

@@ -144,7 +144,7 @@ export function Conflicts({
               {lifter && setKey ? (
                 <button
                   type="button"
-                  className="btn btn-sm"
+                  className="btn btn-sm my-1"
                   onClick={() => open({ athleteId: lifter.lifter.athleteId, setKey })}
                 >
                   Put it right

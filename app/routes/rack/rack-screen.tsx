@@ -1,4 +1,4 @@
-import { lazy, Suspense, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { actName, actWords } from "../../../core/floor/act-words";
 import type { LogEntry, SetAddress } from "../../../core/floor/entries";
@@ -16,6 +16,7 @@ import { useSessionLog } from "../../offline/use-session-log";
 import { useKeys } from "../../ui/use-keys";
 import { useNow } from "../../ui/use-now";
 import { Finished, SessionEnded } from "./finished";
+import { Later, LaterPart } from "./part";
 import { Queue } from "./queue";
 import { SavedWords } from "./saved-words";
 import { Earlier, Head, Load, Strip } from "./set-view";
@@ -25,16 +26,11 @@ const TICK_MS = 250;
 const LOAD_PARTS_MS = 2000;
 
 /** What is opened over the screen comes a moment after it, and before the network may go. */
-const parts = {
-  edit: () => import("../../ui/edit-set"),
-  calls: () => import("../../ui/calls"),
-  fault: () => import("./fault-list"),
-  type: () => import("./type-speed"),
-};
-const EditSet = lazy(() => parts.edit().then((part) => ({ default: part.EditSet })));
-const CallCard = lazy(() => parts.calls().then((part) => ({ default: part.CallCard })));
-const FaultList = lazy(() => parts.fault().then((part) => ({ default: part.FaultList })));
-const TypeSpeed = lazy(() => parts.type().then((part) => ({ default: part.TypeSpeed })));
+const editSet = new LaterPart(async () => (await import("../../ui/edit-set")).EditSet);
+const callCard = new LaterPart(async () => (await import("../../ui/calls")).CallCard);
+const faultList = new LaterPart(async () => (await import("./fault-list")).FaultList);
+const typeSpeed = new LaterPart(async () => (await import("./type-speed")).TypeSpeed);
+const LATER = [editSet, callCard, faultList, typeSpeed];
 
 interface RackData {
   sessionId: string;
@@ -115,7 +111,7 @@ function RackSession({
   };
   useEffect(() => {
     const timer = setTimeout(() => {
-      for (const load of Object.values(parts)) load().catch(() => {});
+      for (const part of LATER) part.ready().catch(() => {});
     }, LOAD_PARTS_MS);
     return () => clearTimeout(timer);
   }, []);
@@ -199,17 +195,17 @@ function RackSession({
         />
         {call && !view.ended ? (
           <div className="border-t border-rule pt-3">
-            <Suspense>
-              <CallCard
-                key={call.setKey}
-                call={call}
-                keyHint="1"
-                large
-                decide={(decided, decision, action, reason) =>
-                  log.append(decidedCall(decided, decision, action, reason))
-                }
-              />
-            </Suspense>
+            <Later
+              key={call.setKey}
+              part={callCard}
+              of={{
+                call,
+                keyHint: "1",
+                large: true,
+                decide: (decided, decision, action, reason) =>
+                  log.append(decidedCall(decided, decision, action, reason)),
+              }}
+            />
           </div>
         ) : null}
         <div className="mt-auto text-[17px] text-muted">
@@ -226,43 +222,50 @@ function RackSession({
           )}
         </div>
       </aside>
-      <Suspense>
-        {typing && at ? (
-          <TypeSpeed
-            onClose={() => setPanel(undefined)}
-            onSpeed={(velocity) => {
+      {typing && at ? (
+        <Later
+          part={typeSpeed}
+          of={{
+            onClose: () => setPanel(undefined),
+            onSpeed: (velocity) => {
               hold();
               // A rule that ends the set closes the sheet: the next digit is nobody's speed.
               if (runner.typeRep(at, velocity) === "ended") setPanel(undefined);
-            }}
-            repsLeft={set.prescription.reps - set.reps.length}
-          />
-        ) : null}
-        {panel === "fault" && at ? (
-          <FaultList
-            faults={slot.faults}
-            onClose={() => setPanel(undefined)}
-            onFault={(fault, cut) => {
+            },
+            repsLeft: set.prescription.reps - set.reps.length,
+          }}
+        />
+      ) : null}
+      {panel === "fault" && at ? (
+        <Later
+          part={faultList}
+          of={{
+            faults: slot.faults,
+            onClose: () => setPanel(undefined),
+            onFault: (fault, cut) => {
               hold();
               runner.tagFault(at, fault, cut);
-            }}
-          />
-        ) : null}
-        {editing ? (
-          <EditSet
-            fold={log.fold}
-            append={(body, supersedes) => log.append(body, supersedes)}
-            names={names}
-            zone={frozen.zone}
-            slot={slot}
-            rack={rack.rack}
-            lifters={rack.lifters}
-            shown={editing}
-            large
-            onClose={() => setEditing(undefined)}
-          />
-        ) : null}
-      </Suspense>
+            },
+          }}
+        />
+      ) : null}
+      {editing ? (
+        <Later
+          part={editSet}
+          of={{
+            fold: log.fold,
+            append: (body, supersedes) => log.append(body, supersedes),
+            names,
+            zone: frozen.zone,
+            slot,
+            rack: rack.rack,
+            lifters: rack.lifters,
+            shown: editing,
+            large: true,
+            onClose: () => setEditing(undefined),
+          }}
+        />
+      ) : null}
     </div>
   );
 }
