@@ -38,6 +38,7 @@ export default [
     route("data", "routes/data/import.tsx"),
     route("tablets", "routes/tablets/tablets.tsx"),
     route("card", "routes/card/card.tsx"),
+    route("account", "routes/frame/account.tsx"),
   ]),
   route("rack/:sessionId/:rackId", "routes/rack/rack.tsx"),
   route("library/recipes/:recipeFile", "routes/library/recipe-file.ts"),

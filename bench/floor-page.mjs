@@ -29,6 +29,10 @@ async function copyOf(id) {
       (team_id, id, plan_id, week, slot_id, date, room_id, status, frozen, last_seq, started_at, started_by)
     SELECT team_id, ${copy}, plan_id, 1000 + (random() * 1e6)::int, slot_id, date, room_id, 'running',
       frozen, 0, started_at, 'bench' FROM training_session WHERE id = ${id}`;
+  await admin`
+    INSERT INTO session_person (team_id, session_id, athlete_id, name, instructions, setup)
+    SELECT team_id, ${copy}, athlete_id, name, instructions, setup FROM session_person
+    WHERE session_id = ${id}`;
   return copy;
 }
 

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from "node:fs";
 import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { putCopies } from "../core/floor/display-copy";
 import type { LogEntry } from "../core/floor/entries";
 import { testSession } from "../core/floor/fixtures/session";
 import { reduceFloor } from "../core/floor/state";
@@ -108,8 +109,19 @@ async function makeOldFloor(): Promise<void> {
     outcome: "counted",
     source: "sensor",
   };
+  const call = {
+    kind: "call",
+    athleteId: id(4),
+    slotId: "main",
+    setKey: "w1.a.1",
+    call: "lighten",
+    decision: "decline",
+    action: { type: "none" },
+    reason: "Looked fast",
+  };
   await all`INSERT INTO log_entry (team_id, id, session_id, seq, device_id, boot_id, device_seq, mono_ms, wall_time, received_at, supersedes, schema_version, kind, body, author)
     VALUES (${TEAM}, ${id(21)}, ${id(20)}, 1, ${id(90)}, ${id(91)}, 1, 1000, now(), now(), '{}', 1, 'rep', ${all.json(rep)}, 'u'),
+           (${TEAM}, ${id(23)}, ${id(20)}, 3, ${id(90)}, ${id(91)}, 3, 3000, now(), now(), '{}', 1, 'call', ${all.json(call)}, 'u'),
            (${TEAM}, ${id(22)}, ${id(20)}, 2, ${id(90)}, ${id(91)}, 2, 2000, now(), now(), ${[id(21)]}, 1, 'rep', ${all.json({ ...rep, mcvMps: 0.8 })}, 'u')`;
 
   if (!COMPLEX) throw new Error("The library has a first pairing.");
@@ -154,7 +166,17 @@ async function floorOf(sessionId: string) {
       seq: Number(one.seq),
     }),
   );
-  return { row, floor: reduceFloor(row?.frozen, entries) };
+  const people = await all`SELECT * FROM session_person WHERE session_id = ${sessionId}`;
+  const session = putCopies(
+    row?.frozen,
+    people.map((one) => ({
+      athleteId: one.athlete_id,
+      name: one.name,
+      instructions: one.instructions,
+      setup: one.setup ?? undefined,
+    })),
+  );
+  return { row, floor: reduceFloor(session, entries) };
 }
 
 afterAll(async () => {
@@ -229,6 +251,17 @@ describe("a database from before", () => {
     const [rack] = floor.racks;
     expect(rack?.rack).toMatchObject({ id: "rack", name: "1" });
     expect(rack?.lifters.map((one) => one.lifter.athleteId)).toEqual([id(4), id(5)]);
+    // Names stand beside the session, from where they can be erased.
+    expect(rack?.lifters.map((one) => one.lifter.name)).toEqual([
+      `${id(4)} Example`,
+      `${id(5)} Example`,
+    ]);
+    expect(JSON.stringify(row?.frozen)).not.toContain("Example");
+    // So do the words that came with an entry.
+    const [decided] = await all`
+      SELECT body ? 'reason' AS inside, w.reason FROM log_entry e
+      LEFT JOIN entry_words w ON w.id = e.id WHERE e.id = ${id(23)}`;
+    expect(decided).toEqual({ inside: false, reason: "Looked fast" });
     expect(rack?.lifters[0]?.sets[0]?.reps.map((rep) => rep.velocityMps)).toEqual([0.8]);
     expect([floor.setAside, floor.conflicts]).toEqual([[], []]);
   });

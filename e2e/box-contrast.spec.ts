@@ -525,7 +525,7 @@ test("a box slot says what for and how; its faults are tagged at the rack with t
   await page.waitForURL(/\/rack\//);
   await expect(page.getByText(/^Box \d+(\.\d)? cm|^No box height yet/).first()).toBeVisible();
   await page.getByRole("button", { name: "Fault" }).click();
-  const sheet = page.getByRole("dialog", { name: "Fault seen" });
+  const sheet = page.getByRole("dialog", { name: "Fault or pain" });
   await expect(sheet.getByRole("button", { name: /Rocking back/ })).toContainText(
     "Stop as you are",
   );

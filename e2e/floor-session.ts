@@ -28,7 +28,7 @@ export async function makeSession(
   over: { lifters?: number; sets?: number; realRack?: boolean } = {},
 ): Promise<OwnSession> {
   const [row] = await admin`
-    SELECT s.team_id, s.plan_id, s.room_id, s.frozen, s.date::text AS date FROM training_session s
+    SELECT s.id, s.team_id, s.plan_id, s.room_id, s.frozen, s.date::text AS date FROM training_session s
       JOIN team t ON t.id = s.team_id
     WHERE t.name = 'Skerry Coast' AND s.kind = 'lift' AND s.frozen->>'title' LIKE '%kayak, week 2%'
     ORDER BY s.started_at DESC LIMIT 1`;
@@ -60,12 +60,18 @@ export async function makeSession(
       (team_id, id, plan_id, week, slot_id, date, room_id, status, frozen, last_seq, started_at, started_by)
     VALUES (${row.team_id}, ${id}, ${row.plan_id}, ${1000 + Math.floor(Math.random() * 1e6)}, ${slot.slotId}, ${row.date}, ${row.room_id}, 'running',
       ${admin.json(JSON.parse(JSON.stringify(frozen)))}, 0, '2026-03-10T16:30:00Z', 'test')`;
+  await admin`
+    INSERT INTO session_person (team_id, session_id, athlete_id, name, instructions, setup)
+    SELECT team_id, ${id}, athlete_id, name, instructions, setup FROM session_person
+    WHERE session_id = ${row.id}`;
+  const people = await admin`SELECT athlete_id, name FROM session_person WHERE session_id = ${id}`;
+  const nameOf = new Map(people.map((one) => [one.athlete_id, String(one.name)]));
   return {
     id,
     rackId: station.id,
     roomId: row.room_id,
     title,
-    names: lifters.map((lifter) => lifter.name.split(" ")[0] ?? ""),
+    names: lifters.map((lifter) => nameOf.get(lifter.athleteId)?.split(" ")[0] ?? ""),
   };
 }
 

@@ -129,7 +129,7 @@ test("a part of the rack's screen that cannot be fetched takes nothing else with
   await rack.context().setOffline(false);
   await rack.reload();
   await rack.getByRole("button", { name: "Fault" }).click();
-  await expect(rack.getByRole("dialog", { name: "Fault seen" })).toBeVisible();
+  await expect(rack.getByRole("dialog", { name: "Fault or pain" })).toBeVisible();
   await rack.context().close();
 });
 

@@ -146,7 +146,7 @@ test.describe("what opens over a page", () => {
     await page.locator("li a[href^='/floor/']").first().click();
     await page.locator("a[href^='/rack/']").first().click();
     await page.getByRole("button", { name: "Fault" }).click();
-    await expect(page.getByRole("dialog", { name: "Fault seen" })).toBeVisible();
+    await expect(page.getByRole("dialog", { name: "Fault or pain" })).toBeVisible();
     await clean(page);
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "Type a speed" }).click();

@@ -80,6 +80,12 @@ export const FactsForm = z.object({
   trainingSince: optionalDate.transform((value) => value ?? null),
 });
 
+/** A new person: the same, and whether somebody of that name is another one. */
+export const NewPersonForm = FactsForm.extend({ another: z.literal("yes").optional() });
+
+/** To erase a person the whole name is typed. */
+export const EraseForm = z.object({ typed: z.string().max(120) });
+
 export const BodyMassForm = z.object({ mass: MassField, date: DateField });
 
 export const CompetitionForm = z.object({

@@ -1,4 +1,4 @@
-import type { EntryBody, LogEntry } from "../../core/floor/entries";
+import { type EntryBody, type LogEntry, withoutPlace } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
 import { FloorFold, type FloorState } from "../../core/floor/state";
 import type { DeviceClock } from "./clock";
@@ -102,7 +102,7 @@ export class SessionLog {
   /** Keeps an entry on this browser, shows it at once and sends it. */
   append(body: EntryBody, supersedes: string[] = []): LogEntry {
     const entry = this.#stamp(body, supersedes);
-    this.fold.add([entry]);
+    this.fold.add([withoutPlace(entry)]);
     this.#changed();
     void this.#outbox.put(this.sessionId, entry);
     return entry;
@@ -114,7 +114,7 @@ export class SessionLog {
   #hearOutbox(news: OutboxNews): void {
     if (news.kind === "found") {
       const mine = news.kept.filter((kept) => kept.sessionId === this.sessionId);
-      this.fold.add(mine.map((kept) => kept.entry));
+      this.fold.add(mine.map((kept) => withoutPlace(kept.entry)));
     } else if (news.sessionId !== this.sessionId) return;
     else if (news.kind === "refused") this.fold.remove(news.ids);
     else

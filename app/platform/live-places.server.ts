@@ -13,9 +13,16 @@ let count = 0;
 const holderOf = (principal: Principal) =>
   principal.kind === "rack" ? `rack:${principal.deviceId}` : `person:${principal.userId}`;
 
-/** Closes every stream of a person or tablet; each comes back only with the right to. */
-export function closeStreamsOf(teamId: string, holder: string): void {
-  for (const place of [...(held.get(`${teamId}/${holder}`) ?? [])]) place.abort();
+/**
+ * Closes every stream of a person or tablet; each comes back only with the right to.
+ * @param teamId undefined for the person's streams in whatever team
+ */
+export function closeStreamsOf(teamId: string | undefined, holder: string): void {
+  for (const [key, places] of [...held]) {
+    const theirs =
+      teamId === undefined ? key.endsWith(`/${holder}`) : key === `${teamId}/${holder}`;
+    if (theirs) for (const place of [...places]) place.abort();
+  }
 }
 
 /** Closes every stream of this process; each comes back only with the right to. */

@@ -4,7 +4,8 @@ import { log } from "./log.server";
 
 /** What the database tells of a person or tablet whose rights have changed: no name, an id. */
 interface Told {
-  team: string;
+  /** Absent where it is about a sign-in, whatever its team. */
+  team?: string;
   /** `rack:` and a tablet's id, or `person:` and a person's. */
   holder: string;
 }

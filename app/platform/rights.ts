@@ -98,6 +98,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/api/at-rack", read: ["rack"] },
   { path: "/api/session/:sessionId", read: floor },
   { path: "/kept", read: signedIn },
+  { path: "/account", read: people, write: people },
   { path: "/api/log/:sessionId", read: floor, write: [...floor, "revoked-rack"] },
   { path: "/api/live/:sessionId", read: floor },
   { path: "/api/find", read: staff },

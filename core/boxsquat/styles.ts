@@ -144,6 +144,9 @@ export type Eligibility = {
   reasons: string[];
 };
 
+/** Said by age to those who may know ages; others are told to ask a coach. */
+export const OLDER_ON_BOX_WORDS = "From 60 on the box is a way round: sat back, or a light touch.";
+
 /**
  * Whether an athlete may do a style, as main lift or as accessory only; a refusal can be set
  * aside by a coach with a note. Cautions of DOMAIN 9, 12, 14; the groups refused by default come
@@ -181,7 +184,7 @@ export function eligibility(input: EligibilityInput): Eligibility {
     style.id !== "wide" &&
     style.id !== "touch"
   )
-    accessory.push("From 60 on the box is a way round: sat back, or a light touch.");
+    accessory.push(OLDER_ON_BOX_WORDS);
   if (athlete.goal === "competition-lifting" && style.id !== "competition" && style.id !== "wide")
     accessory.push("A competition lifter's main squat is in the stance that is judged.");
   if (refused.length > 0) return { verdict: "refused", reasons: refused };

@@ -152,6 +152,13 @@ export interface LogEntry {
   by?: string;
 }
 
+/** An entry as screens and files may have it: where it hurts is the server's to keep. */
+export function withoutPlace<T extends { body: EntryBody }>(entry: T): T {
+  if (entry.body.kind !== "pain" || entry.body.place === undefined) return entry;
+  const { place: _, ...body } = entry.body;
+  return { ...entry, body };
+}
+
 /** The moment at which an entry was made. */
 export function markOf(entry: LogEntry): ClockMark {
   return {

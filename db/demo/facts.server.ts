@@ -327,7 +327,7 @@ async function loadLimits(tx: TeamTransaction, facts: Facts, uuid: () => string,
     {
       id: uuid(),
       athleteId: minor,
-      instruction: "No maximal tests; guardian's consent on file.",
+      instruction: "No maximal tests.",
       refuses: ["max-test", "heavy-single"],
       ...entered,
     },

@@ -2,6 +2,7 @@ import { and, asc, eq } from "drizzle-orm";
 import type { MassUnit } from "../../core/units/mass";
 import type { Database } from "../connection.server";
 import { membership, type Role, rack, rackDevice, room, team } from "../schema";
+import { user } from "../schema/auth";
 import type { TeamTransaction } from "../team.server";
 
 export interface Member {
@@ -26,6 +27,18 @@ export async function membershipOf(signIn: Database, userId: string): Promise<Me
     name: row.name,
     athleteId: row.athleteId ?? undefined,
   };
+}
+
+/** Takes sign-ins away that belong to no team any more. Runs as the sign-in role. */
+export async function removeSignIns(signIn: Database, userIds: readonly string[]): Promise<void> {
+  for (const id of userIds) {
+    const [member] = await signIn
+      .select({ id: membership.id })
+      .from(membership)
+      .where(eq(membership.userId, id))
+      .limit(1);
+    if (!member) await signIn.delete(user).where(eq(user.id, id));
+  }
 }
 
 /** The names of those who write into the log, by the log's own name for them. */

@@ -1,8 +1,17 @@
 import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
-import type { LogEntry } from "../../core/floor/entries";
+import { putCopies, takeCopies } from "../../core/floor/display-copy";
+import { type EntryBody, type LogEntry, withoutPlace } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
 import type { LocalDate } from "../../core/units/time";
-import { logEntry, plan, sessionChange, simulatedLifter, trainingSession } from "../schema";
+import {
+  entryWords,
+  logEntry,
+  plan,
+  sessionChange,
+  sessionPerson,
+  simulatedLifter,
+  trainingSession,
+} from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf } from "./any-of.server";
 
@@ -103,12 +112,41 @@ export async function sessionHead(tx: TeamTransaction, id: string) {
   return row;
 }
 
+/** Frozen sessions with the names they show, which stand in a table of their own. */
+async function withCopies<T extends { id: string; frozen: FrozenSession }>(
+  tx: TeamTransaction,
+  rows: readonly T[],
+): Promise<T[]> {
+  if (rows.length === 0) return [];
+  const copies = await tx
+    .select()
+    .from(sessionPerson)
+    .where(
+      anyOf(
+        sessionPerson.sessionId,
+        rows.map((row) => row.id),
+      ),
+    );
+  const bySession = new Map<string, typeof copies>(rows.map((row) => [row.id, []]));
+  for (const copy of copies) bySession.get(copy.sessionId)?.push(copy);
+  return rows.map((row) => ({
+    ...row,
+    frozen: putCopies(
+      row.frozen,
+      (bySession.get(row.id) ?? []).map(({ setup, ...copy }) => ({
+        ...copy,
+        setup: setup ?? undefined,
+      })),
+    ),
+  }));
+}
+
 export async function frozenOf(tx: TeamTransaction, id: string) {
-  const [row] = await tx
+  const rows = await tx
     .select({ ...head, frozen: trainingSession.frozen })
     .from(trainingSession)
     .where(eq(trainingSession.id, id));
-  return row;
+  return (await withCopies(tx, rows))[0];
 }
 
 /** The frozen sessions of some ids, by id. */
@@ -120,7 +158,7 @@ export async function frozenById(
     .select({ id: trainingSession.id, frozen: trainingSession.frozen })
     .from(trainingSession)
     .where(anyOf(trainingSession.id, ids));
-  return new Map(rows.map((one) => [one.id, one.frozen]));
+  return new Map((await withCopies(tx, rows)).map((one) => [one.id, one.frozen]));
 }
 
 /** Starts a session once: undefined when this week of the plan was started already. */
@@ -128,9 +166,10 @@ export async function insertSession(
   tx: TeamTransaction,
   row: Omit<typeof trainingSession.$inferInsert, "teamId"> & { frozen: FrozenSession },
 ): Promise<string | undefined> {
+  const { frozen, copies } = takeCopies(row.frozen);
   const rows = await tx
     .insert(trainingSession)
-    .values({ teamId: tx.teamId, ...row })
+    .values({ teamId: tx.teamId, ...row, frozen })
     .onConflictDoNothing({
       target: [
         trainingSession.teamId,
@@ -140,7 +179,17 @@ export async function insertSession(
       ],
     })
     .returning({ id: trainingSession.id });
-  return rows[0]?.id;
+  const id = rows[0]?.id;
+  if (id !== undefined && copies.length > 0)
+    await tx.insert(sessionPerson).values(
+      copies.map(({ setup, ...copy }) => ({
+        teamId: tx.teamId,
+        sessionId: id,
+        ...copy,
+        setup: setup ?? null,
+      })),
+    );
+  return id;
 }
 
 /** A guarded change of state: only a running session ends. */
@@ -180,19 +229,20 @@ export function sessionChanges(tx: TeamTransaction, sessionId: string) {
 }
 
 /** The newest pairings. */
-export function listPairings(tx: TeamTransaction, most: number) {
-  return tx
+export async function listPairings(tx: TeamTransaction, most: number) {
+  const rows = await tx
     .select({ ...head, frozen: trainingSession.frozen })
     .from(trainingSession)
     .where(eq(trainingSession.kind, "pairing"))
     .orderBy(desc(trainingSession.startedAt))
     .limit(most);
+  return withCopies(tx, rows);
 }
 
 /** The newest pairings that an athlete took part in. */
-export function pairingsOfAthlete(tx: TeamTransaction, athleteId: string, most = 60) {
+export async function pairingsOfAthlete(tx: TeamTransaction, athleteId: string, most = 60) {
   const part = { slots: [{ groups: [{ athletes: [{ athleteId }] }] }] };
-  return tx
+  const rows = await tx
     .select({ ...head, frozen: trainingSession.frozen })
     .from(trainingSession)
     .where(
@@ -203,6 +253,7 @@ export function pairingsOfAthlete(tx: TeamTransaction, athleteId: string, most =
     )
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
+  return withCopies(tx, rows);
 }
 
 /** Locks the session against other writers of its log until the transaction ends. */
@@ -244,9 +295,35 @@ const ENTRY = {
   madeAt: logEntry.madeAt,
   doubt: logEntry.doubt,
   author: logEntry.author,
+  why: entryWords.why,
+  reason: entryWords.reason,
 };
 
-function toEntry(row: Pick<typeof logEntry.$inferSelect, keyof typeof ENTRY>): LogEntry {
+/** What a person wrote with an entry stands beside the log, from where it can be erased. */
+const withWords = and(eq(entryWords.teamId, logEntry.teamId), eq(entryWords.id, logEntry.id));
+
+type EntryRow = Pick<typeof logEntry.$inferSelect, Exclude<keyof typeof ENTRY, "why" | "reason">> &
+  Record<"why" | "reason", string | null>;
+
+/** A body as the log keeps it, and the words that go beside it. */
+function apart(body: EntryBody): { body: EntryBody; why?: string; reason?: string } {
+  const { why, ...rest } = body;
+  const words = why === undefined ? {} : { why };
+  if (rest.kind !== "call" && rest.kind !== "pairing-stop") return { body: rest, ...words };
+  const { reason, ...bare } = rest;
+  return { body: bare as EntryBody, ...words, ...(reason === "" ? {} : { reason }) };
+}
+
+function together({ body, why, reason }: Pick<EntryRow, "body" | "why" | "reason">): EntryBody {
+  const asked = body.kind === "call" || body.kind === "pairing-stop";
+  return {
+    ...body,
+    ...(asked ? { reason: reason ?? "" } : {}),
+    ...(why === null ? {} : { why }),
+  } as EntryBody;
+}
+
+function toEntry(row: EntryRow): LogEntry {
   return {
     id: row.id,
     deviceId: row.deviceId,
@@ -256,7 +333,7 @@ function toEntry(row: Pick<typeof logEntry.$inferSelect, keyof typeof ENTRY>): L
     wallTime: new Date(row.wallTime).toISOString(),
     supersedes: row.supersedes,
     schemaVersion: row.schemaVersion,
-    body: row.body,
+    body: together(row),
     seq: row.seq,
     ...(row.madeAt ? { madeAt: row.madeAt.toISOString() } : {}),
     ...(row.doubt ? { doubt: row.doubt } : {}),
@@ -270,6 +347,7 @@ export async function entriesById(tx: TeamTransaction, ids: string[]) {
   const rows = await tx
     .select({ sessionId: logEntry.sessionId, ...ENTRY })
     .from(logEntry)
+    .leftJoin(entryWords, withWords)
     .where(inArray(logEntry.id, ids));
   return rows.map((row) => ({ sessionId: row.sessionId, entry: toEntry(row) }));
 }
@@ -282,29 +360,42 @@ export async function insertEntries(
   entries: ReadonlyArray<Omit<LogEntry, "by"> & { seq: number; author: string }>,
 ): Promise<void> {
   if (entries.length === 0) return;
+  const words = new Map<string, { why?: string; reason?: string }>();
   const rows = tx.insert(logEntry).values(
-    entries.map((entry) => ({
-      teamId: tx.teamId,
-      id: entry.id,
-      sessionId,
-      seq: entry.seq,
-      deviceId: entry.deviceId,
-      bootId: entry.bootId,
-      deviceSeq: entry.deviceSeq,
-      monoMs: entry.monoMs,
-      wallTime: entry.wallTime,
-      receivedAt,
-      supersedes: entry.supersedes,
-      schemaVersion: entry.schemaVersion,
-      kind: entry.body.kind,
-      body: entry.body,
-      author: entry.author,
-      madeAt: entry.madeAt === undefined ? null : new Date(entry.madeAt),
-      doubt: entry.doubt ?? null,
-    })),
+    entries.map((entry) => {
+      // Where it hurts is kept with the reasons of limits, by the workflow that takes it.
+      const { body, ...beside } = apart(withoutPlace(entry).body);
+      if (Object.keys(beside).length > 0) words.set(entry.id, beside);
+      return {
+        teamId: tx.teamId,
+        id: entry.id,
+        sessionId,
+        seq: entry.seq,
+        deviceId: entry.deviceId,
+        bootId: entry.bootId,
+        deviceSeq: entry.deviceSeq,
+        monoMs: entry.monoMs,
+        wallTime: entry.wallTime,
+        receivedAt,
+        supersedes: entry.supersedes,
+        schemaVersion: entry.schemaVersion,
+        kind: body.kind,
+        body,
+        author: entry.author,
+        madeAt: entry.madeAt === undefined ? null : new Date(entry.madeAt),
+        doubt: entry.doubt ?? null,
+      };
+    }),
   );
   // An id that another session took a moment ago is left out; who reads back sees it.
-  await rows.onConflictDoNothing({ target: [logEntry.teamId, logEntry.id] });
+  const stored = await rows
+    .onConflictDoNothing({ target: [logEntry.teamId, logEntry.id] })
+    .returning({ id: logEntry.id });
+  const beside = stored.flatMap(({ id }) => {
+    const own = words.get(id);
+    return own ? [{ teamId: tx.teamId, id, ...own }] : [];
+  });
+  if (beside.length > 0) await tx.insert(entryWords).values(beside);
 }
 
 /** What comes after a sequence number, in order: everything, or the first `most`. */
@@ -317,6 +408,7 @@ export async function entriesAfter(
   const all = tx
     .select(ENTRY)
     .from(logEntry)
+    .leftJoin(entryWords, withWords)
     .where(and(eq(logEntry.sessionId, sessionId), gt(logEntry.seq, seq)))
     .orderBy(asc(logEntry.seq));
   const rows = await (most === undefined ? all : all.limit(most));
@@ -331,6 +423,7 @@ export async function entriesOfSessions(
   const rows = await tx
     .select({ sessionId: logEntry.sessionId, ...ENTRY })
     .from(logEntry)
+    .leftJoin(entryWords, withWords)
     .where(anyOf(logEntry.sessionId, ids))
     .orderBy(asc(logEntry.sessionId), asc(logEntry.seq));
   const bySession = new Map<string, LogEntry[]>(ids.map((id) => [id, []]));

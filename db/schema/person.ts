@@ -116,6 +116,20 @@ export const reasonRead = pgTable(
   ],
 );
 
+/** Who was erased: their numbers only, so that what is restored from a backup is erased again. */
+export const erasure = pgTable(
+  "erasure",
+  {
+    /** The id is the athlete's. */
+    ...teamKey(),
+    ...entered(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    foreignKey({ columns: [t.teamId, t.id], foreignColumns: [athlete.teamId, athlete.id] }),
+  ],
+);
+
 /** Sleep, eating and soreness of a day, all optional; seen as a reason is. */
 export const dayNote = pgTable(
   "day_note",

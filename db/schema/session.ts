@@ -68,6 +68,34 @@ export const trainingSession = pgTable(
   ],
 );
 
+/**
+ * What a session shows of a person, beside the frozen session: who is erased loses this row, and
+ * the session stays as it was lifted.
+ */
+export const sessionPerson = pgTable(
+  "session_person",
+  {
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
+    sessionId: uuid("session_id").notNull(),
+    athleteId: uuid("athlete_id").notNull(),
+    name: text("name").notNull(),
+    instructions: text("instructions").array().notNull(),
+    /** Lines of the set-up on the box; absent where there is none. */
+    setup: text("setup").array(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.sessionId, t.athleteId] }),
+    index("session_person_of_athlete").on(t.teamId, t.athleteId),
+    foreignKey({
+      columns: [t.teamId, t.sessionId],
+      foreignColumns: [trainingSession.teamId, trainingSession.id],
+    }),
+    foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
+  ],
+);
+
 /** The append-only log. No row is ever changed: rights and a trigger both forbid it. */
 export const logEntry = pgTable(
   "log_entry",
@@ -110,6 +138,22 @@ export const logEntry = pgTable(
       columns: [t.teamId, t.sessionId],
       foreignColumns: [trainingSession.teamId, trainingSession.id],
     }),
+  ],
+);
+
+/** What a person wrote with an entry, beside the log: it can be erased, the entry stays. */
+export const entryWords = pgTable(
+  "entry_words",
+  {
+    ...teamKey(),
+    /** Why a correction was made. */
+    why: text("why"),
+    /** Why a call was declined or changed, or a pairing stopped. */
+    reason: text("reason"),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.id] }),
+    foreignKey({ columns: [t.teamId, t.id], foreignColumns: [logEntry.teamId, logEntry.id] }),
   ],
 );
 

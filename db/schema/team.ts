@@ -78,6 +78,10 @@ export const athlete = pgTable(
     roomId: uuid("room_id"),
     statureCm: doublePrecision("stature_cm"),
     note: text("note").notNull().default(""),
+    /** Trains here no more: on no list, in no new session; everything of theirs is kept. */
+    archivedAt: timestamp("archived_at", { withTimezone: true }),
+    /** Names, notes and reasons are gone for good; the log and its numbers stay. */
+    erasedAt: timestamp("erased_at", { withTimezone: true }),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),

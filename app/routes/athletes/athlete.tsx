@@ -5,6 +5,7 @@ import {
   BodyMassForm,
   CompetitionForm,
   DayNoteForm,
+  EraseForm,
   FactsForm,
   formObject,
   LimitForm,
@@ -26,6 +27,7 @@ import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
+import { archive, erase } from "../../workflows/athletes/leave.server";
 import { readAthlete } from "../../workflows/athletes/read-athlete.server";
 import {
   dropCompetition,
@@ -35,7 +37,12 @@ import {
   saveFacts,
   saveSetup,
 } from "../../workflows/athletes/save-facts.server";
-import { endLimit, saveLimit, showReasons } from "../../workflows/athletes/save-limits.server";
+import {
+  endLimit,
+  readReads,
+  saveLimit,
+  showReasons,
+} from "../../workflows/athletes/save-limits.server";
 import { chooseMax, saveRecord } from "../../workflows/athletes/save-max.server";
 import {
   confirmSingle,
@@ -46,6 +53,7 @@ import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import type { Route } from "./+types/athlete";
 import { BoxSection, ContrastSection } from "./box-contrast-section";
 import { FactsSection } from "./facts-section";
+import { Leaving } from "./leaving";
 import { LiftSection } from "./lift-section";
 import { LimitsSection, type Reasons } from "./limits-section";
 import { RecordForm, RepMaxForm } from "./max-forms";
@@ -59,7 +67,13 @@ export async function loader({ context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const result = await readAthlete(principal, params.athleteId);
   if (!result.ok) throw notThere(result);
-  return { ...result.value, mayEdit: mayWrite(principal, "/athletes/:athleteId") };
+  const reads = await readReads(principal, params.athleteId);
+  return {
+    ...result.value,
+    mayEdit: mayWrite(principal, "/athletes/:athleteId"),
+    /** For the owner: who has read the reasons of limits. */
+    reads: reads.ok ? reads.value : undefined,
+  };
 }
 
 /** One form of the page: its shape, and the workflow that takes it. */
@@ -95,6 +109,9 @@ const FORMS: Record<
   "end-limit": (principal, athleteId, { limitId }) =>
     endLimit(principal, athleteId, idFrom(limitId)),
   reasons: (principal, athleteId) => showReasons(principal, athleteId),
+  archive: (principal, athleteId) => archive(principal, athleteId, true),
+  "bring-back": (principal, athleteId) => archive(principal, athleteId, false),
+  erase: form(EraseForm, (principal, athleteId, { typed }) => erase(principal, athleteId, typed)),
   "drop-answer": (principal, _athleteId, { answerId }) => removeAnswer(principal, idFrom(answerId)),
   note: form(DayNoteForm, saveDayNote),
   setup: form(SetupForm, saveSetup),
@@ -181,6 +198,16 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
             until the bar must be pushed hard but is still fast.
           </Notice>
         ) : null}
+        {person.erased ? (
+          <Notice kind="note" title="This person was erased">
+            Names, notes and reasons are gone for good. What was lifted and tested stays, under
+            nobody's name.
+          </Notice>
+        ) : person.archived ? (
+          <Notice kind="note" title="Archived: on no list and in no new session">
+            Everything is kept. At the foot of this page the athlete is brought back.
+          </Notice>
+        ) : null}
         <FactsSection data={loaderData} resultFor={resultFor} />
         <LimitsSection data={loaderData} reasons={reasons} resultFor={resultFor} />
         <section id="lifts" aria-labelledby="lifts-title" className="scroll-mt-24">
@@ -221,6 +248,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
         <ContrastSection athleteId={person.id} contrast={loaderData.contrast} />
         <TestsSection data={loaderData} resultFor={resultFor} />
         <History data={loaderData} />
+        {loaderData.mayEdit ? <Leaving data={loaderData} resultFor={resultFor} /> : null}
       </Figures>
     </Page>
   );

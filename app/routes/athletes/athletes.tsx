@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { FactsForm, formObject, QuickForm } from "../../forms/athlete";
+import { formObject, NewPersonForm, QuickForm } from "../../forms/athlete";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -38,7 +38,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
   const fields = formObject(await readForm(request));
   if (fields.intent === "person") {
-    const parsed = FactsForm.safeParse({ ...NO_FACTS, ...fields });
+    const parsed = NewPersonForm.safeParse({ ...NO_FACTS, ...fields });
     if (!parsed.success) {
       return { ok: false as const, intent: "person", problems: fieldProblems(parsed.error) };
     }
@@ -59,7 +59,7 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 export const shouldRevalidate = keepOnFilter;
 
 export default function Athletes({ loaderData, actionData }: Route.ComponentProps) {
-  const { rows, squads, variants, mayEdit } = loaderData;
+  const { rows, squads, variants, archived, mayEdit } = loaderData;
   const { params, set } = useAddress();
   const squadId = params.get("squad") ?? "";
   const show = SHOWS.find((one) => one === params.get("show")) ?? "all";
@@ -125,6 +125,19 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
         </span>
       </search>
       <SquadTable rows={listed} variants={variants} find={find} mayEdit={mayEdit} />
+      {archived.length > 0 ? (
+        <p className="py-1 text-muted">
+          Archived:{" "}
+          {archived.map((one, i) => (
+            <span key={one.id}>
+              {i > 0 ? " · " : ""}
+              <Link className="underline" to={`/athletes/${one.id}`}>
+                {one.name}
+              </Link>
+            </span>
+          ))}
+        </p>
+      ) : null}
       {mayEdit ? (
         <Adder title="Add an athlete" open={added?.ok === false}>
           <Form method="post" className="flex flex-wrap items-end gap-2" noValidate>
@@ -147,6 +160,17 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
             <button type="submit" name="intent" value="person" className="btn btn-primary">
               Add
             </button>
+            {added?.code === "same-name" ? (
+              <label className="flex min-h-8 basis-full items-center gap-2">
+                <input
+                  type="checkbox"
+                  name="another"
+                  value="yes"
+                  className="checkbox checkbox-sm"
+                />
+                Another person of the same name
+              </label>
+            ) : null}
             {added?.message ? <Notice kind="problem" title={added.message} /> : null}
           </Form>
         </Adder>

@@ -123,6 +123,18 @@ export function LimitsSection({
           <LimitForm result={resultFor("limit")} />
         </div>
       ) : null}
+      {data.reads && data.reads.length > 0 ? (
+        <Adder title={`Who read the reasons (${data.reads.length})`}>
+          <ul>
+            {data.reads.map((read) => (
+              <li key={read.id} className="border-b border-faint py-1">
+                {read.at}: {read.by}
+                <span className="text-muted"> · {read.instruction}</span>
+              </li>
+            ))}
+          </ul>
+        </Adder>
+      ) : null}
       {notes ? <DayNotes data={data} notes={notes} result={resultFor("note")} /> : null}
     </section>
   );

@@ -22,6 +22,7 @@ import type { Route } from "./+types/session";
 import { Conflicts, LateEntries } from "./disputed";
 import { callsWords, Ended, EndSession } from "./end-session";
 import { FloorCalls } from "./floor-calls";
+import { HeldLifters } from "./held-lifters";
 import { LogLine } from "./log-line";
 import { FloorStave } from "./stave";
 
@@ -146,6 +147,11 @@ function SessionScreen(props: {
           {view.ended ? null : (
             <FloorCalls floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
           )}
+          <HeldLifters
+            floor={floor}
+            mayDecide={mayEnd && !view.ended}
+            over={(at, of) => log.append({ kind: "pain-over", of, ...at })}
+          />
           <LateEntries
             floor={floor}
             names={names}

@@ -194,6 +194,9 @@ function Menu({
               Read loads in {unit === "kg" ? "pounds" : "kilograms"}
             </button>
           </Form>
+          <NavLink to="/account" className={row} onClick={close}>
+            Where you are signed in
+          </NavLink>
           <Form method="post" action="/sign-out">
             <button type="submit" className={row}>
               Sign out

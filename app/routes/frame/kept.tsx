@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { Link } from "react-router";
 import { uuidv7 } from "uuidv7";
 import { actWords } from "../../../core/floor/act-words";
-import type { LogEntry } from "../../../core/floor/entries";
+import { type LogEntry, withoutPlace } from "../../../core/floor/entries";
 import { type FrozenSession, liftsOf, pairingsOf } from "../../../core/floor/frozen";
 import type { RefusedEntry } from "../../offline/outbox-store";
 import { useOutbox } from "../../offline/use-outbox";
@@ -262,9 +262,11 @@ function entryWords(entry: LogEntry, frozen: FrozenSession | undefined): string 
   return `${name}${set ? `, set ${set.number}` : ""}: ${words}`;
 }
 
-/** A line an entry, as it would be sent. */
+/** A line an entry, as it would be sent; where it hurts stays out of files. */
 function saveAsFile(rows: readonly RefusedEntry[]): void {
-  const text = rows.map((row) => `${JSON.stringify(row)}\n`).join("");
+  const text = rows
+    .map((row) => `${JSON.stringify({ ...row, entry: withoutPlace(row.entry) })}\n`)
+    .join("");
   const link = document.createElement("a");
   link.href = URL.createObjectURL(new Blob([text], { type: "application/x-ndjson" }));
   link.download = "entries-not-taken.jsonl";

@@ -60,7 +60,12 @@ export function Keep({
             placeholder="conditions, where it stopped"
             onChange={(event) => setNote(event.target.value)}
           />
-          {guarded ? (
+          {guarded && !data.mayOverride ? (
+            <Notice kind="warning" title="Testing is refused by default for this athlete">
+              Only a coach or the owner sets that aside, with a reason. Ask one of them to keep it.
+            </Notice>
+          ) : null}
+          {guarded && data.mayOverride ? (
             <Field
               label="Why it was done although refused"
               value={override}
@@ -73,7 +78,12 @@ export function Keep({
           <button
             type="button"
             className="btn btn-primary"
-            disabled={run.profileReps.length === 0 || run.lifting || fetcher.state !== "idle"}
+            disabled={
+              (guarded && !data.mayOverride) ||
+              run.profileReps.length === 0 ||
+              run.lifting ||
+              fetcher.state !== "idle"
+            }
             onClick={keep}
           >
             Keep for {data.person.name}

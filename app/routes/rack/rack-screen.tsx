@@ -141,6 +141,11 @@ function RackSession({
         {lifter && set && at ? (
           <>
             <Head lifter={lifter} set={set} total={lifter.sets.length} />
+            {lifter.held.length > 0 ? (
+              <p className="mt-1 border-l-[3px] border-accent pl-3 text-[20px] font-bold">
+                Held by coach: no heavier until a coach has spoken.
+              </p>
+            ) : null}
             <Load
               lifter={lifter}
               set={set}
@@ -245,6 +250,10 @@ function RackSession({
             onFault: (fault, cut) => {
               hold();
               runner.tagFault(at, fault, cut);
+            },
+            onPain: (place) => {
+              hold();
+              runner.flagPain(at, place);
             },
           }}
         />

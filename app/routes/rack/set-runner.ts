@@ -1,4 +1,4 @@
-import type { EntryBody, SetAddress } from "../../../core/floor/entries";
+import type { EntryBody, PainPlace, SetAddress } from "../../../core/floor/entries";
 import type { SetState } from "../../../core/floor/set-state";
 import type { FloorState } from "../../../core/floor/state";
 import { FAILED_REP } from "../../../core/liverules/failed-rep";
@@ -56,6 +56,14 @@ export class SetRunner {
     if (this.#log.view().ended || !this.setAt(at)) return;
     this.#log.append({ kind: "fault", ...at, fault, cut });
     if (cut && (this.setAt(at)?.reps.length ?? 0) > 0) this.#finish(at, "fault");
+  }
+
+  /** It hurts: the set is over, and no heavier until a coach has spoken. */
+  flagPain(at: SetAddress, place: PainPlace): void {
+    const set = this.setAt(at);
+    if (this.#log.view().ended || !set) return;
+    this.#log.append({ kind: "pain", ...at, place });
+    if (set.stage === "running") this.#finish(at, "hand");
   }
 
   /** Ends a set now, by hand. */

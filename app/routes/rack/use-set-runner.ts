@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import type { SetAddress } from "../../../core/floor/entries";
+import type { PainPlace, SetAddress } from "../../../core/floor/entries";
 import type { LiftOnFloor } from "../../../core/floor/frozen";
 import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
@@ -114,6 +114,10 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
     tagFault(at: SetAddress, fault: string, cut: boolean) {
       runner.tagFault(at, fault, cut);
       if (runner.setAt(at)?.stage === "done") rest();
+    },
+    flagPain(at: SetAddress, place: PainPlace) {
+      runner.flagPain(at, place);
+      rest();
     },
     end(at: SetAddress) {
       runner.end(at);

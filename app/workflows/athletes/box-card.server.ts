@@ -22,13 +22,30 @@ import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { boxHistory } from "../lifters/box-history.server";
 import { builtOf, seatOf, seatStockOf } from "../lifters/box-seat.server";
+import { mayKnowReasons, wordsFor } from "../lifters/public-words.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
 import { NO_ATHLETE } from "./read-athlete.server";
 
 /** One athlete on the box: set-up card, styles allowed, ladder, faults, depth, box from free. */
-export function readBoxCard(principal: Principal, athleteId: string) {
-  return inTeam(principal, (tx) => boxCardWithin(tx, athleteId));
+export async function readBoxCard(principal: Principal, athleteId: string) {
+  const read = await inTeam(principal, (tx) => boxCardWithin(tx, athleteId));
+  if (!read.ok) return read;
+  const card = read.value;
+  return done({
+    ...card,
+    box: card.box && {
+      ...card.box,
+      styleNote:
+        card.box.styleNote && !mayKnowReasons(principal)
+          ? "a coach's decision"
+          : card.box.styleNote,
+    },
+    styles: card.styles.map((style) => ({
+      ...style,
+      reasons: style.reasons.map((reason) => wordsFor(principal, reason)),
+    })),
+  });
 }
 
 /** The same within a transaction of the caller. */

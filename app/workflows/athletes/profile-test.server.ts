@@ -7,6 +7,7 @@ import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
+import { noteFor } from "../lifters/public-words.server";
 
 const NO_TEST = failed("no-test", "This test is not in your team any more. Open the athlete.");
 
@@ -17,7 +18,10 @@ export function readProfileTest(
 ) {
   return inTeam(principal, async (tx) => {
     const person = await athleteById(tx, which.athleteId);
-    const all = person ? await profileTests(tx, { of: person.id }) : [];
+    const all = (person ? await profileTests(tx, { of: person.id }) : []).map((one) => ({
+      ...one,
+      note: noteFor(principal, one.note),
+    }));
     const stored = all.find((one) => one.id === which.testId);
     const variant = (await listVariants(tx)).find((one) => one.id === stored?.variantId);
     if (!person || !stored || !variant) return NO_TEST;

@@ -23,9 +23,9 @@ import { athleteById, listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
-import { mayWrite, type Principal } from "../../platform/rights";
+import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
-import { publicWords } from "../lifters/public-words.server";
+import { mayKnowReasons, noteFor, wordsFor } from "../lifters/public-words.server";
 import { athleteMaxes } from "../lifters/resolve-maxes.server";
 import { readAnswers } from "../lifters/sent-answers.server";
 import { readPlaces } from "../lifters/today.server";
@@ -37,7 +37,7 @@ export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team
 
 /** Everything on one person's page. Health notes only for those who may see them. */
 export function readAthlete(principal: Principal, athleteId: string) {
-  const mayEdit = mayWrite(principal, "/athletes/:athleteId");
+  const mayEdit = mayKnowReasons(principal);
   return inTeam(principal, async (tx) => {
     const person = await athleteById(tx, athleteId);
     if (!person) return NO_ATHLETE;
@@ -49,7 +49,10 @@ export function readAthlete(principal: Principal, athleteId: string) {
     const records = await recordsOf(tx, athleteId);
     const choices = await currentChoices(tx, { of: athleteId });
     const maxes = athleteMaxes({ variants, choices, records, today });
-    const tests = await profileTests(tx, { of: athleteId });
+    const tests = (await profileTests(tx, { of: athleteId })).map((test) => ({
+      ...test,
+      note: noteFor(principal, test.note),
+    }));
     const singles = await singlesOf(tx, athleteId);
     const setups = await setupsOf(tx, athleteId);
     const masses = await bodyMasses(tx, athleteId);
@@ -131,7 +134,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
           today,
         }).map((one) => ({
           name: GUARDED_NAMES[one.guarded],
-          because: mayEdit ? one.because : publicWords(one.because),
+          because: wordsFor(principal, one.because),
         })),
         stepKg: at?.ok && next ? next.totalKg - at.totalKg : undefined,
       };
@@ -155,7 +158,9 @@ export function readAthlete(principal: Principal, athleteId: string) {
         squadName: squad?.name ?? "",
         roomId: person.roomId,
         roomName: room?.name ?? "",
-        note: person.note,
+        note: mayEdit ? person.note : "",
+        archived: person.archivedAt !== null,
+        erased: person.erasedAt !== null,
       },
       squads: places.squads.map(({ id, name }) => ({ id, name })),
       rooms: places.rooms.map(({ id, name }) => ({ id, name })),
@@ -185,7 +190,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         proposedKg: one.proposedKg,
         decidedKg: one.decidedKg,
         targetMps: one.targetMps,
-        reason: one.reason,
+        reason: mayEdit ? one.reason : "",
         by: one.enteredBy,
       })),
       notes: mayEdit ? await dayNotes(tx, athleteId) : undefined,

@@ -5,9 +5,10 @@ import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { competitions, instructionsOn, newestMasses } from "../../../db/queries/person.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
-import { listAthletes } from "../../../db/queries/squads.server";
+import { listArchived, listAthletes } from "../../../db/queries/squads.server";
 import { inTeam } from "../../platform/database.server";
-import { mayWrite, type Principal } from "../../platform/rights";
+import type { Principal } from "../../platform/rights";
+import { mayKnowReasons } from "../lifters/public-words.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
 
@@ -49,7 +50,7 @@ export function readAthletes(principal: Principal) {
         unit: person.unit,
         goal: person.goal,
         seasonPhase: person.seasonPhase,
-        birthYear: mayWrite(principal, "/athletes") ? person.birthYear : null,
+        birthYear: mayKnowReasons(principal) ? person.birthYear : null,
         trainingYears: trainingYears(person.trainingSince ?? undefined, today),
         instructions: instructions.get(person.id) ?? [],
         mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
@@ -69,6 +70,9 @@ export function readAthletes(principal: Principal) {
         .map(({ id, name, lift }) => ({ id, name, lift })),
       squads: squads.map(({ id, name, sport }) => ({ id, name, sport })),
       rows,
+      archived: mayKnowReasons(principal)
+        ? (await listArchived(tx)).map(({ id, name }) => ({ id, name }))
+        : [],
     };
   });
 }

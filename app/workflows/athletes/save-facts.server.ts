@@ -12,7 +12,8 @@ import {
   removeCompetition,
   updateAthlete,
 } from "../../../db/queries/person.server";
-import type { FactsForm, QuickForm, SetupForm } from "../../forms/athlete";
+import { namesakes } from "../../../db/queries/squads.server";
+import type { FactsForm, NewPersonForm, QuickForm, SetupForm } from "../../forms/athlete";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
@@ -22,12 +23,20 @@ import { NO_ATHLETE } from "./read-athlete.server";
 
 export function addPerson(
   principal: Principal,
-  facts: z.output<typeof FactsForm>,
+  { another, ...facts }: z.output<typeof NewPersonForm>,
 ): Promise<Outcome<{ athleteId: string }>> {
   return inTeamOnce(principal, async (tx) => {
     const { squads } = await readPlaces(tx);
     if (!squads.some((squad) => squad.id === facts.squadId)) {
       return failed("no-squad", "This squad is not in your team any more.");
+    }
+    const [same] = await namesakes(tx, facts.name);
+    if (same && another !== "yes") {
+      const squad = squads.find((one) => one.id === same.squadId)?.name ?? "no squad";
+      return failed(
+        "same-name",
+        `${same.name} is here already (${squad}${same.archivedAt ? ", archived" : ""}). Tick that this is another person, or open that one.`,
+      );
     }
     const athleteId = uuidv7();
     await addAthlete(tx, { id: athleteId, ...facts });

@@ -1,11 +1,18 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import type { Guarded, ReasonKind } from "../../../core/maxes/limits";
-import { addLimit, liftLimit, limitsOf, readReasons } from "../../../db/queries/person.server";
+import {
+  addLimit,
+  liftLimit,
+  limitsOf,
+  readReasons,
+  readsOf,
+} from "../../../db/queries/person.server";
 import type { LimitForm } from "../../forms/athlete";
 import { now } from "../../platform/clock.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
+import { readPlaces } from "../lifters/today.server";
 import { ofAthlete, onAthlete } from "./on-athlete.server";
 
 export function saveLimit(
@@ -49,6 +56,36 @@ export function endLimit(
     const own = (await limitsOf(tx, person.id)).some((limit) => limit.id === limitId);
     const lifted = own && (await liftLimit(tx, limitId, { on: today, by: principal.name }));
     return lifted ? done(null) : failed("no-limit", "This limit was lifted already.");
+  });
+}
+
+/** Who has read the reasons of an athlete's limits, the newest first: for the owner. */
+export function readReads(
+  principal: Principal,
+  athleteId: string,
+): Promise<Outcome<Array<{ id: string; by: string; at: string; instruction: string }>>> {
+  if (principal.kind !== "person" || principal.role !== "owner")
+    return Promise.resolve(failed("owner-only", "Who read a reason is shown to the owner."));
+  return ofAthlete(principal, athleteId, async (tx, person) => {
+    const limits = await limitsOf(tx, person.id);
+    const places = await readPlaces(tx);
+    const time = new Intl.DateTimeFormat("en-GB", {
+      dateStyle: "medium",
+      timeStyle: "short",
+      timeZone: places.roomOf(person)?.zone ?? places.zone,
+    });
+    const reads = await readsOf(
+      tx,
+      limits.map((limit) => limit.id),
+    );
+    return done(
+      reads.map((read) => ({
+        id: read.id,
+        by: read.readBy,
+        at: time.format(read.readAt),
+        instruction: limits.find((limit) => limit.id === read.limitId)?.instruction ?? "",
+      })),
+    );
   });
 }
 

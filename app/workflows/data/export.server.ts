@@ -3,7 +3,7 @@ import { massKg } from "../../../core/units/mass";
 import { listVariants, recordsOf } from "../../../db/queries/maxes.server";
 import { physicalResults, physicalTests } from "../../../db/queries/physical.server";
 import { profileTests } from "../../../db/queries/profiles.server";
-import { listAthletes } from "../../../db/queries/squads.server";
+import { listEverybody } from "../../../db/queries/squads.server";
 import { csvOf } from "../../forms/delimited";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -15,7 +15,7 @@ export type Export = (typeof EXPORTS)[number];
 /** A table of the team as CSV; it can be read back in where there is an import. */
 export function exportCsv(principal: Principal, what: Export): Promise<string> {
   return inTeam(principal, async (tx) => {
-    const people = new Map((await listAthletes(tx)).map((one) => [one.id, one.name]));
+    const people = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
     const lifts = new Map((await listVariants(tx)).map((one) => [one.id, one.name]));
     const name = (id: string) => people.get(id) ?? "";
     if (what === "records") {

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import type { EntryDoubt, LogEntry } from "../../../core/floor/entries";
+import { type EntryDoubt, type LogEntry, withoutPlace } from "../../../core/floor/entries";
 import {
   allotSeq,
   entriesById,
@@ -13,6 +13,7 @@ import { log } from "../../platform/log.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { type MadeAt, openClocks } from "./made-at.server";
+import { keepPains } from "./pain.server";
 
 /**
  * Writes what racks send into a session's log. All racks of a session write under one lock, and a
@@ -110,7 +111,7 @@ async function store(sessionId: string, batch: readonly Sent[]): Promise<Answers
       welcome.flatMap((sent) => sent.clock ?? []),
       receivedAt,
     );
-    const fresh: Array<Omit<LogEntry, "seq"> & { author: string }> = [];
+    const fresh: Array<Omit<LogEntry, "seq"> & { author: string; principal: Principal }> = [];
     for (const [i, { principal, entries }] of batch.entries()) {
       if (mayNot[i]) continue;
       const author = principal.kind === "rack" ? `rack:${principal.deviceId}` : principal.userId;
@@ -130,6 +131,7 @@ async function store(sessionId: string, batch: readonly Sent[]): Promise<Answers
           fresh.push({
             ...entry,
             author,
+            principal,
             madeAt: made.at.toISOString(),
             ...(verdict.doubt ? { doubt: verdict.doubt } : {}),
           });
@@ -140,6 +142,7 @@ async function store(sessionId: string, batch: readonly Sent[]): Promise<Answers
       const first = await allotSeq(tx, sessionId, fresh.length);
       const rows = fresh.map((entry, i) => ({ ...entry, seq: first + i }));
       await insertEntries(tx, sessionId, receivedAt, rows);
+      await keepPains(tx, sessionId, fresh, receivedAt);
     }
     return mayNot;
   });
@@ -172,7 +175,9 @@ function answerTo(
   const refused = (reason: string) => ({ id: entry.id, status: "refused" as const, reason });
   if (row?.entry.seq === undefined) return refused("It was not found again after storing.");
   const { seq, madeAt, doubt, by: _, ...stored } = row.entry;
-  if (row.sessionId !== sessionId || !isDeepStrictEqual(stored, entry)) return refused(TAKEN);
+  // Where it hurts is not in the log: it went to the reasons of limits in the same transaction.
+  if (row.sessionId !== sessionId || !isDeepStrictEqual(stored, withoutPlace(entry)))
+    return refused(TAKEN);
   return {
     id: entry.id,
     status: "stored",
@@ -200,6 +205,8 @@ function judge(input: {
   const coach =
     principal.kind === "person" && (principal.role === "coach" || principal.role === "owner");
   const corrects = entry.supersedes.length > 0 || entry.body.kind === "void";
+  if (entry.body.kind === "pain-over" && !coach)
+    return refused("Only a coach says that a pain is over.");
   if (entry.body.kind === "admit")
     return coach ? { ok: true } : refused("Only a coach decides whether this counts.");
   if (principal.kind === "rack" && principal.revokedAt) {

@@ -17,9 +17,9 @@ import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
-import { mayWrite, type Principal } from "../../platform/rights";
+import type { Principal } from "../../platform/rights";
 import { thresholdOf } from "../lifters/analyse-test.server";
-import { publicWords } from "../lifters/public-words.server";
+import { mayKnowReasons, noteWithReason, wordsFor } from "../lifters/public-words.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
 
@@ -95,12 +95,9 @@ export function readProfileBench(
       /** Whole names of what is refused by default, with the instruction; never a reason. */
       refused: refused
         .filter((one) => one.guarded === "max-test" || one.guarded === "heavy-single")
-        .map((one) => {
-          const because = mayWrite(principal, "/athletes/:athleteId")
-            ? one.because
-            : publicWords(one.because);
-          return `${GUARDED_NAMES[one.guarded]}: ${because}`;
-        }),
+        .map((one) => `${GUARDED_NAMES[one.guarded]}: ${wordsFor(principal, one.because)}`),
+      /** Whether this reader may set a refusal aside, with a reason. */
+      mayOverride: mayKnowReasons(principal),
       cap: limits.find((limit) => limit.capPercent !== undefined)?.capPercent,
       mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
       steps: testSteps({
@@ -167,7 +164,14 @@ export function saveProfileTest(
     }).filter((one) => one.guarded === "max-test" || one.guarded === "heavy-single");
     const events = await competitions(tx, { athleteId: person.id, squadId: person.squadId });
     const refusedToday = competitionMark(events, input.date)?.testingRefused === true;
-    if ((guards.length > 0 || refusedToday) && input.override.trim() === "") {
+    const refused = guards.length > 0 || refusedToday;
+    if (refused && !mayKnowReasons(principal)) {
+      return failed(
+        "coach-decides",
+        "Testing is refused by default for this athlete. Only a coach or the owner sets that aside, with a reason. Nothing was kept.",
+      );
+    }
+    if (refused && input.override.trim() === "") {
       return failed(
         "refused",
         "Testing is refused by default for this athlete. Write why it was done all the same.",
@@ -184,9 +188,7 @@ export function saveProfileTest(
       source: input.source,
       processing: input.processing,
       addedKg: input.addedKg,
-      note: [input.note, input.override && `Done although refused: ${input.override}`]
-        .filter(Boolean)
-        .join(" · "),
+      note: noteWithReason(input.note, refused ? input.override.trim() : ""),
       enteredBy: principal.name,
       enteredAt: at,
       reps: input.reps.map(({ excluded, ...rep }) => ({

@@ -125,7 +125,9 @@ export function importPlan(
     await ensurePlanLibrary(tx);
     const { school } = read.value;
     const own = (await listSchools(tx)).find((one) => one.school.name === school);
-    const block = { ...read.value.block, schoolId: own?.id ?? "" };
+    // What is about people was somebody's word in another plan, and names its author by itself.
+    const people = { overrides: {}, away: {}, apart: {}, answered: {} };
+    const block = { ...read.value.block, ...people, schoolId: own?.id ?? "" };
     return done({ id: await insert(tx, principal, { ...input, block }) });
   });
 }

@@ -21,6 +21,7 @@ import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
+import { blockFor } from "../lifters/public-words.server";
 import { readAnswers } from "../lifters/sent-answers.server";
 import { checkInput, planFacts } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
@@ -99,8 +100,9 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
       ),
     );
     const paired = new Set(Object.values(block.pairings ?? {}).map((one) => one.complexId));
+    const shown = blockFor(principal, block);
     const listed = (checks: readonly PlanCheck[]) =>
-      checks.map((one) => ({ ...one, answered: block.answered[one.key] }));
+      checks.map((one) => ({ ...one, answered: shown.answered[one.key] }));
     const checks = checkPlan(input);
     return done({
       plan: {
@@ -113,7 +115,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         rounding: row.plan.rounding,
         updatedBy: row.plan.updatedBy,
       },
-      block,
+      block: shown,
       room: {
         gear: room.gear,
         rounding: room.rounding,
