@@ -36,6 +36,7 @@ export async function fuzzRound({ count, seed, apart, port, env: more = {} }) {
       const run = (args, own = {}) =>
         runAlong("tsx", ["e2e/fuzz/run.ts", ...args], { ...env, ...own });
       let code = await run(["--seeds"]);
+      code += await run(["--matrix"]);
       code += await run([], { FUZZ_COUNT: String(count) });
       const after = JSON.stringify(server.pids());
       if (before !== after) {

@@ -5,13 +5,14 @@
  *
  * BASE_URL, ADMIN_DATABASE_URL and OWNER_DATABASE_URL as with-database.mjs sets them; FUZZ_COUNT
  * (3000), FUZZ_SEED (1). `--seeds` sends each right request twice, unchanged: it must be taken,
- * and make one thing.
+ * and make one thing. `--matrix` sends them as everybody, with own and foreign ids (matrix.ts).
  */
 import { writeFileSync } from "node:fs";
 import postgres from "postgres";
 import { ROUTE_RIGHTS } from "../../app/platform/rights";
 import { DEMO_PASSWORD } from "../../db/demo/people";
 import { makeSecondTeam, SECOND_PASSWORD } from "../../db/fixtures/second-team";
+import { rightsMatrix } from "./matrix";
 import { type Seed, seedsOf } from "./seeds";
 import { chanceFrom, pathOf, type Thrown, thrownRead, thrownWrite } from "./throw";
 import { readWorld, type World } from "./world";
@@ -265,6 +266,26 @@ const cookies: Record<string, string> = {
 let failed = 0;
 if (process.argv.includes("--seeds")) {
   failed += await sendSeeds(sql, cookies);
+} else if (process.argv.includes("--matrix")) {
+  const matrixAt = performance.now();
+  const { faults, refusals, twins, foreign } = await rightsMatrix({
+    sql,
+    cookies,
+    second,
+    pick: chanceFrom(SEED).pick,
+    today: TODAY,
+    send: (seed, cookie) => {
+      const thrown = asThrown(seed, crypto.randomUUID());
+      return send(
+        { ...thrown, as: "nobody", headers: { ...thrown.headers, ...(cookie ? { cookie } : {}) } },
+        {},
+      );
+    },
+  });
+  console.log(
+    `rights, ${Math.round((performance.now() - matrixAt) / 1000)} s: ${refusals} refused requests, ${twins} twins that may, ${foreign} with ids across teams; ${faults} faults`,
+  );
+  failed += faults;
 } else {
   const { tallies, faults } = await throwAll(sql, cookies);
   const health = await fetch(`${base}/health`);

@@ -255,6 +255,10 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     onAthlete("end-limit", { limitId: pick(w.limits) ?? randomUUID() }, { refused: true }),
     onAthlete("reasons", {}),
     onAthlete("drop-answer", { answerId: pick(w.answers) ?? randomUUID() }),
+    onAthlete("archive", {}),
+    onAthlete("bring-back", {}, { refused: true }),
+    onAthlete("erase", { typed: "Nobody of this name" }, { refused: true }),
+    { route: "/account", body: form({}), refused: true },
     onAthlete("note", { date: today, sleepH: "7.5", eating: "3", soreness: "4" }),
     onAthlete("setup", {
       variantId: pick(w.variants),
@@ -632,7 +636,11 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       body: form({ intent: "save", id: pick(w.complexes), complex: complexText }),
     },
     { route: "/library/faults", intent: "confirm", body: form({ intent: "confirm" }) },
-    { route: "/library/faults", intent: "cues", body: form({ cues: "Sit back\nStay tight" }) },
+    {
+      route: "/library/faults",
+      intent: "cues",
+      body: form({ cues: `Sit back\nStay tight\n${unique}` }),
+    },
     {
       route: "/library/schools",
       intent: "new",

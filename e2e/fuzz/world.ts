@@ -46,6 +46,11 @@ export interface World {
   today: string;
 }
 
+/** On the list, and no older version of what is. */
+const newest = (table: string) => `away_on IS NULL AND NOT EXISTS (
+  SELECT 1 FROM ${table} later WHERE later.team_id = ${table}.team_id
+    AND later.lineage_id = ${table}.lineage_id AND later.version > ${table}.version)`;
+
 export async function readWorld(sql: postgres.Sql, today: string): Promise<World> {
   const [team] = await sql`SELECT id FROM team WHERE name = 'Skerry Coast'`;
   const teamId = team?.id as string;
@@ -98,7 +103,7 @@ export async function readWorld(sql: postgres.Sql, today: string): Promise<World
     band: await pieceOf("kind = 'band'"),
     athleteName: name,
     edited,
-    athletes: await ids("athlete"),
+    athletes: await ids("athlete", "archived_at IS NULL"),
     squads: await ids("squad"),
     rooms: await ids("room"),
     racks: await ids("rack"),
@@ -107,9 +112,9 @@ export async function readWorld(sql: postgres.Sql, today: string): Promise<World
     plans: await ids("plan"),
     sessions: await ids("training_session", "kind = 'lift'"),
     running: await ids("training_session", "kind = 'lift' AND status = 'running'"),
-    complexes: await ids("team_complex"),
+    complexes: await ids("team_complex", newest("team_complex")),
     runs: await ids("training_session", "kind = 'pairing'"),
-    recipes: await ids("team_recipe"),
+    recipes: await ids("team_recipe", newest("team_recipe")),
     schools: await ids("team_school"),
     exercises: await ids("exercise"),
     records: await ids("max_record"),
