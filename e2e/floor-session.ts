@@ -7,7 +7,8 @@ import { stateFile } from "./people";
 /** Sessions of their own for the tests of the log: nobody else's floor is disturbed. */
 export const admin = postgres(
   (process.env.ADMIN_DATABASE_URL ?? "").replace(/\/postgres$/, "/sprezza_browser"),
-  { max: 1, onnotice: () => {} },
+  // Several files of tests share it: it closes by itself when nobody asks any more.
+  { max: 1, idle_timeout: 1, onnotice: () => {} },
 );
 
 export interface OwnSession {
@@ -80,7 +81,6 @@ export async function endOwnSessions(): Promise<void> {
   await admin`
     UPDATE training_session SET status = 'ended', ended_at = now()
     WHERE started_by = 'test' AND status = 'running'`;
-  await admin.end();
 }
 
 /** What is in the log of a session, in order. */

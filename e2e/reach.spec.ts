@@ -68,6 +68,7 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/card": { as: "maren", open: ["/card"] },
   "/api/at-rack": "no page",
   "/api/session/:sessionId": "no page",
+  "/account": { as: "coach", open: ["/account"] },
   "/kept": { as: "coach", open: ["/kept"] },
   "/api/log/:sessionId": "no page",
   "/api/live/:sessionId": "no page",

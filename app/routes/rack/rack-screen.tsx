@@ -363,7 +363,7 @@ function RackButtons({
         onNext={on.next}
       />
       <button type="button" className={BIG} disabled={ended} onClick={on.fault}>
-        Fault
+        Fault or pain
       </button>
       <button
         type="button"

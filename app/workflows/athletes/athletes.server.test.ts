@@ -167,6 +167,27 @@ describe("limits and their reasons", () => {
     if (!bench.ok) throw new Error(bench.message);
     expect(bench.value.refused).toEqual(["Max tests: No max tests"]);
     expect(bench.value.cap).toBe(60);
+    // An assistant sets nothing aside, whatever reason comes with it; a coach does, and only
+    // coaches read why.
+    const although = {
+      ...test(),
+      date: "2026-02-01" as LocalDate,
+      override: "Cleared by the physio",
+    };
+    expect(await saveProfileTest(person("assistant", team), although)).toMatchObject({
+      ok: false,
+      code: "coach-decides",
+    });
+    const kept = await saveProfileTest(coach(), although);
+    expect(kept).toMatchObject({ ok: true });
+    const noteFor = async (who: Principal) => {
+      const testId = kept.ok ? kept.value.testId : "";
+      const which = { athleteId: team.athleteId, testId, againstId: undefined };
+      const read = await readProfileTest(who, which);
+      return read.ok ? read.value.test.note : undefined;
+    };
+    expect(await noteFor(coach())).toContain("Cleared by the physio");
+    expect(await noteFor(person("assistant", team))).not.toContain("physio");
     const [limit] = (await page()).limits;
     expect(await endLimit(coach(), team.athleteId, limit?.id ?? "")).toMatchObject({ ok: true });
     expect(await endLimit(coach(), team.athleteId, limit?.id ?? "")).toMatchObject({ ok: false });

@@ -9,6 +9,7 @@ import {
   ownLoad,
 } from "../../../core/plan/edits";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
+import { blockAsJson } from "../../forms/block";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { readAthlete } from "../athletes/read-athlete.server";
@@ -373,6 +374,21 @@ describe("plans from plans, and files", () => {
     });
     expect(wrong.ok).toBe(false);
     if (!wrong.ok) expect(wrong.problems?.[0]).toContain("block › weeks");
+  });
+
+  it("a block from a file brings nobody's word: no own load, no answer, no author", async () => {
+    const file = JSON.parse(blockAsJson((await plan()).block, ""));
+    file.block.overrides = { "a/b/c": { loadKg: 60, by: "Forged Coach" } };
+    file.block.answered = { "spacing/a/b": { reason: "As agreed", by: "Forged Coach" } };
+    const made = await importPlan(coach, {
+      text: JSON.stringify(file),
+      squadId: (await plan()).plan.squadId,
+      roomId: (await plan()).plan.roomId,
+    });
+    const read = await readPlan(coach, made.ok ? made.value.id : "");
+    if (!read.ok) throw new Error(read.message);
+    expect(read.value.block.overrides).toEqual({});
+    expect(read.value.block.answered).toEqual({});
   });
 
   it("a followed calendar is read by its token until it is revoked", async () => {
