@@ -178,11 +178,19 @@ line(
   `today's form of a squad of ${fits.length}`,
   timed(() => {
     for (const fit of fits) {
-      const today = [40, 60, 80].map((loadKg) => ({
-        loadKg,
-        velocityMps: fit.intercept + fit.slope * loadKg + 0.04,
-      }));
-      const found = readiness({ fit, today, thresholdMps: 0.3, targetMps: 0.8 });
+      const reps = (loads: number[], shift: number) =>
+        loads.flatMap((loadKg) =>
+          [0, 0.01, 0.02].map((drop) => ({
+            loadKg,
+            velocityMps: fit.intercept + fit.slope * loadKg + shift - drop,
+          })),
+        );
+      const found = readiness({
+        profile: reps([40, 60, 80, 100], 0),
+        today: reps([40, 60, 80], 0.04),
+        thresholdMps: 0.3,
+        targetMps: 0.8,
+      });
       if (found.ok) sink.value += found.targetLoad.estimate;
     }
   }),

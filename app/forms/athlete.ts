@@ -192,7 +192,7 @@ export const ReadinessForm = z.object({
           }),
         )
         .min(1)
-        .max(12)
+        .max(60)
         .parse(JSON.parse(text));
     } catch {
       context.addIssue({ code: "custom", message: "The warm-up speeds could not be read." });

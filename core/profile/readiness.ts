@@ -1,4 +1,4 @@
-import type { LineFit } from "../numeric/regression";
+import { inverseSpd } from "../numeric/spd";
 import { formatKg } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
@@ -6,20 +6,32 @@ import type { Interval } from "./prediction";
 
 /** Spread of a day's form round the profile, m/s (one standard deviation). */
 export const DAY_SHIFT_SD_MPS = 0.05;
-/** Error of one reading of the fastest rep at a load, m/s; editable. */
+/** Error of one reading, m/s: where the estimate of it begins, worth so many readings. */
 export const READING_SD_MPS = 0.03;
+const READING_SD_WORTH = 8;
+/** What a rep loses on the one before it at the same load, m/s: mean and spread beforehand. */
+export const REP_DROP_MPS = 0.01;
+export const REP_DROP_SD_MPS = 0.015;
 /** A call changes a load by this share at most. */
 export const LARGEST_CHANGE_SHARE = 0.1;
+/** Loads of a profile from which a day can be judged. */
+export const LEAST_LOADS = 3;
 /** Standard normal quantile for a 90 % interval. */
 const Z90 = 1.6448536269514722;
 
+/** A counted rep. The order of a list is the order in which reps of a load were done. */
+export interface RepAtLoad {
+  loadKg: number;
+  velocityMps: number;
+}
+
 export interface ReadinessInput {
-  /** The profile's own fit, velocity over load; at least three points. */
-  fit: LineFit;
-  /** Fastest counted rep at each of today's loads. */
-  today: ReadonlyArray<{ loadKg: number; velocityMps: number }>;
-  /** Minimum velocity threshold of the variant, for today's 1RM. */
-  thresholdMps: number;
+  /** Every counted rep of the profile, at three loads or more. */
+  profile: readonly RepAtLoad[];
+  /** Every counted rep of today. */
+  today: readonly RepAtLoad[];
+  /** Minimum velocity threshold of the variant in this metric; without one there is no 1RM. */
+  thresholdMps: number | undefined;
   targetMps: number;
   readingSdMps?: number;
   dayShiftSdMps?: number;
@@ -30,8 +42,12 @@ export type Readiness =
       ok: true;
       /** Today's shift of the line, m/s, with its 90 % interval. */
       shift: Interval;
-      /** Today's 1RM and load for the target velocity, kg, with 90 % intervals. */
-      oneRepMax: Interval;
+      shiftSdMps: number;
+      /** The error of one reading as these reps have it, m/s. */
+      readingSdMps: number;
+      /** Today's 1RM, kg, with its 90 % interval; undefined without a threshold. */
+      oneRepMax: Interval | undefined;
+      /** Today's load for the target velocity, kg, with its 90 % interval. */
       targetLoad: Interval;
       /** What the profile alone gives for the target, kg. */
       profileLoadKg: number;
@@ -39,99 +55,175 @@ export type Readiness =
       targetSdKg: number;
       working: Working;
     }
-  | { ok: false; reason: "too-few-points" | "nothing-today" | "slope-unclear" };
+  | { ok: false; reason: ReadinessRefusal };
+
+export type ReadinessRefusal = "too-few-loads" | "nothing-today" | "slope-unclear" | "not-finite";
+
+export const READINESS_WORDS: Record<ReadinessRefusal, string> = {
+  "too-few-loads": "A profile of two loads has no error of its own: test a third load first.",
+  "nothing-today": "No speed of today yet.",
+  "slope-unclear": "These reps do not tell how speed falls with load: no load follows from them.",
+  "not-finite": "A load or a speed is not a number over 0.",
+};
+
+/** A rep with its place in its load's order, from 0. */
+interface Row extends RepAtLoad {
+  order: number;
+}
+
+function inOrder(reps: readonly RepAtLoad[]): Row[] {
+  const seen = new Map<number, number>();
+  return reps.map((rep) => {
+    const order = seen.get(rep.loadKg) ?? 0;
+    seen.set(rep.loadKg, order + 1);
+    return { ...rep, order };
+  });
+}
+
+const isRep = ({ loadKg, velocityMps }: RepAtLoad) =>
+  Number.isFinite(loadKg) && loadKg > 0 && Number.isFinite(velocityMps) && velocityMps > 0;
 
 /**
- * Day readiness by an exact conjugate update. With load centred on the profile's mean load L̄,
+ * Day readiness by a conjugate normal update over every counted rep, not the fastest of a load
+ * alone: that one is selected, and reads the day too high. With j the place of a rep at its load
+ * and L̄ the mean load of the profile's reps,
  *
- *   v = c + b (L − L̄) + reading error,  c = v̄ + profile-mean error + day shift,
+ *   profile  v = α + β (L − L̄) − κp·j + e,
+ *   today    v = α + d + β (L − L̄) − κt·j + e,
  *
- * c ~ N(v̄, σ²/n + 0.05²) and b ~ N(b̂, SE²) are independent before today and jointly normal after
- * it. Use the fastest rep at each load only: later reps tire and would make the update too sure.
- * The stored max is not touched.
+ * α, β flat, κp, κt ~ N(0.01, 0.015²), d ~ N(0, 0.05²), e ~ N(0, s²), s starting at 0.03 and then
+ * twice s² = (8 · 0.03² + RSS) / (8 + n − 4). Loads by Fieller's 90 % on (α + d, β). The stored
+ * max is not touched.
  */
 export function readiness(input: ReadinessInput): Readiness {
-  const { fit, today, thresholdMps, targetMps } = input;
-  if (fit.n < 3 || fit.see === undefined) return { ok: false, reason: "too-few-points" };
+  const { profile, today, thresholdMps, targetMps } = input;
   if (today.length === 0) return { ok: false, reason: "nothing-today" };
-  const readingVariance = (input.readingSdMps ?? READING_SD_MPS) ** 2;
-  const shiftVariance = (input.dayShiftSdMps ?? DAY_SHIFT_SD_MPS) ** 2;
-  const meanVelocity = fit.intercept + fit.slope * fit.meanX;
-  const priorC = fit.see ** 2 / fit.n + shiftVariance;
-  const priorB = Math.max(fit.see ** 2 / fit.sxx, 1e-16);
-
-  // Posterior precision and its right-hand side, in deviations from the prior means.
-  let pcc = 1 / priorC;
-  let pcb = 0;
-  let pbb = 1 / priorB;
-  let rc = 0;
-  let rb = 0;
-  for (const { loadKg, velocityMps } of today) {
-    const x = loadKg - fit.meanX;
-    const residual = velocityMps - meanVelocity - fit.slope * x;
-    pcc += 1 / readingVariance;
-    pcb += x / readingVariance;
-    pbb += (x * x) / readingVariance;
-    rc += residual / readingVariance;
-    rb += (x * residual) / readingVariance;
+  if (![...profile, ...today].every(isRep) || !Number.isFinite(targetMps))
+    return { ok: false, reason: "not-finite" };
+  if (new Set(profile.map((rep) => rep.loadKg)).size < LEAST_LOADS)
+    return { ok: false, reason: "too-few-loads" };
+  const meanKg = profile.reduce((sum, rep) => sum + rep.loadKg, 0) / profile.length;
+  const rows = [
+    ...inOrder(profile).map((rep) => ({ rep, x: [1, rep.loadKg - meanKg, -rep.order, 0, 0] })),
+    ...inOrder(today).map((rep) => ({ rep, x: [1, rep.loadKg - meanKg, 0, -rep.order, 1] })),
+  ].map(({ rep, x }) => ({ x, y: rep.velocityMps }));
+  const firstSd = input.readingSdMps ?? READING_SD_MPS;
+  const shiftSd = input.dayShiftSdMps ?? DAY_SHIFT_SD_MPS;
+  let variance = firstSd ** 2;
+  let posterior = solve(rows, variance, shiftSd);
+  for (let round = 0; round < 2 && posterior; round++) {
+    const { mean } = posterior;
+    const rss = rows.reduce((sum, { x, y }) => sum + (y - dot(x, mean)) ** 2, 0);
+    variance = (READING_SD_WORTH * firstSd ** 2 + rss) / (READING_SD_WORTH + rows.length - 4);
+    posterior = solve(rows, variance, shiftSd);
   }
-  const determinant = pcc * pbb - pcb * pcb;
-  const posterior: Posterior = {
-    c: meanVelocity + (pbb * rc - pcb * rb) / determinant,
-    b: fit.slope + (pcc * rb - pcb * rc) / determinant,
-    vcc: pbb / determinant,
-    vcb: -pcb / determinant,
-    vbb: pcc / determinant,
-    meanX: fit.meanX,
+  if (!posterior) return { ok: false, reason: "slope-unclear" };
+  const { mean, covariance } = posterior;
+  const [alpha = 0, beta = 0, , , d = 0] = mean;
+  const cov = (i: number, j: number) => covariance[i]?.[j] ?? 0;
+  const line: DayLine = {
+    c: alpha + d,
+    b: beta,
+    vcc: cov(0, 0) + 2 * cov(0, 4) + cov(4, 4),
+    vcb: cov(0, 1) + cov(4, 1),
+    vbb: cov(1, 1),
+    meanX: meanKg,
   };
-
-  // Of the deviation of c, the share that is the day's (the rest is the profile's own error).
-  const share = shiftVariance / priorC;
-  const shiftMean = share * (posterior.c - meanVelocity);
-  const shiftSd = Math.sqrt(share * share * posterior.vcc + shiftVariance * (1 - share));
-  const oneRepMax = loadFor(posterior, thresholdMps);
-  const targetLoad = loadFor(posterior, targetMps);
-  if (!oneRepMax || !targetLoad) return { ok: false, reason: "slope-unclear" };
-  const targetSdKg = (targetLoad.high - targetLoad.low) / (2 * Z90);
-  const profileLoadKg = (targetMps - fit.intercept) / fit.slope;
-  return {
+  const targetLoad = loadFor(line, targetMps);
+  const oneRepMax = thresholdMps === undefined ? undefined : loadFor(line, thresholdMps);
+  if (!targetLoad || (thresholdMps !== undefined && !oneRepMax))
+    return { ok: false, reason: "slope-unclear" };
+  const dSd = Math.sqrt(cov(4, 4));
+  const shift = { estimate: d, low: d - Z90 * dSd, high: d + Z90 * dSd };
+  const profileLoadKg = meanKg + (targetMps - alpha) / beta;
+  const answer: Omit<Extract<Readiness, { ok: true }>, "working"> = {
     ok: true,
-    shift: {
-      estimate: shiftMean,
-      low: shiftMean - Z90 * shiftSd,
-      high: shiftMean + Z90 * shiftSd,
-    },
+    shift,
+    shiftSdMps: dSd,
+    readingSdMps: Math.sqrt(variance),
     oneRepMax,
     targetLoad,
     profileLoadKg,
-    targetSdKg,
-    working: {
-      title: "Today's form",
-      lines: [
-        ...today.map((one) => ({
-          label: `Fastest at ${formatKg(one.loadKg)}`,
-          value: `${formatVelocity(one.velocityMps)} m/s`,
-          detail: `line ${formatVelocity(fit.intercept + fit.slope * one.loadKg)}`,
-        })),
-        {
-          label: "Shift today",
-          value: `${shiftMean >= 0 ? "+" : "−"}${Math.abs(shiftMean).toFixed(3)} m/s`,
-          detail: `90 % between ${(shiftMean - Z90 * shiftSd).toFixed(3)} and ${(shiftMean + Z90 * shiftSd).toFixed(3)}`,
-        },
-        {
-          label: `Load for ${formatVelocity(targetMps)} m/s`,
-          value: formatKg(targetLoad.estimate, "kg", 1),
-          detail: `90 % between ${formatKg(targetLoad.low, "kg", 1)} and ${formatKg(targetLoad.high, "kg", 1)}; profile ${formatKg(profileLoadKg, "kg", 1)}`,
-          emphasis: "answer",
-        },
-      ],
-      sources: ["Exact normal update of the profile's line; spreads in docs/sources.md"],
-      changes: ["Another warm-up reading, a newer profile, another reading error."],
-    },
+    targetSdKg: (targetLoad.high - targetLoad.low) / (2 * Z90),
+  };
+  return { ...answer, working: workingOf(input, answer, (kg) => alpha + beta * (kg - meanKg)) };
+}
+
+const dot = (x: readonly number[], y: readonly number[]) =>
+  x.reduce((sum, value, i) => sum + value * (y[i] ?? 0), 0);
+
+/** Posterior of (α, β, κp, κt, d); undefined where the reps do not tell α and β apart. */
+function solve(
+  rows: ReadonlyArray<{ x: number[]; y: number }>,
+  variance: number,
+  shiftSd: number,
+): { mean: number[]; covariance: number[][] } | undefined {
+  const prior = [0, 0, 1 / REP_DROP_SD_MPS ** 2, 1 / REP_DROP_SD_MPS ** 2, 1 / shiftSd ** 2];
+  const expected = [0, 0, REP_DROP_MPS, REP_DROP_MPS, 0];
+  const precision = prior.map((own, i) => prior.map((_, j) => (i === j ? own : 0)));
+  const right = prior.map((own, i) => own * (expected[i] ?? 0));
+  for (const { x, y } of rows)
+    for (let i = 0; i < x.length; i++) {
+      right[i] = (right[i] ?? 0) + ((x[i] ?? 0) * y) / variance;
+      const row = precision[i] as number[];
+      for (let j = 0; j < x.length; j++)
+        row[j] = (row[j] ?? 0) + ((x[i] ?? 0) * (x[j] ?? 0)) / variance;
+    }
+  const covariance = inverseSpd(precision);
+  return covariance && { covariance, mean: covariance.map((row) => dot(row, right)) };
+}
+
+function workingOf(
+  input: ReadinessInput,
+  found: Omit<Extract<Readiness, { ok: true }>, "working">,
+  line: (kg: number) => number,
+): Working {
+  const { shift, targetLoad, oneRepMax, profileLoadKg, readingSdMps } = found;
+  const byLoad = new Map<number, number[]>();
+  for (const { loadKg, velocityMps } of input.today)
+    byLoad.set(loadKg, [...(byLoad.get(loadKg) ?? []), velocityMps]);
+  const between = (low: number, high: number, show: (value: number) => string) =>
+    `90 % between ${show(low)} and ${show(high)}`;
+  const kg = (value: number) => formatKg(value, "kg", 1);
+  return {
+    title: "Today's form",
+    lines: [
+      ...[...byLoad].map(([loadKg, speeds]) => ({
+        label: `Reps at ${formatKg(loadKg)}`,
+        value: `${speeds.map((speed) => formatVelocity(speed)).join(" · ")} m/s`,
+        detail: `line ${formatVelocity(line(loadKg))}`,
+      })),
+      {
+        label: "Shift today",
+        value: `${shift.estimate >= 0 ? "+" : "−"}${Math.abs(shift.estimate).toFixed(3)} m/s`,
+        detail: between(shift.low, shift.high, (value) => value.toFixed(3)),
+      },
+      { label: "Error of one reading", value: `${readingSdMps.toFixed(3)} m/s` },
+      ...(oneRepMax
+        ? [
+            {
+              label: "1RM today",
+              value: kg(oneRepMax.estimate),
+              detail: between(oneRepMax.low, oneRepMax.high, kg),
+            },
+          ]
+        : []),
+      {
+        label: `Load for ${formatVelocity(input.targetMps)} m/s`,
+        value: kg(targetLoad.estimate),
+        detail: `${between(targetLoad.low, targetLoad.high, kg)}; profile ${kg(profileLoadKg)}`,
+        emphasis: "answer",
+      },
+    ],
+    sources: [
+      "Normal update over every counted rep, each set against the ones before it; spreads in docs/sources.md",
+    ],
+    changes: ["Another warm-up rep, a newer profile."],
   };
 }
 
-interface Posterior {
+/** Today's line: velocity at the mean load and slope, with their covariances. */
+interface DayLine {
   c: number;
   b: number;
   vcc: number;
@@ -140,9 +232,9 @@ interface Posterior {
   meanX: number;
 }
 
-/** The loads whose posterior velocity cannot be told from v at 90 %: Fieller's set. */
-function loadFor(posterior: Posterior, v: number): Interval | undefined {
-  const { c, b, vcc, vcb, vbb, meanX } = posterior;
+/** The loads whose velocity cannot be told from v at 90 %: Fieller's set. */
+function loadFor(line: DayLine, v: number): Interval | undefined {
+  const { c, b, vcc, vcb, vbb, meanX } = line;
   if (b >= 0) return undefined;
   const z2 = Z90 * Z90;
   // (c + b x − v)² ≤ z² (vcc + 2 x vcb + x² vbb), x = L − L̄.
@@ -150,7 +242,7 @@ function loadFor(posterior: Posterior, v: number): Interval | undefined {
   const qb = 2 * (b * (c - v) - z2 * vcb);
   const qc = (c - v) ** 2 - z2 * vcc;
   const root = qb * qb - 4 * qa * qc;
-  if (qa <= 0 || root < 0) return undefined;
+  if (!(qa > 0) || !(root >= 0)) return undefined;
   const ends = [(-qb - Math.sqrt(root)) / (2 * qa), (-qb + Math.sqrt(root)) / (2 * qa)];
   return {
     estimate: meanX + (v - c) / b,

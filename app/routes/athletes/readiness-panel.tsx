@@ -1,6 +1,14 @@
 import { useState } from "react";
 
-import { readiness, readinessChange } from "../../../core/profile/readiness";
+import {
+  LEAST_LOADS,
+  READINESS_WORDS,
+  type Readiness,
+  type ReadinessChange,
+  type RepAtLoad,
+  readiness,
+  readinessChange,
+} from "../../../core/profile/readiness";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatKg, type MassUnit, massKg, plainNumber, readMass } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
@@ -13,9 +21,17 @@ import type { LiftOnPage } from "./page-data";
 
 const LINES = 3;
 
+/** Speeds of one load as they are typed: "1.15 1.16 1.12", in the order of the reps. */
+function speedsIn(text: string): number[] {
+  return text.split(/[\s;·]+/).flatMap((part) => {
+    const speed = readDecimal(part);
+    return speed.ok && speed.value > 0 && speed.value <= 5 ? [speed.value] : [];
+  });
+}
+
 /**
- * Today's form from warm-up reps: the fastest rep at each load goes in, today's max and load for
- * the wanted speed come out, and a call when they exceed noise and a loadable step.
+ * Today's form from warm-up reps: every rep at each load goes in, in order; today's max and load
+ * for the wanted speed come out, and a call when they exceed noise and a loadable step.
  */
 export function ReadinessPanel({
   lift,
@@ -35,23 +51,21 @@ export function ReadinessPanel({
     fit ? (fit.intercept + fit.slope * (fit.meanX + (fit.maxX - fit.meanX) / 3)).toFixed(2) : "",
   );
   const [planned, setPlanned] = useState("");
-  const [changing, setChanging] = useState<"change" | "decline" | undefined>();
 
   const readings = texts.flatMap(({ load, speed }) => {
     const mass = readMass(load, unit);
-    const mps = readDecimal(speed);
-    return mass.ok && mps.ok && mass.mass.amount > 0 && mps.value > 0 && mps.value <= 5
-      ? [{ loadKg: massKg(mass.mass), velocityMps: mps.value }]
-      : [];
+    if (!mass.ok || mass.mass.amount <= 0) return [];
+    const loadKg = massKg(mass.mass);
+    return speedsIn(speed).map((velocityMps): RepAtLoad => ({ loadKg, velocityMps }));
   });
   const targetMps = readDecimal(target);
   const plannedMass = readMass(planned, unit);
   const found =
     fit && targetMps.ok && readings.length > 0
       ? readiness({
-          fit,
+          profile: profile?.reps.filter((rep) => rep.excluded === undefined) ?? [],
           today: readings,
-          thresholdMps: profile?.threshold?.mps ?? 0.2,
+          thresholdMps: profile?.threshold?.mps,
           targetMps: targetMps.value,
         })
       : undefined;
@@ -75,8 +89,8 @@ export function ReadinessPanel({
 
   return (
     <Adder title="Today's form, from warm-up speeds" open={result !== undefined || undefined}>
-      {fit.n < 3 ? (
-        <p>A profile of two loads has no error of its own: test a third load first.</p>
+      {fit.n < LEAST_LOADS ? (
+        <p>{READINESS_WORDS["too-few-loads"]}</p>
       ) : (
         <>
           <div className="grid max-w-md grid-cols-2 gap-x-3 gap-y-1">
@@ -94,9 +108,9 @@ export function ReadinessPanel({
                   }
                 />
                 <Field
-                  label={`Fastest rep at it, ${profile.metric}`}
+                  label={`Its reps in order, ${profile.metric}`}
                   value={text.speed}
-                  inputMode="decimal"
+                  placeholder="0.95 0.92"
                   onChange={(event) =>
                     setTexts(
                       texts.map((one, j) =>
@@ -120,9 +134,7 @@ export function ReadinessPanel({
               onChange={(event) => setPlanned(event.target.value)}
             />
           </div>
-          {found && !found.ok ? (
-            <p className="mt-2">Today's form cannot be judged from this profile.</p>
-          ) : null}
+          {found && !found.ok ? <p className="mt-2">{READINESS_WORDS[found.reason]}</p> : null}
           {found?.ok && change && targetMps.ok && plannedKg !== undefined ? (
             <div className="mt-2">
               <p>
@@ -139,71 +151,30 @@ export function ReadinessPanel({
                 </span>
               </p>
               <p>
-                1RM today: {show(found.oneRepMax.estimate)}{" "}
-                <span className="text-muted">
-                  90 % {show(found.oneRepMax.low)} to {show(found.oneRepMax.high)}. The stored max
-                  stays.
-                </span>
+                1RM today:{" "}
+                {found.oneRepMax ? (
+                  <>
+                    {show(found.oneRepMax.estimate)}{" "}
+                    <span className="text-muted">
+                      90 % {show(found.oneRepMax.low)} to {show(found.oneRepMax.high)}. The stored
+                      max stays.
+                    </span>
+                  </>
+                ) : (
+                  <span className="text-muted">
+                    not set: no threshold is known for {profile.metric}.
+                  </span>
+                )}
               </p>
-              {change.changes ? (
-                <Form method="post" aria-label="Call on today's load" className="mt-2">
-                  <Notice
-                    kind="note"
-                    title={`${change.loadKg > plannedKg ? "Raise" : "Lower"} ${show(plannedKg)} to ${show(change.loadKg)}`}
-                  >
-                    {change.reason === "held-to-ten-percent"
-                      ? "Held to ten percent of the plan."
-                      : `More than noise (${plainNumber(found.targetSdKg, 1)} kg) and a loadable step (${plainNumber(stepKg, 2)} kg).`}
-                  </Notice>
-                  <input type="hidden" name="testId" value={profile.id} />
-                  <input type="hidden" name="readings" value={JSON.stringify(readings)} />
-                  <input type="hidden" name="targetMps" value={target} />
-                  <input type="hidden" name="plannedKg" value={plannedKg} />
-                  <input type="hidden" name="stepKg" value={stepKg} />
-                  <input type="hidden" name="intent" value="readiness" />
-                  {changing === "change" ? (
-                    <Field label="Take instead, kg" name="decidedKg" inputMode="decimal" />
-                  ) : null}
-                  {changing ? <Field label="Reason" name="reason" /> : null}
-                  {result && !result.ok ? (
-                    <Notice kind="problem" title={result.message ?? "Check the fields."} />
-                  ) : null}
-                  <div className="mt-1 flex flex-wrap gap-2">
-                    {changing === undefined ? (
-                      <button
-                        type="submit"
-                        name="decision"
-                        value="take"
-                        className="btn btn-primary"
-                      >
-                        Take {show(change.loadKg)}
-                      </button>
-                    ) : (
-                      <button
-                        type="submit"
-                        name="decision"
-                        value={changing}
-                        className="btn btn-primary"
-                      >
-                        {changing === "change" ? "Change" : "Decline"}
-                      </button>
-                    )}
-                    <button type="button" className="btn" onClick={() => setChanging("change")}>
-                      Change …
-                    </button>
-                    <button type="button" className="btn" onClick={() => setChanging("decline")}>
-                      Decline …
-                    </button>
-                  </div>
-                </Form>
-              ) : (
-                <p className="text-muted">
-                  No call:{" "}
-                  {change.reason === "within-noise"
-                    ? `the difference is within noise (${plainNumber(found.targetSdKg, 1)} kg).`
-                    : `the difference is under a loadable step (${plainNumber(stepKg, 2)} kg).`}
-                </p>
-              )}
+              <CallOfDay
+                found={found}
+                change={change}
+                plannedKg={plannedKg}
+                stepKg={stepKg}
+                unit={unit}
+                sent={{ testId: profile.id, readings: JSON.stringify(readings), targetMps: target }}
+                result={result}
+              />
             </div>
           ) : null}
           {result?.ok ? (
@@ -214,5 +185,79 @@ export function ReadinessPanel({
         </>
       )}
     </Adder>
+  );
+}
+
+/** The day's call with its keys, or why there is none. */
+function CallOfDay({
+  found,
+  change,
+  plannedKg,
+  stepKg,
+  unit,
+  sent,
+  result,
+}: {
+  found: Extract<Readiness, { ok: true }>;
+  change: ReadinessChange;
+  plannedKg: number;
+  stepKg: number;
+  unit: MassUnit;
+  /** What the decision stands on, as the server computes it again. */
+  sent: Record<"testId" | "readings" | "targetMps", string>;
+  result: FormResult | undefined;
+}) {
+  const [changing, setChanging] = useState<"change" | "decline" | undefined>();
+  const show = (kg: number) => formatKg(kg, unit, 1);
+  if (!change.changes)
+    return (
+      <p className="text-muted">
+        No call:{" "}
+        {change.reason === "within-noise"
+          ? `the difference is within noise (${plainNumber(found.targetSdKg, 1)} kg).`
+          : `the difference is under a loadable step (${plainNumber(stepKg, 2)} kg).`}
+      </p>
+    );
+  return (
+    <Form method="post" aria-label="Call on today's load" className="mt-2">
+      <Notice
+        kind="note"
+        title={`${change.loadKg > plannedKg ? "Raise" : "Lower"} ${show(plannedKg)} to ${show(change.loadKg)}`}
+      >
+        {change.reason === "held-to-ten-percent"
+          ? "Held to ten percent of the plan."
+          : `More than noise (${plainNumber(found.targetSdKg, 1)} kg) and a loadable step (${plainNumber(stepKg, 2)} kg).`}
+      </Notice>
+      {Object.entries(sent).map(([name, value]) => (
+        <input key={name} type="hidden" name={name} value={value} />
+      ))}
+      <input type="hidden" name="plannedKg" value={plannedKg} />
+      <input type="hidden" name="stepKg" value={stepKg} />
+      <input type="hidden" name="intent" value="readiness" />
+      {changing === "change" ? (
+        <Field label="Take instead, kg" name="decidedKg" inputMode="decimal" />
+      ) : null}
+      {changing ? <Field label="Reason" name="reason" /> : null}
+      {result && !result.ok ? (
+        <Notice kind="problem" title={result.message ?? "Check the fields."} />
+      ) : null}
+      <div className="mt-1 flex flex-wrap gap-2">
+        {changing === undefined ? (
+          <button type="submit" name="decision" value="take" className="btn btn-primary">
+            Take {show(change.loadKg)}
+          </button>
+        ) : (
+          <button type="submit" name="decision" value={changing} className="btn btn-primary">
+            {changing === "change" ? "Change" : "Decline"}
+          </button>
+        )}
+        <button type="button" className="btn" onClick={() => setChanging("change")}>
+          Change …
+        </button>
+        <button type="button" className="btn" onClick={() => setChanging("decline")}>
+          Decline …
+        </button>
+      </div>
+    </Form>
   );
 }

@@ -227,37 +227,15 @@ function RackSession({
           )}
         </div>
       </aside>
-      {typing && at ? (
-        <Later
-          part={typeSpeed}
-          of={{
-            onClose: () => setPanel(undefined),
-            onSpeed: (velocity) => {
-              hold();
-              // A rule that ends the set closes the sheet: the next digit is nobody's speed.
-              if (runner.typeRep(at, velocity) === "ended") setPanel(undefined);
-            },
-            repsLeft: set.prescription.reps - set.reps.length,
-          }}
-        />
-      ) : null}
-      {panel === "fault" && at ? (
-        <Later
-          part={faultList}
-          of={{
-            faults: slot.faults,
-            onClose: () => setPanel(undefined),
-            onFault: (fault, cut) => {
-              hold();
-              runner.tagFault(at, fault, cut);
-            },
-            onPain: (place) => {
-              hold();
-              runner.flagPain(at, place);
-            },
-          }}
-        />
-      ) : null}
+      <Sheets
+        runner={runner}
+        at={at}
+        set={set}
+        slot={slot}
+        open={typing ? "type" : panel === "fault" ? "fault" : undefined}
+        hold={hold}
+        close={() => setPanel(undefined)}
+      />
       {editing ? (
         <Later
           part={editSet}
@@ -276,6 +254,60 @@ function RackSession({
         />
       ) : null}
     </div>
+  );
+}
+
+/** What is typed or tagged of the set on the screen. */
+function Sheets({
+  runner,
+  at,
+  set,
+  slot,
+  open,
+  hold,
+  close,
+}: {
+  runner: ReturnType<typeof useSetRunner>;
+  at: SetAddress | undefined;
+  set: SetState | undefined;
+  slot: LiftOnFloor;
+  open: "type" | "fault" | undefined;
+  /** Keeps the set on the screen, whoever ends it. */
+  hold: () => void;
+  close: () => void;
+}) {
+  if (!at || !set || open === undefined) return null;
+  if (open === "type")
+    return (
+      <Later
+        part={typeSpeed}
+        of={{
+          onClose: close,
+          onSpeed: (velocity) => {
+            hold();
+            // A rule that ends the set closes the sheet: the next digit is nobody's speed.
+            if (runner.typeRep(at, velocity) === "ended") close();
+          },
+          repsLeft: set.prescription.reps - set.reps.length,
+        }}
+      />
+    );
+  return (
+    <Later
+      part={faultList}
+      of={{
+        faults: slot.faults,
+        onClose: close,
+        onFault: (fault, cut) => {
+          hold();
+          runner.tagFault(at, fault, cut);
+        },
+        onPain: (place) => {
+          hold();
+          runner.flagPain(at, place);
+        },
+      }}
+    />
   );
 }
 

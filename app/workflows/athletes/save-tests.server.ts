@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
-import { readiness, readinessChange } from "../../../core/profile/readiness";
+import { READINESS_WORDS, readiness, readinessChange } from "../../../core/profile/readiness";
 import type { Mass } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { addSingle, listVariants, singlesOf, variantById } from "../../../db/queries/maxes.server";
@@ -82,12 +82,12 @@ export function decideReadiness(
     const { result, threshold } = analyseTest(test, variant, await singlesOf(tx, person.id));
     if (!result.ok) return failed("no-line", "This test gives no line any more.");
     const found = readiness({
-      fit: result.fit,
+      profile: test.reps.filter((rep) => rep.excluded === undefined),
       today: input.readings,
-      thresholdMps: threshold?.mps ?? 0.2,
+      thresholdMps: threshold?.mps,
       targetMps: input.targetMps,
     });
-    if (!found.ok) return failed(found.reason, "Today's form cannot be judged from these speeds.");
+    if (!found.ok) return failed(found.reason, READINESS_WORDS[found.reason]);
     const change = readinessChange({
       plannedKg: input.plannedKg,
       targetLoadKg: found.targetLoad.estimate,
