@@ -202,7 +202,9 @@ test.describe("at the rack, a tablet", () => {
     await openRack(page, 2);
     await typeSpeeds(page, ["90", "60"]);
     await expect(
-      page.getByText("Ended by velocity loss, cut short · last 33 % down, 10 % allowed"),
+      page.getByText(
+        "Ended by velocity loss, cut short · last 33 % under the best rep, 10 % allowed",
+      ),
     ).toBeVisible();
     const undo = page.getByRole("button", { name: /^Undo/ });
     await expect(undo).toHaveAccessibleName("Undo: the end of the set (velocity loss, 105 lb)");

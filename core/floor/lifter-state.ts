@@ -55,6 +55,7 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
   const conflicts: LogConflict[] = [];
   const decided: DecidedCall[] = [];
   let deltaKg = 0;
+  let loadCall: "none" | "changed" | "declined" = "none";
   let addedRestS = 0;
   let ended = false;
   const done: DoneSet[] = [];
@@ -97,6 +98,7 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
         line: lifter.line,
         velocityLed: slot.velocityLed,
         restLengthened: addedRestS > 0,
+        loadCall,
       });
       const decision = entries?.calls[0];
       if (decision) {
@@ -111,6 +113,8 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
           action,
           reason,
         });
+        if (call === "lighten" || call === "add-load")
+          loadCall = what === "decline" ? "declined" : "changed";
         if (what !== "decline") {
           if (action.type === "load") deltaKg += action.deltaKg;
           if (action.type === "rest") addedRestS += action.addS;

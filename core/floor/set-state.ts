@@ -2,7 +2,6 @@ import { type BarLoading, loadBar } from "../barload/load";
 import { afterRep, type RepAdvice } from "../liverules/rep";
 import type { SetVerdict } from "../liverules/set";
 import type { SetPrescription } from "../prescribe/prescribe";
-import { velocityAt } from "../profile/line";
 import type { ClockMark } from "../units/clock";
 import type { Mass } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
@@ -142,7 +141,7 @@ export function reduceSet(
     stage: finished ? "done" : reps.length > 0 ? "running" : "to-come",
     loadKg,
     side,
-    target: targetAt(prescription, lifter, loadKg),
+    target: targetOf(prescription),
     reps,
     faults: entries.faults.map(({ entry, body }) => ({
       entryId: entry.id,
@@ -243,19 +242,7 @@ function inMetric(body: OfKind<"rep">, metric: VelocityMetric): number | undefin
   return metric === "MPV" ? body.mpvMps : body.pvMps;
 }
 
-/** A target from the athlete's own line follows the load; a coach's range holds at any load. */
-function targetAt(
-  prescription: SetPrescription,
-  lifter: FrozenLifter,
-  loadKg: number | undefined,
-): { lowMps: number; highMps: number } | undefined {
-  const { target } = prescription;
-  if (!target) return undefined;
-  const moved = loadKg !== undefined && loadKg !== prescription.loadKg;
-  if (!moved || target.source !== "profile" || !lifter.line) {
-    return { lowMps: target.lowMps, highMps: target.highMps };
-  }
-  const half = (target.highMps - target.lowMps) / 2;
-  const centre = velocityAt(lifter.line, loadKg);
-  return { lowMps: centre - half, highMps: centre + half };
+/** Planned with the set, and kept when a call moves the load: a lighter bar is asked for as much. */
+function targetOf({ target }: SetPrescription): { lowMps: number; highMps: number } | undefined {
+  return target && { lowMps: target.lowMps, highMps: target.highMps };
 }

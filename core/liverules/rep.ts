@@ -19,6 +19,9 @@ export function endedWords(by: string | undefined): string {
   return ENDED_WORDS[by ?? "hand"] ?? "hand";
 }
 
+/** A rep is past a line only when it is under it by more than this, m/s: exactly on it goes on. */
+export const LINE_GRACE_MPS = 0.0005;
+
 export interface SetRules {
   /** Reps planned. */
   cap: number;
@@ -97,14 +100,23 @@ export function afterRep(
       text: `Two bounces in a row: stops of ${stops.map((stop) => stop?.toFixed(2)).join(" and ")} s, ${smallestStopS.toFixed(2)} s asked`,
     });
   }
-  if (last !== undefined && rules.floorMps !== undefined && last < rules.floorMps) {
+  if (
+    last !== undefined &&
+    rules.floorMps !== undefined &&
+    last < rules.floorMps - LINE_GRACE_MPS
+  ) {
     hits.push({
       rule: "floor",
       text: `${formatVelocity(last)} is under the floor of ${formatVelocity(rules.floorMps)}`,
       lineMps: rules.floorMps,
     });
   }
-  if (last !== undefined && line !== undefined && last < line && measured.length > 1) {
+  if (
+    last !== undefined &&
+    line !== undefined &&
+    last < line - LINE_GRACE_MPS &&
+    measured.length > 1
+  ) {
     hits.push({
       rule: "loss",
       text: `${formatVelocity(last)} is ${formatPercent(lossPercent ?? 0, 0)} under the ${rules.lossFrom === "first" ? "first rep" : "best"}, ${formatPercent(rules.lossPercent ?? 0, 0)} allowed`,
@@ -121,7 +133,7 @@ export function afterRep(
     return { advice: "last-one", hits, text: "One more.", best, lossPercent };
   }
   const next = expectedNext(measured);
-  if (line !== undefined && next !== undefined && next < line) {
+  if (line !== undefined && next !== undefined && next < line - LINE_GRACE_MPS) {
     return {
       advice: "last-one",
       hits,

@@ -1,6 +1,12 @@
-import { describeSide, stepFrom } from "../barload/load";
+import { type BarLoading, describeSide, loadBar, stepFrom } from "../barload/load";
 import type { LoadingGear } from "../barload/loading-gear";
 import type { LoadVelocityLine } from "../profile/line";
+import {
+  DAY_SHIFT_SD_MPS,
+  LARGEST_CHANGE_SHARE,
+  READING_SD_MPS,
+  REP_DROP_MPS,
+} from "../profile/readiness";
 import { formatKg } from "../units/mass";
 import { formatAgainst, formatVelocity } from "../units/velocity";
 
@@ -51,16 +57,96 @@ export interface AfterSetInput {
   velocityLed: boolean;
   /** Rest was lengthened for this athlete in this slot already. */
   restLengthened: boolean;
+  /**
+   * What became of a call on the load in this slot: there is one, and no more. Changed: what is
+   * still under afterwards is a reason to end, not to lighten again.
+   */
+  loadCall: "none" | "changed" | "declined";
+  /** What a rep loses on the one before it, m/s; the athlete's own where known. */
+  repDropMps?: number;
   /** Default +15 s. */
   restStepS?: number;
 }
 
 export const REST_STEP_S = 15;
+/** Reps of a set by which its load is judged: the first ones, before they tire. */
+const JUDGED_REPS = 3;
+/**
+ * A load is called wrong only beyond so many errors: one-sided 95 % downwards. Upwards 97.5 %, so
+ * that speed that leads, and may call either way, leaves nine in ten ordinary days alone.
+ */
+const SURE_UNDER = 1.64;
+const SURE_OVER = 1.96;
+const sureOf = (byMps: number) => (byMps > 0 ? SURE_OVER : SURE_UNDER);
+
+/**
+ * By how much a set's first reps missed a speed, m/s, and the error of that: each rep is set
+ * against the drop of those before it, so that a longer set is not slower by itself.
+ */
+function missOf(input: AfterSetInput, set: DoneSet, wantedMps: number) {
+  const reps = set.velocities.slice(0, JUDGED_REPS);
+  const drop = input.repDropMps ?? REP_DROP_MPS;
+  const mean = reps.reduce((sum, v, j) => sum + v + drop * j, 0) / reps.length;
+  return {
+    byMps: mean - wantedMps,
+    sdMps: READING_SD_MPS / Math.sqrt(reps.length),
+    n: reps.length,
+  };
+}
+
+/**
+ * The load to go to for a miss: as far as the own line says, drawn in by how much of it is likely
+ * the day and not the reading; the nearest that the rack can build, ten percent at most.
+ *
+ * @returns undefined where the miss is within its error, or is less than a loadable step
+ */
+function moveFor(
+  input: AfterSetInput,
+  fromKg: number,
+  miss: ReturnType<typeof missOf>,
+): { loading: BarLoading; wantedKg: number | undefined } | undefined {
+  const { byMps, sdMps } = miss;
+  if (Math.abs(byMps) <= sureOf(byMps) * sdMps || !isFirstAtItsLoad(input)) return undefined;
+  const up = byMps > 0;
+  const share = DAY_SHIFT_SD_MPS ** 2 / (DAY_SHIFT_SD_MPS ** 2 + sdMps ** 2);
+  const slope = input.line && Math.abs(input.line.slopeMpsPerKg);
+  const wantedKg = slope ? (share * byMps) / slope : undefined;
+  const mostKg = LARGEST_CHANGE_SHARE * fromKg;
+  const loading =
+    wantedKg === undefined
+      ? stepFrom(input.gear, fromKg, up ? 1e-6 : -1e-6)
+      : nearestWithin(input.gear, fromKg, Math.max(-mostKg, Math.min(mostKg, wantedKg)));
+  if (!loading || Math.abs(loading.totalKg - fromKg) > mostKg + 1e-9) return undefined;
+  return { loading, wantedKg };
+}
+
+/** The first set at a load says whether it suits the day; later ones say how it goes on. */
+function isFirstAtItsLoad({ sets }: AfterSetInput): boolean {
+  const last = sets[sets.length - 1];
+  return !sets.slice(0, -1).some((set) => Math.abs(set.loadKg - (last?.loadKg ?? 0)) < 1e-6);
+}
+
+/** The total nearest to a move away from a load, but not over it; undefined where it stays. */
+function nearestWithin(gear: LoadingGear, fromKg: number, byKg: number): BarLoading | undefined {
+  const found = loadBar(gear, fromKg + byKg);
+  if (!found.ok) return undefined;
+  const most = LARGEST_CHANGE_SHARE * fromKg + 1e-9;
+  const held =
+    Math.abs(found.totalKg - fromKg) <= most
+      ? found
+      : byKg < 0
+        ? stepFrom(gear, found.totalKg, 1e-6)
+        : stepFrom(gear, found.totalKg, -1e-6);
+  if (!held) return undefined;
+  const moved = held.totalKg - fromKg;
+  return byKg < 0 ? (moved < -1e-9 ? held : undefined) : moved > 1e-9 ? held : undefined;
+}
 
 /**
  * After a set of speed work, two things are told apart. The first set at a load already under
- * the wanted range: too heavy today. An earlier set at this load or more was on it and this one
- * is under: fading; rest first, then the end. Under the range is never called fine.
+ * the wanted range: too heavy today; one call on the load a slot, and only where the miss is
+ * more than its error and a loadable step. An earlier set at this load or more was on it and this
+ * one is under: fading; rest first, then the end. Under the range is never called fine.
  */
 export function afterSet(input: AfterSetInput): SetVerdict {
   const set = input.sets[input.sets.length - 1];
@@ -81,7 +167,7 @@ export function afterSet(input: AfterSetInput): SetVerdict {
   if (best > target.highMps) {
     const [was, most] = formatAgainst(best, target.highMps);
     const text = `Over the wanted speed: best ${was}, wanted ${formatVelocity(target.lowMps)} to ${most}.`;
-    return { standing: "over", text, call: overCall(input, set, best, text, shared) };
+    return { standing: "over", text, call: overCall(input, set, text, shared) };
   }
   if (best >= target.lowMps) {
     return { standing: "on", text: `On speed: best ${formatVelocity(best)}.`, call: undefined };
@@ -99,7 +185,22 @@ export function afterSet(input: AfterSetInput): SetVerdict {
         other.velocities.length > 0 &&
         Math.max(...other.velocities) >= other.target.lowMps,
     );
-  if (!earlierOn) return { standing: "under", text, call: lightenCall(input, set, best, shared) };
+  if (!earlierOn && input.loadCall === "none")
+    return { standing: "under", text, call: lightenCall(input, set, best, shared) };
+  if (!earlierOn && input.loadCall === "declined")
+    return { standing: "under", text, call: undefined };
+  if (!earlierOn)
+    return {
+      standing: "under",
+      text,
+      call: {
+        kind: "end-exercise",
+        proposal: "End this exercise, or go on",
+        evidence: `The load was changed once, and set ${set.number} at ${formatKg(set.loadKg)} is still under: ${short} It is not lightened again.`,
+        action: { type: "end-exercise" },
+        ...shared,
+      },
+    };
 
   const evidence = `Set ${earlierOn.number} was on speed at ${formatKg(earlierOn.loadKg)}; set ${set.number} ${short}`;
   if (!input.restLengthened) {
@@ -143,26 +244,34 @@ function lightenCall(
   shared: CallParts,
 ): Call | undefined {
   const from = input.nextLoadKg as number;
-  const shortBy = shared.target.lowMps - best;
-  const bySlope = input.line ? shortBy / Math.abs(input.line.slopeMpsPerKg) : 0;
-  const lighter = stepFrom(input.gear, from, -Math.max(bySlope, 1e-6));
-  if (!lighter) return undefined;
-  const slope = input.line
-    ? ` The own line gives ${Math.abs(input.line.slopeMpsPerKg).toFixed(4)} m/s a kg: ${bySlope.toFixed(1)} kg.`
-    : " No own line: one loadable step.";
+  const miss = missOf(input, set, shared.target.lowMps);
+  const move = miss.byMps < 0 ? moveFor(input, from, miss) : undefined;
+  if (!move) return undefined;
+  const { loading } = move;
   return {
     kind: "lighten",
-    proposal: `Lighten to ${formatKg(lighter.totalKg)}`,
-    evidence: `Set ${set.number} at ${formatKg(set.loadKg)} was under at once: ${underWords(best, shared.target.lowMps)}${slope}`,
-    action: { type: "load", deltaKg: lighter.totalKg - from, toKg: lighter.totalKg },
+    proposal: `Lighten to ${formatKg(loading.totalKg)}`,
+    evidence: `Set ${set.number} at ${formatKg(set.loadKg)} was under at once: ${underWords(best, shared.target.lowMps)} ${missWords(input, miss, move.wantedKg)}`,
+    action: { type: "load", deltaKg: loading.totalKg - from, toKg: loading.totalKg },
     ...shared,
   };
+}
+
+/** What a move stands on: the miss against its error, and what the own line makes of it. */
+function missWords(
+  input: AfterSetInput,
+  { byMps, sdMps, n }: ReturnType<typeof missOf>,
+  wantedKg: number | undefined,
+): string {
+  const reps = n === 1 ? "The first rep is" : `The first ${n} reps are`;
+  const by = `${reps} ${formatVelocity(Math.abs(byMps))} m/s ${byMps < 0 ? "under" : "over"}, more than the error of ${(sureOf(byMps) * sdMps).toFixed(3)}.`;
+  if (!input.line || wantedKg === undefined) return `${by} No own line: one loadable step.`;
+  return `${by} The own line gives ${Math.abs(input.line.slopeMpsPerKg).toFixed(4)} m/s a kg, of which the day's likely share is ${Math.abs(wantedKg).toFixed(1)} kg.`;
 }
 
 function overCall(
   input: AfterSetInput,
   set: DoneSet,
-  best: number,
   text: string,
   shared: CallParts,
 ): Call | undefined {
@@ -176,19 +285,19 @@ function overCall(
       ...shared,
     };
   }
-  const bySlope = input.line
-    ? (best - shared.target.highMps) / Math.abs(input.line.slopeMpsPerKg)
-    : 0;
-  const heavier = stepFrom(input.gear, input.nextLoadKg, Math.max(bySlope, 1e-6));
-  if (!heavier) return undefined;
+  if (input.loadCall !== "none") return undefined;
+  const miss = missOf(input, set, shared.target.highMps);
+  const move = miss.byMps > 0 ? moveFor(input, input.nextLoadKg, miss) : undefined;
+  if (!move) return undefined;
+  const { loading } = move;
   return {
     kind: "add-load",
-    proposal: `Go up to ${formatKg(heavier.totalKg)}`,
-    evidence: `${text} Next a side: ${describeSide(heavier.side.plates)}. Set ${set.number} at ${formatKg(set.loadKg)}.`,
+    proposal: `Go up to ${formatKg(loading.totalKg)}`,
+    evidence: `${text} ${missWords(input, miss, move.wantedKg)} Next a side: ${describeSide(loading.side.plates)}. Set ${set.number} at ${formatKg(set.loadKg)}.`,
     action: {
       type: "load",
-      deltaKg: heavier.totalKg - input.nextLoadKg,
-      toKg: heavier.totalKg,
+      deltaKg: loading.totalKg - input.nextLoadKg,
+      toKg: loading.totalKg,
     },
     ...shared,
   };

@@ -96,6 +96,7 @@ interface LifterRun {
   done: DoneSet[];
   dayShiftMps: number;
   deltaKg: number;
+  loadCall: "none" | "changed" | "declined";
   addedRestS: number;
   ended: boolean;
 }
@@ -107,6 +108,7 @@ function newState(lifter: FrozenLifter, random: Random): LifterRun {
     dayShiftMps: 0.025 * random.normal(),
     deltaKg: 0,
     addedRestS: 0,
+    loadCall: "none",
     ended: false,
   };
 }
@@ -183,6 +185,7 @@ function doSet(
     line: lifter.line,
     velocityLed: slot.velocityLed,
     restLengthened: state.addedRestS > 0,
+    loadCall: state.loadCall,
   });
   if (!call || input.rounds !== undefined) return;
   const take = call.kind !== "end-exercise" && random.uniform() < 0.6;
@@ -195,6 +198,8 @@ function doSet(
     action: call.action,
     reason: take ? "" : "Looked sharp from the side.",
   });
+  if (call.kind === "lighten" || call.kind === "add-load")
+    state.loadCall = take ? "changed" : "declined";
   if (!take) return;
   if (call.action.type === "load") state.deltaKg += call.action.deltaKg;
   if (call.action.type === "rest") state.addedRestS += call.action.addS;

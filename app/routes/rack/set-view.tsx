@@ -173,7 +173,8 @@ function evidenceWords(set: SetState, slot: FrozenLift): string {
   if (advice?.best !== undefined && advice.lossPercent !== undefined) {
     const allowed =
       slot.stop.lossPercent === undefined ? "" : `, ${slot.stop.lossPercent} % allowed`;
-    parts.push(`last ${advice.lossPercent.toFixed(0)} % down${allowed}`);
+    const reference = slot.stop.lossFrom === "first" ? "first rep" : "best rep";
+    parts.push(`last ${advice.lossPercent.toFixed(0)} % under the ${reference}${allowed}`);
   }
   const last = slot.box && set.reps[set.reps.length - 1];
   const onBox = last ? boxRepWords(last) : "";
