@@ -86,8 +86,10 @@ export async function endOwnSessions(): Promise<void> {
 /** What is in the log of a session, in order. */
 export function entriesOf(sessionId: string) {
   return admin`
-    SELECT id, seq::int AS seq, kind, body, supersedes, doubt, device_id FROM log_entry
-    WHERE session_id = ${sessionId} ORDER BY seq`;
+    SELECT e.id, e.seq::int AS seq, e.kind, e.supersedes, e.doubt, e.device_id,
+      e.body || jsonb_strip_nulls(jsonb_build_object('why', w.why, 'reason', w.reason)) AS body
+    FROM log_entry e LEFT JOIN entry_words w ON w.team_id = e.team_id AND w.id = e.id
+    WHERE e.session_id = ${sessionId} ORDER BY e.seq`;
 }
 
 /** Another browser with somebody signed in, at a rack's tablet. */

@@ -30,8 +30,8 @@ const MUTANTS = [
   {
     name: "a newer version that replaces",
     file: "core/floor/state.ts",
-    from: "if (known.problem !== undefined) return false;",
-    to: "if (known.problem !== undefined && known.body) return false;",
+    from: "if (known.problem !== undefined || this.#wantsPain(known.entry)) return false;",
+    to: "if ((known.problem !== undefined && known.body) || this.#wantsPain(known.entry)) return false;",
   },
   {
     name: "reps by the device that ends the set",
