@@ -20,7 +20,7 @@ export default defineConfig({
                 { name: "units", test: /\/core\/(units|barload\/load|prescribe\/turns)/ },
                 {
                   name: "floor",
-                  test: /\/core\/(floor|liverules|profile\/line|velocity\/stream|numeric\/random|boxsquat\/stops)|\/device\/sensor\.ts|\/app\/offline\/(?!old-taps)|\/app\/forms\/json|\/app\/ui\/(speed-strip|loaded-bar|use-now)/,
+                  test: /\/core\/(floor|liverules|profile\/(line|day-form)|velocity\/stream|numeric\/random|boxsquat\/stops)|\/device\/sensor\.ts|\/app\/offline\/(?!old-taps)|\/app\/forms\/json|\/app\/ui\/(speed-strip|loaded-bar|use-now)/,
                 },
               ],
             },

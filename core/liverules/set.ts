@@ -1,12 +1,12 @@
 import { type BarLoading, describeSide, loadBar, stepFrom } from "../barload/load";
 import type { LoadingGear } from "../barload/loading-gear";
-import type { LoadVelocityLine } from "../profile/line";
 import {
   DAY_SHIFT_SD_MPS,
   LARGEST_CHANGE_SHARE,
   READING_SD_MPS,
   REP_DROP_MPS,
-} from "../profile/readiness";
+} from "../profile/day-form";
+import type { LoadVelocityLine } from "../profile/line";
 import { formatKg } from "../units/mass";
 import { formatAgainst, formatVelocity } from "../units/velocity";
 

@@ -2,18 +2,17 @@ import { inverseSpd } from "../numeric/spd";
 import { formatKg } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
+import {
+  DAY_SHIFT_SD_MPS,
+  LARGEST_CHANGE_SHARE,
+  READING_SD_MPS,
+  REP_DROP_MPS,
+  REP_DROP_SD_MPS,
+} from "./day-form";
 import type { Interval } from "./prediction";
 
-/** Spread of a day's form round the profile, m/s (one standard deviation). */
-export const DAY_SHIFT_SD_MPS = 0.05;
-/** Error of one reading, m/s: where the estimate of it begins, worth so many readings. */
-export const READING_SD_MPS = 0.03;
+/** What the first guess of a reading's error is worth, in readings. */
 const READING_SD_WORTH = 8;
-/** What a rep loses on the one before it at the same load, m/s: mean and spread beforehand. */
-export const REP_DROP_MPS = 0.01;
-export const REP_DROP_SD_MPS = 0.015;
-/** A call changes a load by this share at most. */
-export const LARGEST_CHANGE_SHARE = 0.1;
 /** Loads of a profile from which a day can be judged. */
 export const LEAST_LOADS = 3;
 /** Standard normal quantile for a 90 % interval. */

@@ -1,5 +1,5 @@
 import { mean } from "../numeric/statistics";
-import { DAY_SHIFT_SD_MPS, READING_SD_MPS } from "../profile/readiness";
+import { DAY_SHIFT_SD_MPS, READING_SD_MPS } from "../profile/day-form";
 import { formatKg, type MassUnit } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
