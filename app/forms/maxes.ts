@@ -8,6 +8,7 @@ const MASS_WORDS = {
   "not-a-number": "That is not a load. Write 120, 120 kg or 225 lb.",
   "too-many-decimals": "Three decimals at most.",
   negative: "A load is over 0.",
+  thousands: "A thousand, or a decimal comma? Write 1250 or 1.25.",
 };
 
 /** A load as written: "120", "120 kg", "225 lb". */

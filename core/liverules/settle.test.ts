@@ -10,7 +10,7 @@ import { afterSet, type DoneSet } from "./set";
  */
 const GEAR = testGear([20, 10, 5, 2.5, 1.25]);
 const STEP_KG = 2.5;
-const DAYS = process.env.FULL_SEEDS ? 20_000 : 3000;
+const DAYS = process.env.FULL_SEEDS ? 20_000 : 1500;
 
 interface Day {
   slope: number;
@@ -112,12 +112,15 @@ describe("calls settle", () => {
       "drop of 0.03, percent-led": days({ seed: 17, drop: 0.03 }),
       "drop of 0.03, velocity-led": days({ seed: 18, drop: 0.03, velocityLed: true }),
       "drop of 0.03, no shift": days({ seed: 19, drop: 0.03, shiftSd: 0 }),
-      "percent-led": days({ seed: 11 }),
-      "velocity-led": days({ seed: 12, velocityLed: true }),
-      "no shift": days({ seed: 13, shiftSd: 0 }),
-      "no shift, velocity-led": days({ seed: 14, shiftSd: 0, velocityLed: true }),
     };
-    if (process.env.FULL_SEEDS) console.table(told);
+    if (process.env.FULL_SEEDS)
+      console.table({
+        ...told,
+        "percent-led": days({ seed: 11 }),
+        "velocity-led": days({ seed: 12, velocityLed: true }),
+        "no shift": days({ seed: 13, shiftSd: 0 }),
+        "no shift, velocity-led": days({ seed: 14, shiftSd: 0, velocityLed: true }),
+      });
     for (const one of Object.values(told)) expect(one.near).toBeGreaterThan(0.5);
   });
 });

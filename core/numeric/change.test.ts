@@ -34,8 +34,8 @@ describe("typical error", () => {
 });
 
 describe("a change", () => {
-  const change = (after: number, over = {}) =>
-    changeBetween({
+  const change = (after: number, over = {}) => {
+    const found = changeBetween({
       before: 40,
       after,
       error: { value: 1, freedom: 20 },
@@ -45,6 +45,33 @@ describe("a change", () => {
       decimals: 1,
       ...over,
     });
+    if (!found) throw new Error("no change");
+    return found;
+  };
+  const judged = (over: object) =>
+    changeBetween({
+      before: 40,
+      after: 42,
+      error: { value: 1, freedom: 20 },
+      worthwhile: 1,
+      higherIsBetter: true,
+      unit: "cm",
+      decimals: 1,
+      ...over,
+    });
+
+  it("is none without a freedom of its error, or where a figure is no number", () => {
+    expect(judged({ error: { value: 1, freedom: 0 } })).toBeUndefined();
+    expect(judged({ after: Number.NaN })).toBeUndefined();
+    expect(judged({ worthwhile: Number.POSITIVE_INFINITY })).toBeUndefined();
+  });
+
+  it("errs less as a mean of several trials", () => {
+    const one = change(42);
+    const three = change(42, { trialsBefore: 3, trialsAfter: 3 });
+    expect((three.high - three.low) / (one.high - one.low)).toBeCloseTo(1 / Math.sqrt(3), 12);
+    expect(three.better).toBeGreaterThan(one.better);
+  });
 
   it.each([
     [45, "better"],

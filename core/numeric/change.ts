@@ -62,6 +62,7 @@ export interface Change {
  * (Hopkins; disputed by Sainani 2018). With chances of better and worse both over 5 % it is
  * unclear; otherwise the likeliest of the three.
  * @param higherIsBetter false for times
+ * @returns undefined where the typical error has no freedom, or a figure is no number
  */
 export function changeBetween(input: {
   before: number;
@@ -74,8 +75,11 @@ export function changeBetween(input: {
   /** Trials averaged in each value; the error falls with their root. */
   trialsBefore?: number;
   trialsAfter?: number;
-}): Change {
+}): Change | undefined {
   const { before, after, error, worthwhile, unit, decimals } = input;
+  const figures = [before, after, error.value, error.freedom, worthwhile];
+  if (!figures.every(Number.isFinite) || error.freedom <= 0 || error.value < 0 || worthwhile < 0)
+    return undefined;
   const difference = after - before;
   const sd = error.value * Math.sqrt(1 / (input.trialsBefore ?? 1) + 1 / (input.trialsAfter ?? 1));
   const above = (limit: number) =>

@@ -73,7 +73,8 @@ export function bandCurve(band: Pick<Band, "readings" | "restM">): BandCurve {
   for (let i = 1; i < readings.length; i++) {
     const [a, b] = [readings[i - 1] as Reading, readings[i] as Reading];
     if (a.lengthM === b.lengthM) return { ok: false, reason: "length-not-rising" };
-    if (b.tensionKg <= a.tensionKg) return { ok: false, reason: "tension-not-rising" };
+    // A scale may read the same at two lengths near each other.
+    if (b.tensionKg < a.tensionKg) return { ok: false, reason: "tension-not-rising" };
   }
   const curve = hermiteCurve(readings.map((one) => ({ x: one.lengthM, y: one.tensionKg })));
   return "ok" in curve ? { ok: false, reason: "length-not-rising" } : { ok: true, curve };

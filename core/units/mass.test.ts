@@ -74,6 +74,14 @@ describe("reading what a coach types", () => {
     expect(readMass(text, "kg")).toEqual({ ok: true, mass: { amount, unit } });
   });
 
+  it("asks about what may be a thousand or a decimal comma", () => {
+    for (const text of ["1,000", "1,250 kg", "2,500lb"])
+      expect(readMass(text, "kg")).toEqual({ ok: false, reason: "thousands" });
+    expect(readMass("72,125", "kg")).toEqual({ ok: true, mass: { amount: 72.125, unit: "kg" } });
+    expect(readMass("1.250", "kg")).toEqual({ ok: true, mass: { amount: 1.25, unit: "kg" } });
+    expect(readMass("1,25", "kg")).toEqual({ ok: true, mass: { amount: 1.25, unit: "kg" } });
+  });
+
   it("takes the field's unit for a bare number", () => {
     expect(readMass("135", "lb")).toEqual({ ok: true, mass: { amount: 135, unit: "lb" } });
   });

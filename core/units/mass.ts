@@ -46,11 +46,15 @@ export function massIn(amount: Grains, unit: MassUnit): number {
 
 export type MassReading =
   | { ok: true; mass: Mass }
-  | { ok: false; reason: "empty" | "not-a-number" | "too-many-decimals" | "negative" };
+  | {
+      ok: false;
+      reason: "empty" | "not-a-number" | "too-many-decimals" | "negative" | "thousands";
+    };
 
 /**
  * Reads what a coach types: "82.5", "82,5", "225 lb", "100kg". A bare number takes the unit of
- * the field. Amounts with more than three decimals are refused, since they would be rounded.
+ * the field. Amounts with more than three decimals are refused, since they would be rounded; so is
+ * "1,250", which may be a thousand and more or one and a quarter.
  */
 export function readMass(text: string, fieldUnit: MassUnit): MassReading {
   const trimmed = text.trim();
@@ -59,6 +63,7 @@ export function readMass(text: string, fieldUnit: MassUnit): MassReading {
   if (!match) return { ok: false, reason: "not-a-number" };
   if (match[1] === "-") return { ok: false, reason: "negative" };
   const decimals = match[3] ?? "";
+  if (/^[1-9],\d{3}(\D|$)/.test(trimmed)) return { ok: false, reason: "thousands" };
   if (decimals.length > 3) return { ok: false, reason: "too-many-decimals" };
   const unit = match[4]?.toLowerCase().startsWith("lb")
     ? "lb"
