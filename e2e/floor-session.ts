@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import type { Browser, BrowserContext, Page } from "@playwright/test";
+import { type Browser, type BrowserContext, expect, type Page } from "@playwright/test";
 import postgres from "postgres";
 import type { FrozenSession } from "../core/floor/frozen";
 import { stateFile } from "./people";
@@ -113,9 +113,13 @@ export async function atRack(
 
 /** A set of typed speeds, by keys alone, and on to the next lifter. */
 export async function quickSet(page: Page, speeds: readonly string[]): Promise<void> {
-  for (const [i, speed] of speeds.entries()) {
-    if (i === 0) await page.keyboard.press("9");
-    const field = page.getByRole("dialog", { name: "Type a speed" }).getByRole("textbox");
+  const field = page.getByRole("dialog", { name: "Type a speed" }).getByRole("textbox");
+  // The screen is drawn before its keys are there: on a busy machine a moment before.
+  await expect(async () => {
+    await page.keyboard.press("9");
+    await field.waitFor({ timeout: 1000 });
+  }).toPass();
+  for (const speed of speeds) {
     await field.fill(speed);
     await field.press("Enter");
   }
