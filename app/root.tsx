@@ -1,7 +1,15 @@
 import "@fontsource-variable/atkinson-hyperlegible-next/index.css";
 import "./app.css";
-import type { ReactNode } from "react";
-import { Links, Meta, Outlet, Scripts, ScrollRestoration, useMatches } from "react-router";
+import { type ReactNode, useEffect } from "react";
+import {
+  Links,
+  Meta,
+  Outlet,
+  Scripts,
+  ScrollRestoration,
+  useLocation,
+  useMatches,
+} from "react-router";
 import type { Route } from "./+types/root";
 import { guard } from "./platform/guard.server";
 import { Problem } from "./ui/problem";
@@ -43,6 +51,11 @@ export function Layout({ children }: { children: ReactNode }) {
 }
 
 export default function App() {
+  const { pathname, search } = useLocation();
+  // Says which page answers keys and clicks: an address changes a moment before its page does.
+  useEffect(() => {
+    document.documentElement.dataset.shown = pathname + search;
+  }, [pathname, search]);
   return <Outlet />;
 }
 

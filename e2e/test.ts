@@ -1,10 +1,73 @@
-import { test as base, expect } from "@playwright/test";
+import {
+  type Browser,
+  type BrowserContext,
+  test as base,
+  expect,
+  type Page,
+} from "@playwright/test";
 
 export type { Browser, Locator, Page } from "@playwright/test";
 export { expect };
 
+/**
+ * Waits until the page at the present address answers: a document from the server before its
+ * scripts run, and the page before while the next is drawn, swallow keys and clicks. A file, or
+ * a page without our scripts, is there at once.
+ */
+async function answers(page: Page): Promise<void> {
+  await page
+    .waitForFunction(
+      () =>
+        document.querySelector("script[type=module]") === null ||
+        document.documentElement.dataset.shown === location.pathname + location.search ||
+        document.querySelector("#problem") !== null,
+      undefined,
+      { timeout: 5_000 },
+    )
+    .catch(() => {});
+}
+
+function waitForPages(page: Page): void {
+  const goto = page.goto.bind(page);
+  page.goto = async (...args) => {
+    const response = await goto(...args);
+    await answers(page);
+    return response;
+  };
+  const reload = page.reload.bind(page);
+  page.reload = async (...args) => {
+    const response = await reload(...args);
+    await answers(page);
+    return response;
+  };
+  const waitForURL = page.waitForURL.bind(page);
+  page.waitForURL = async (...args) => {
+    await waitForURL(...args);
+    await answers(page);
+  };
+}
+
+/** Pages of a context, the test's own or one made by hand, are waited for; see `answers`. */
+function watch(context: BrowserContext): BrowserContext {
+  const newPage = context.newPage.bind(context);
+  context.newPage = async () => {
+    const page = await newPage();
+    waitForPages(page);
+    return page;
+  };
+  return context;
+}
+
 /** Every test in a browser also fails on what the page's own policy had to stop. */
-export const test = base.extend<{ policyHolds: undefined }>({
+export const test = base.extend<{ policyHolds: undefined }, { browser: Browser }>({
+  browser: [
+    async ({ browser }, use) => {
+      const newContext = browser.newContext.bind(browser);
+      browser.newContext = async (...args) => watch(await newContext(...args));
+      await use(browser);
+    },
+    { scope: "worker" },
+  ],
   policyHolds: [
     async ({ context }, use) => {
       const stopped: string[] = [];

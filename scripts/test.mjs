@@ -46,7 +46,17 @@ const IMPORT_RULE = ["--config", ".dependency-cruiser.cjs", "core", "device", "d
  * The browser tests in two parts side by side, each with an application and a cluster of its own:
  * in a part the files run one after the other, for they share a database.
  */
-const APART = ["box-contrast", "gear", "import", "lab", "library", "privacy", "reach"];
+const APART = [
+  "box-contrast",
+  "gear",
+  "import",
+  "lab",
+  "library",
+  "network",
+  "privacy",
+  "reach",
+  "sign-in",
+];
 const BROWSER_PARTS = [
   { part: "a", filter: APART.map((name) => `e2e/${name}.spec.ts`) },
   {
