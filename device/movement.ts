@@ -18,7 +18,55 @@ export interface StillPiece {
   durationS: number;
 }
 
-export type Piece = MovePiece | StillPiece;
+/** A velocity that runs as a cubic from one speed and acceleration to another. */
+export interface CurvePiece {
+  kind: "curve";
+  durationS: number;
+  /** Speeds at both ends, m/s, up is positive. */
+  fromMps: number;
+  toMps: number;
+  /** Accelerations at both ends, m/s². */
+  fromMps2: number;
+  toMps2: number;
+}
+
+export type Piece = MovePiece | StillPiece | CurvePiece;
+
+/** Displacement of a piece up to τ (0–1), m. */
+export function curveRise(piece: CurvePiece, tau: number): number {
+  const { durationS: t, fromMps, toMps, fromMps2, toMps2 } = piece;
+  const t2 = tau * tau;
+  const t3 = t2 * tau;
+  const t4 = t3 * tau;
+  return (
+    t *
+    (fromMps * (tau - t3 + t4 / 2) +
+      t * fromMps2 * (t2 / 2 - (2 * t3) / 3 + t4 / 4) +
+      toMps * (t3 - t4 / 2) +
+      t * toMps2 * (t4 / 4 - t3 / 3))
+  );
+}
+
+function curveVelocity(piece: CurvePiece, tau: number): number {
+  const { durationS: t, fromMps, toMps, fromMps2, toMps2 } = piece;
+  const t2 = tau * tau;
+  const t3 = t2 * tau;
+  return (
+    fromMps * (1 - 3 * t2 + 2 * t3) +
+    t * fromMps2 * (tau - 2 * t2 + t3) +
+    toMps * (3 * t2 - 2 * t3) +
+    t * toMps2 * (t3 - t2)
+  );
+}
+
+function curveAcceleration(piece: CurvePiece, tau: number): number {
+  const { durationS: t, fromMps, toMps, fromMps2, toMps2 } = piece;
+  return (
+    ((toMps - fromMps) * 6 * (tau - tau * tau)) / t +
+    fromMps2 * (1 - 4 * tau + 3 * tau * tau) +
+    toMps2 * (3 * tau * tau - 2 * tau)
+  );
+}
 
 /** Share of the displacement done at τ (0–1) of a piece. */
 export function doneShare(piece: MovePiece, tau: number): number {
@@ -66,6 +114,7 @@ export class Movement {
       heights.push(height);
       time += piece.durationS;
       if (piece.kind === "move") height += piece.riseM;
+      if (piece.kind === "curve") height += curveRise(piece, 1);
     }
     heights.push(height);
     this.startsS = starts;
@@ -75,8 +124,34 @@ export class Movement {
 
   /** True bar height at a time, m. Before the start and after the end the bar stands. */
   heightAt(timeS: number): number {
-    if (timeS <= 0) return this.#heights[0] as number;
-    if (timeS >= this.durationS) return this.#heights[this.#heights.length - 1] as number;
+    const found = this.#at(timeS);
+    if (found === undefined) {
+      return this.#heights[timeS <= 0 ? 0 : this.#heights.length - 1] as number;
+    }
+    const { piece, tau, base } = found;
+    if (piece.kind === "still") return base;
+    if (piece.kind === "curve") return base + curveRise(piece, tau);
+    return base + piece.riseM * doneShare(piece, tau);
+  }
+
+  /** True velocity, m/s. */
+  velocityAt(timeS: number): number {
+    const found = this.#at(timeS);
+    if (found === undefined || found.piece.kind === "still") return 0;
+    const { piece, tau } = found;
+    return piece.kind === "curve" ? curveVelocity(piece, tau) : pieceVelocity(piece, tau);
+  }
+
+  /** True acceleration, m/s²; where two pieces meet at a corner, that of the later one. */
+  accelerationAt(timeS: number): number {
+    const found = this.#at(timeS);
+    if (found === undefined || found.piece.kind === "still") return 0;
+    const { piece, tau } = found;
+    return piece.kind === "curve" ? curveAcceleration(piece, tau) : pieceAcceleration(piece, tau);
+  }
+
+  #at(timeS: number): { piece: Piece; tau: number; base: number } | undefined {
+    if (timeS <= 0 || timeS >= this.durationS) return undefined;
     let low = 0;
     let high = this.pieces.length - 1;
     while (low < high) {
@@ -85,9 +160,7 @@ export class Movement {
       else high = middle - 1;
     }
     const piece = this.pieces[low] as Piece;
-    const base = this.#heights[low] as number;
-    if (piece.kind === "still") return base;
     const tau = (timeS - (this.startsS[low] as number)) / piece.durationS;
-    return base + piece.riseM * doneShare(piece, Math.min(1, Math.max(0, tau)));
+    return { piece, tau: Math.min(1, Math.max(0, tau)), base: this.#heights[low] as number };
   }
 }

@@ -11,6 +11,8 @@ export interface SensorSettings {
   jitter: number;
   /** Stretches without samples, s from the start of the movement. */
   gaps?: ReadonlyArray<{ fromS: number; toS: number }>;
+  /** Share of single samples that are lost on the way, 0–0.2. */
+  lostShare?: number;
 }
 
 /** An ordinary position sensor; the stand-in at the rack has these. */
@@ -35,6 +37,7 @@ export function sampleMovement(
     const timeS = Math.max(0, i * step + offset);
     const heightM = movement.heightAt(timeS) + settings.noiseM * random.normal();
     if (settings.gaps?.some((gap) => timeS >= gap.fromS && timeS < gap.toS)) continue;
+    if (settings.lostShare !== undefined && random.uniform() < settings.lostShare) continue;
     out.push({ timeS, heightM });
   }
   return out;
