@@ -16,14 +16,14 @@ import { readiness } from "../core/profile/readiness";
 import { velocityThreshold } from "../core/profile/threshold";
 import { analyseStream } from "../core/velocity/analyse";
 import { DEMO_ROOMS } from "../db/demo/rooms";
-import { referenceSet } from "../device/reference-sets";
 import { sampleMovement } from "../device/sensor";
+import { SHAPE_FAMILIES, type ShapeFamily } from "../device/shapes/families";
 import { baseline, line, sink, timed } from "./timing";
 
 line("baseline: 5 million steps of integer work", baseline);
 
 for (const rateHz of [100, 1000]) {
-  const sets = Array.from({ length: 10 }, (_, i) => referenceSet(i + 1));
+  const sets = Array.from({ length: 10 }, (_, i) => (SHAPE_FAMILIES.ramps as ShapeFamily)(i + 1));
   const streams = sets.map((set, i) => {
     const samples = sampleMovement(
       set.movement,

@@ -4,10 +4,19 @@ import { fitLine } from "../core/numeric/regression";
 import { mean } from "../core/numeric/statistics";
 import { analyseStream } from "../core/velocity/analyse";
 import { type SimulatedLifter, simulateSet, trueVelocities } from "./lifter";
-import { doneShare, Movement, type MovePiece, pieceAcceleration, pieceVelocity } from "./movement";
-import type { SensorEvent, SensorSetRequest } from "./protocol";
-import { referenceSet, truePause, truthOf } from "./reference-sets";
-import { sampleMovement } from "./sensor";
+import { measureSet } from "./measure-set";
+import {
+  curveRise,
+  doneShare,
+  Movement,
+  type MovePiece,
+  pieceAcceleration,
+  pieceVelocity,
+} from "./movement";
+import { SENSOR_DEFAULTS, sampleMovement } from "./sensor";
+import type { SetEvent } from "./sensor-port";
+import { SHAPE_FAMILIES } from "./shapes/families";
+import { HELD_OUT_FAMILIES } from "./shapes/held-out";
 import { SimulatedSensor, type Ticker } from "./simulated-sensor";
 
 const LIFTER: SimulatedLifter = {
@@ -54,29 +63,54 @@ describe("movement", () => {
     expect(movement.heightAt(99)).toBeCloseTo(1, 9);
   });
 
-  it("knows its own truth", () => {
-    const plain: MovePiece = { kind: "move", riseM: 0.4, durationS: 0.5, skew: 0, sticking: 0 };
-    const truth = truthOf(plain);
-    expect(truth.mcvMps).toBeCloseTo(0.8, 9);
-    expect(truth.pvMps).toBeCloseTo((0.8 * Math.PI) / 2, 6);
-    expect(truth.brakesHard).toBe(false);
-    expect(truthOf({ ...plain, durationS: 0.28 }).brakesHard).toBe(true);
-    expect(truePause({ ...plain, riseM: -0.4 }, 0.5, plain)).toBeGreaterThan(0.5);
+  it("has the velocity, and the acceleration, of its own height in every kind of piece", () => {
+    const movement = new Movement(1, [
+      piece,
+      { kind: "curve", durationS: 0.3, fromMps: 0, toMps: 0.7, fromMps2: 1, toMps2: 4 },
+      { kind: "still", durationS: 0.2 },
+    ]);
+    const h = 1e-5;
+    for (let t = 0.05; t < 0.8; t += 0.06) {
+      const slope = (movement.heightAt(t + h) - movement.heightAt(t - h)) / (2 * h);
+      expect(movement.velocityAt(t)).toBeCloseTo(slope, 4);
+      const bend = (movement.velocityAt(t + h) - movement.velocityAt(t - h)) / (2 * h);
+      expect(movement.accelerationAt(t)).toBeCloseTo(bend, 3);
+    }
+    const even = { kind: "curve", durationS: 2, fromMps: 0.5, toMps: 0.5 } as const;
+    expect(curveRise({ ...even, fromMps2: 0, toMps2: 0 }, 0.5)).toBeCloseTo(0.5, 12);
+    expect(movement.velocityAt(-1)).toBe(0);
+    expect(movement.accelerationAt(99)).toBe(0);
   });
 });
 
-describe("reference sets", () => {
-  it("are the same for the same seed, and cover pauses, holds, sticking and hard braking", () => {
-    expect(referenceSet(3).reps).toEqual(referenceSet(3).reps);
-    const all = Array.from({ length: 200 }, (_, i) => referenceSet(i + 1));
-    const reps = all.flatMap((set) => set.reps);
-    expect(reps.filter((rep) => rep.pauseS > 0.3).length).toBeGreaterThan(100);
-    expect(reps.filter((rep) => rep.brakesHard).length).toBeGreaterThan(30);
-    expect(reps.filter((rep) => rep.mcvMps < 0.4).length).toBeGreaterThan(50);
-    const sticking = all.filter((set) =>
-      set.movement.pieces.some((piece) => piece.kind === "move" && piece.sticking > 0.15),
+describe("families of known truth", () => {
+  const families = Object.entries({ ...SHAPE_FAMILIES, ...HELD_OUT_FAMILIES });
+
+  it.each(families)("%s: the same for the same seed, each truth by its definition", (_, family) => {
+    expect(family(3).reps).toEqual(family(3).reps);
+    for (let seed = 1; seed <= 10; seed++) {
+      const { movement, reps } = family(seed);
+      expect(reps.length).toBeGreaterThan(0);
+      for (const rep of reps) {
+        expect(movement.velocityAt(rep.startS)).toBeCloseTo(0.05, 3);
+        expect(movement.velocityAt(rep.endS)).toBeCloseTo(0.05, 2);
+        const rise = movement.heightAt(rep.endS) - movement.heightAt(rep.startS);
+        expect(rep.mcvMps).toBeCloseTo(rise / (rep.endS - rep.startS), 9);
+        expect(rep.pvMps).toBeGreaterThan(rep.mcvMps);
+        expect(rep.rangeM).toBeGreaterThan(rise);
+      }
+    }
+  });
+
+  it("cover pauses, rocks, failures, hard braking and slow grinds", () => {
+    const reps = families.flatMap(([, family]) =>
+      Array.from({ length: 30 }, (_, i) => family(i + 1)).flatMap((set) => set.reps),
     );
-    expect(sticking.length).toBeGreaterThan(20);
+    expect(reps.filter((rep) => (rep.pauseS ?? 0) > 0.3).length).toBeGreaterThan(200);
+    expect(reps.filter((rep) => rep.brakesHard).length).toBeGreaterThan(150);
+    expect(reps.filter((rep) => rep.mcvMps < 0.35).length).toBeGreaterThan(80);
+    expect(reps.filter((rep) => rep.outcome === "failed").length).toBeGreaterThan(20);
+    expect(reps.filter((rep) => rep.rocksM.length > 0).length).toBeGreaterThan(20);
   });
 });
 
@@ -112,30 +146,73 @@ describe("simulated lifter", () => {
   it("begins the same way when it is told to do fewer reps", () => {
     const three = simulateSet(LIFTER, INPUT);
     const one = simulateSet(LIFTER, { ...INPUT, reps: 1 });
-    const end = one.endsS[0] ?? 0;
+    const end = one.reps[0]?.endS ?? 0;
     for (let t = 0; t <= end; t += 0.05) {
       expect(one.movement.heightAt(t)).toBe(three.movement.heightAt(t));
     }
-    expect(one.trueMcvMps[0]).toBe(three.trueMcvMps[0]);
+    expect(one.reps[0]?.mcvMps).toBe(three.reps[0]?.mcvMps);
   });
 
-  it("is measured by the core to its truth", () => {
-    for (let seed = 1; seed <= 30; seed++) {
-      const set = simulateSet(LIFTER, { ...INPUT, seed, loadKg: 30 + 2 * seed });
-      const samples = sampleMovement(
-        set.movement,
-        { rateHz: 100, noiseM: 0.0003, jitter: 0.05 },
-        seededRandom(seed),
-      );
-      const { reps } = analyseStream({
-        timesS: samples.map((one) => one.timeS),
-        heightsM: samples.map((one) => one.heightM),
-      });
-      expect(reps).toHaveLength(3);
-      reps.forEach((rep, i) => {
-        expect(Math.abs(rep.mcvMps - (set.trueMcvMps[i] ?? 0))).toBeLessThan(0.02);
+  it("does what it drew: each rep's true mean velocity is the hidden line's", () => {
+    for (const [path, loadKg] of [
+      ["from-top", 40],
+      ["from-top", 90],
+      ["from-floor", 70],
+      ["jump", 30],
+    ] as const) {
+      const drawn = trueVelocities(LIFTER, { ...INPUT, loadKg });
+      const set = simulateSet({ ...LIFTER, path }, { ...INPUT, loadKg });
+      set.reps.forEach((rep, i) => {
+        const wished = Math.min(drawn[i] as number, LIFTER.rangeM / 0.34);
+        expect(Math.abs(rep.mcvMps - wished), `${path} ${loadKg}`).toBeLessThan(0.06 * wished);
       });
     }
+  });
+
+  const measured = (lifter: SimulatedLifter, input: typeof INPUT) => {
+    const set = simulateSet(lifter, input);
+    const samples = sampleMovement(set.movement, SENSOR_DEFAULTS, seededRandom(input.seed));
+    const { reps } = analyseStream(
+      { timesS: samples.map((one) => one.timeS), heightsM: samples.map((one) => one.heightM) },
+      { start: lifter.path === "from-floor" ? "bottom" : "top" },
+    );
+    return { truth: set.reps, reps };
+  };
+
+  it.each([
+    ["a press", {}],
+    ["a box squat with stops and rocks", { pauseS: 0.6, rockShare: 0.5, rangeM: 0.5 }],
+    ["a box squat that bounces", { pauseS: 0.6, bounceShare: 0.5, rangeM: 0.5 }],
+    ["a pull from the floor", { path: "from-floor", rangeM: 0.55 }],
+    ["a jump", { path: "jump", rangeM: 0.45 }],
+    ["a drive that begins and ends gently", { onsetS: 0.15, lockS: 0.15 }],
+  ] as Array<[string, Partial<SimulatedLifter>]>)("%s is measured to its truth", (_, patch) => {
+    for (let seed = 1; seed <= 15; seed++) {
+      const input = { ...INPUT, seed, loadKg: 30 + 4 * seed };
+      const { truth, reps } = measured({ ...LIFTER, ...patch }, input);
+      expect(reps.map((rep) => rep.outcome)).toEqual(truth.map((rep) => rep.outcome));
+      reps.forEach((rep, i) => {
+        const known = truth[i];
+        if (!known) return;
+        const bound = known.brakesHard ? 0.035 : 0.02;
+        expect(Math.abs(rep.mcvMps - known.mcvMps)).toBeLessThan(bound);
+        expect(rep.rocks.length).toBe(known.rocksM.length);
+      });
+    }
+  });
+
+  it("fails where it is told to be too weak, and the set is over", () => {
+    const weak = { ...LIFTER, failsUnderMps: 0.3 };
+    const { truth, reps } = measured(weak, { ...INPUT, loadKg: 100 });
+    expect(truth.map((rep) => rep.outcome)).toEqual(["failed"]);
+    expect(reps.map((rep) => rep.outcome)).toEqual(["failed"]);
+  });
+
+  it("slows under bands as under their mean pull", () => {
+    const input = { ...INPUT, loadKg: 50 };
+    expect(trueVelocities(LIFTER, { ...input, pullKg: 20 })).toEqual(
+      trueVelocities(LIFTER, { ...input, loadKg: 70 }),
+    );
   });
 });
 
@@ -193,26 +270,21 @@ class HandClock implements Ticker {
 }
 
 describe("the sensor at the rack", () => {
-  const request: SensorSetRequest = {
-    lifter: LIFTER,
-    set: { ...INPUT, reps: 5 },
-    settings: {},
-    rateHz: 100,
-    noiseM: 0.0003,
-  };
-  const run = async () => {
+  const source = { lifter: LIFTER, dayShiftMps: 0 };
+  const ahead = { ...INPUT, reps: 5 };
+  const run = (reps = ahead.reps) => {
     const clock = new HandClock();
-    const sensor = new SimulatedSensor(clock);
-    const events: SensorEvent[] = [];
-    await sensor.start(request, (event) => events.push(event));
+    const sensor = new SimulatedSensor(source, clock);
+    const events: SetEvent[] = [];
+    measureSet(sensor, { ...ahead, reps }, {}, (event) => events.push(event));
     return { clock, sensor, events };
   };
-  const reps = (events: SensorEvent[]) => events.filter((event) => event.type === "rep");
+  const reps = (events: SetEvent[]) => events.filter((event) => event.type === "rep");
 
-  it("tells samples, then each rep as it is certain, then that the bar is racked", async () => {
-    const { clock, events } = await run();
-    clock.turn(4);
-    expect(events[0]?.type).toBe("samples");
+  it("tells frames, then each rep as it is certain, then that the bar is racked", () => {
+    const { clock, events } = run();
+    clock.turn(4.5);
+    expect(events[0]?.type).toBe("frames");
     const early = reps(events).length;
     expect(early).toBeGreaterThan(0);
     expect(early).toBeLessThan(5);
@@ -222,23 +294,21 @@ describe("the sensor at the rack", () => {
     expect(events.filter((event) => event.type === "racked")).toHaveLength(1);
   });
 
-  it("stops after the rep that is under way when it is told to", async () => {
-    const { clock, sensor, events } = await run();
+  it("stops after the rep that is under way when it is told to", () => {
+    const { clock, sensor, events } = run();
     while (reps(events).length < 2) clock.turn(0.1);
-    await sensor.stop();
+    sensor.stop();
     clock.turn(20);
     expect(reps(events).length).toBeGreaterThanOrEqual(2);
     expect(reps(events).length).toBeLessThanOrEqual(3);
     expect(events.at(-1)?.type).toBe("racked");
   });
 
-  it("starts anew for the next set", async () => {
-    const { clock, sensor, events } = await run();
+  it("starts anew for the next set", () => {
+    const { clock, sensor, events } = run();
     clock.turn(3);
-    const again: SensorEvent[] = [];
-    await sensor.start({ ...request, set: { ...request.set, reps: 1 } }, (event) =>
-      again.push(event),
-    );
+    const again: SetEvent[] = [];
+    measureSet(sensor, { ...ahead, reps: 1 }, {}, (event) => again.push(event));
     const before = events.length;
     clock.turn(20);
     expect(events.length).toBe(before);

@@ -1,5 +1,6 @@
 import type { Random } from "../core/numeric/random";
 import type { Movement } from "./movement";
+import type { Sample } from "./sensor-port";
 
 /** A small stand-in for a linear position sensor on the bar: it samples a known movement. */
 export interface SensorSettings {
@@ -17,11 +18,6 @@ export interface SensorSettings {
 
 /** An ordinary position sensor; the stand-in at the rack has these. */
 export const SENSOR_DEFAULTS: SensorSettings = { rateHz: 100, noiseM: 0.0003, jitter: 0.05 };
-
-export interface Sample {
-  timeS: number;
-  heightM: number;
-}
 
 /** All samples of a movement, in order. */
 export function sampleMovement(

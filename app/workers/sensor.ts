@@ -1,8 +1,23 @@
 import { proxy, wrap } from "comlink";
-import type { SensorEvent, SensorPort, SensorSetRequest } from "../../device/protocol";
+import type { SetAhead, SetEvent, StreamChoice } from "../../device/sensor-port";
+import type { SensorSource } from "../../device/sources";
+
+/** One set to be measured: where its frames come from, what is lifted, how it is read. */
+export interface SetToMeasure {
+  source: SensorSource;
+  set: SetAhead;
+  settings: StreamChoice;
+}
+
+/** What the page's worker does. */
+export interface SensorOfPage {
+  start(request: SetToMeasure, tell: (event: SetEvent) => void): Promise<void>;
+  /** The lifter is told to stop: ends after the rep that is under way. */
+  stop(): Promise<void>;
+}
 
 interface OwnWorker {
-  port: SensorPort;
+  port: SensorOfPage;
   /** Rejects when the worker's script does not come, or breaks. */
   broken: Promise<never>;
 }
@@ -14,7 +29,7 @@ function worker(): OwnWorker {
   if (own) return own;
   const script = new Worker(new URL("./sensor.worker.ts", import.meta.url), { type: "module" });
   const made: OwnWorker = {
-    port: wrap<SensorPort>(script) as unknown as SensorPort,
+    port: wrap<SensorOfPage>(script) as unknown as SensorOfPage,
     broken: new Promise<never>((_, reject) => {
       script.addEventListener("error", () => {
         if (own === made) own = undefined;
@@ -35,10 +50,7 @@ export function readySensor(): void {
 }
 
 /** Rejects where the sensor is not on this page and cannot be fetched. */
-export function startSensor(
-  request: SensorSetRequest,
-  tell: (event: SensorEvent) => void,
-): Promise<void> {
+export function startSensor(request: SetToMeasure, tell: (event: SetEvent) => void): Promise<void> {
   const { port, broken } = worker();
   return Promise.race([port.start(request, proxy(tell)), broken]);
 }

@@ -4,7 +4,7 @@ import { butterworthLowpass, derivative, filterBothWays, smoothZeroLag } from ".
 import reference from "./fixtures/filtfilt.json";
 import { seededRandom, seedFromText } from "./random";
 import { fitLine } from "./regression";
-import { resampleEvenly } from "./resample";
+import { cubicBetween } from "./resample";
 import { mean, median, quantile, standardDeviation } from "./statistics";
 
 describe("least squares", () => {
@@ -117,44 +117,20 @@ describe("Butterworth", () => {
   });
 });
 
-describe("resampling", () => {
-  it("steps by the median interval", () => {
-    const times = [0, 0.011, 0.019, 0.03, 0.041, 0.05, 0.06, 0.069, 0.08, 0.09];
-    const [run] = resampleEvenly(times, times);
-    expect(run?.rateHz).toBeCloseTo(100, 6);
-    run?.values.forEach((value, i) => {
-      expect(value).toBeCloseTo(i * 0.01, 9);
-    });
+describe("cubic between samples", () => {
+  const at = (x: number): [number, number] => [x, 2 + 3 * x - x * x];
+
+  it("goes through its points, and draws a parabola between even ones exactly", () => {
+    const [a, b, c, d] = [at(0), at(1), at(2), at(3)];
+    expect(cubicBetween(a, b, c, d, 1)).toBe(b[1]);
+    expect(cubicBetween(a, b, c, d, 2)).toBe(c[1]);
+    for (const x of [1.1, 1.5, 1.9]) expect(cubicBetween(a, b, c, d, x)).toBeCloseTo(at(x)[1], 12);
   });
 
-  it("splits at a gap of more than 100 ms and drops what is too short to measure", () => {
-    const times = Array.from({ length: 60 }, (_, i) => i * 0.01 + (i >= 30 ? 0.2 : 0));
-    expect(resampleEvenly(times, times)).toHaveLength(2);
-    const short = [0, 0.01, 0.02, 1, 1.01, 1.02];
-    expect(resampleEvenly(short, short)).toHaveLength(0);
-  });
-
-  it("lets one lost sample at 25 Hz pass and splits at two", () => {
-    const at = (lost: number[]) =>
-      Array.from({ length: 40 }, (_, i) => i)
-        .filter((i) => !lost.includes(i))
-        .map((i) => i * 0.04);
-    const one = at([20]);
-    const two = at([20, 21]);
-    expect(resampleEvenly(one, one)).toHaveLength(1);
-    expect(resampleEvenly(two, two)).toHaveLength(2);
-  });
-
-  it("drops times that go back and values that are not numbers", () => {
-    const times = [0, 0.01, 0.01, 0.005, 0.02, 0.03, 0.04, 0.05, 0.06, 0.07, 0.08];
-    const values = times.map((t, i) => (i === 5 ? Number.NaN : t));
-    const [run] = resampleEvenly(times, values);
-    expect(run?.values.every(Number.isFinite)).toBe(true);
-  });
-
-  it("gives nothing for nothing", () => {
-    expect(resampleEvenly([], [])).toEqual([]);
-    expect(resampleEvenly([1], [1])).toEqual([]);
+  it("holds its ends", () => {
+    const [b, c] = [at(1), at(2)];
+    expect(cubicBetween(b, b, c, c, 0)).toBe(b[1]);
+    expect(cubicBetween(b, b, c, c, 9)).toBe(c[1]);
   });
 });
 

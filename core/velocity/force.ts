@@ -1,7 +1,5 @@
 import { GRAVITY } from "../units/velocity";
-import type { MeasuredRep } from "./stream";
-
-/** Standard gravity as used throughout, m/s². */
+import { EDGE_MPS, type MeasuredRep } from "./stream";
 
 /**
  * Share of body mass that rises with the bar in squats and jumps: all but the shanks and feet
@@ -36,8 +34,8 @@ export interface RepForce {
 /**
  * Mean propulsive force and power of a measured rep.
  *
- * Force by momentum, F = m (g + v_end ÷ t); power by work and energy,
- * P = m (g·h + ½ v_end²) ÷ t, over the propulsive phase that starts at rest. Both are exact means
+ * Force by momentum, F = m (g + (v_end − v_start) ÷ t); power by work and energy,
+ * P = m (g·h + ½ (v_end² − v_start²)) ÷ t, over the propulsive phase, which starts at 0.05 m/s. Both are exact means
  * of m(a + g) and of F·v over time; no second derivative of a noisy signal is needed.
  * @param systemKg bar and whatever rises with it, over 0
  */
@@ -48,7 +46,7 @@ export function repForce(
   const { propulsiveS: t, propulsiveM: h, propulsiveEndMps: v } = rep;
   if (!(t > 0) || !(systemKg > 0)) return undefined;
   return {
-    forceN: systemKg * (GRAVITY + v / t),
-    powerW: (systemKg * (GRAVITY * h + (v * v) / 2)) / t,
+    forceN: systemKg * (GRAVITY + (v - EDGE_MPS) / t),
+    powerW: (systemKg * (GRAVITY * h + (v * v - EDGE_MPS * EDGE_MPS) / 2)) / t,
   };
 }

@@ -1,12 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { type SimulatedLifter, simulateSet } from "../../device/lifter";
-import { referenceSet } from "../../device/reference-sets";
 import { SENSOR_DEFAULTS, sampleMovement } from "../../device/sensor";
+import { SHAPE_FAMILIES, type ShapeFamily } from "../../device/shapes/families";
 import { seededRandom } from "../numeric/random";
 import { quantile } from "../numeric/statistics";
 import { analyseStream } from "./analyse";
 import { addedMassKg, repForce } from "./force";
 import { LongStream, setsOf } from "./long-stream";
+
+const shape = SHAPE_FAMILIES.ramps as ShapeFamily;
 
 const LIFTER: SimulatedLifter = {
   v0Mps: 1.45,
@@ -57,7 +59,7 @@ function session(sets: number, waitS: number) {
 }
 
 describe("a long stream", () => {
-  it("finds in windows what it finds in one piece, set by set", () => {
+  it("finds to the last digit what is found in one piece, set by set", () => {
     const { times, heights } = session(8, 50);
     const long = new LongStream();
     for (const [i, t] of times.entries()) long.push(t, heights[i] as number, i + 2);
@@ -68,36 +70,12 @@ describe("a long stream", () => {
     expect(whole).toHaveLength(24);
     expect(long.reps).toHaveLength(24);
     long.reps.forEach((rep, i) => {
-      expect(rep.mcvMps).toBeCloseTo(whole[i]?.mcvMps ?? 0, 2);
+      expect(rep).toEqual(whole[i]);
     });
     expect(setsOf(long.reps).map((set) => set.length)).toEqual(Array(8).fill(3));
   });
 
   it.each([
-    [
-      "a time that stands still",
-      [
-        [0, 1],
-        [0, 1],
-      ],
-      "Times must rise",
-    ],
-    [
-      "a time that goes back",
-      [
-        [1, 1],
-        [0.5, 1],
-      ],
-      "Times must rise",
-    ],
-    [
-      "a jump",
-      [
-        [0, 1],
-        [0.01, 2],
-      ],
-      "No bar does",
-    ],
     [
       "positions in centimetres",
       [
@@ -112,6 +90,23 @@ describe("a long stream", () => {
     for (const [i, [t, h]] of samples.entries()) long.push(t as number, h as number, i + 2);
     long.finish();
     expect(long.problems.kept[0]?.text).toContain(words);
+  });
+
+  it("counts what the signal got wrong by kind, with the first line, and goes on", () => {
+    const { times, heights } = session(2, 20);
+    const long = new LongStream();
+    times.forEach((t, i) => {
+      if (i === 500) long.push(t - 0.004, 5, i + 2);
+      else long.push(t, heights[i] as number, i + 2);
+      if (i === 900) long.push(t, heights[i] as number, 5000);
+    });
+    long.finish();
+    expect(long.faults.map(({ fault, count, line }) => [fault, count, line])).toEqual([
+      ["spike", 1, 502],
+      ["repeated", 1, 5000],
+    ]);
+    expect(long.problems.count).toBe(0);
+    expect(long.reps).toHaveLength(6);
   });
 
   it("notes gaps with their line, and measures on both sides", () => {
@@ -147,20 +142,26 @@ describe("force and power of a rep", () => {
     let force = 0;
     let power = 0;
     const steps = 20000;
+    // From the passage of 0.05 m/s on.
+    let start = 0;
+    while (v(start) < 0.05) start += 1e-5;
     for (let i = 0; i < steps; i++) {
-      const t = ((i + 0.5) / steps) * end;
+      const t = start + ((i + 0.5) / steps) * (end - start);
       force += (50 * (a(t) + 9.81)) / steps;
       power += (50 * (a(t) + 9.81) * v(t)) / steps;
     }
-    const found = repForce({ propulsiveS: end, propulsiveM: x(end), propulsiveEndMps: v(end) }, 50);
-    expect(found?.forceN).toBeCloseTo(force, 1);
-    expect(found?.powerW).toBeCloseTo(power, 1);
+    const found = repForce(
+      { propulsiveS: end - start, propulsiveM: x(end) - x(start), propulsiveEndMps: v(end) },
+      50,
+    );
+    expect(found?.forceN).toBeCloseTo(force, 0);
+    expect(found?.powerW).toBeCloseTo(power, 0);
   });
 
-  it("come from the stream within 4 % of the truth in 19 of 20 reps at 100 Hz", () => {
+  it("come from the stream within 5 % of the truth in 19 of 20 reps at 100 Hz", () => {
     const errors: number[] = [];
     for (let seed = 1; seed <= 40; seed++) {
-      const set = referenceSet(seed);
+      const set = shape(seed);
       const samples = sampleMovement(
         set.movement,
         { rateHz: 100, noiseM: 0.0003, jitter: 0.1 },
@@ -179,11 +180,11 @@ describe("force and power of a rep", () => {
       });
     }
     expect(errors.length).toBeGreaterThan(200);
-    expect(quantile(errors, 0.95)).toBeLessThan(0.04);
+    expect(quantile(errors, 0.95)).toBeLessThan(0.05);
   });
 
   it("is the weight where propulsion lasts to the top, and states its system mass", () => {
-    const slow = { propulsiveS: 1.2, propulsiveM: 0.4, propulsiveEndMps: 0 };
+    const slow = { propulsiveS: 1.2, propulsiveM: 0.4, propulsiveEndMps: 0.05 };
     expect(repForce(slow, 100)?.forceN).toBeCloseTo(981, 9);
     expect(repForce(slow, 0)).toBeUndefined();
     expect(addedMassKg("bar", undefined)).toBe(0);

@@ -1,19 +1,14 @@
 import { LineProblems } from "../reading/line-problems";
-import { analyseStream } from "./analyse";
+import type { FrameFault } from "./frames";
+import { StreamMeter } from "./meter";
 import type { MeasuredRep, StreamSettings } from "./stream";
 
-/** A long stream is measured in windows of this length, so that memory does not grow with it. */
-const WINDOW_S = 120;
-/** Each window begins this long before the last one ended: a set at the seam is seen whole. */
-const OVERLAP_S = 30;
-/** Reps this close to a window's end are left to the next window. */
-const UNSETTLED_S = 8;
-/** Faster between two samples than any bar: the signal jumped, m/s. */
-export const JUMP_MPS = 15;
 /** Positions further apart than this are not in metres, m. */
 export const MOST_RANGE_M = 3.5;
 /** Reps further apart than this belong to different sets, s. */
 export const SET_GAP_S = 12;
+/** A broken signal can have more gaps than anybody reads: all are counted, these are kept. */
+const GAPS_KEPT = 200;
 
 export interface StreamGap {
   line: number;
@@ -21,94 +16,75 @@ export interface StreamGap {
   lengthS: number;
 }
 
+/** Frames of one kind that the signal got wrong: how many, and where the first stood. */
+export interface StreamFault {
+  fault: FrameFault;
+  count: number;
+  line: number;
+  timeS: number;
+}
+
 /**
  * Measures a displacement stream of any length, sample by sample: times in s, heights in m, with
- * the line each sample came from. Faults are named by their line; gaps are noted, since the
- * measuring stops and starts again there.
+ * the line each sample came from. What a sensor got wrong is named with its first line and left
+ * out, what follows it is measured; gaps are noted, since measuring stops and starts again there.
  */
 export class LongStream {
   readonly problems = new LineProblems();
   readonly gaps: StreamGap[] = [];
   readonly reps: MeasuredRep[] = [];
-  #settings: Partial<StreamSettings>;
-  #times: number[] = [];
-  #heights: number[] = [];
+  gapCount = 0;
+  readonly #faults = new Map<FrameFault, StreamFault>();
+  readonly #meter: StreamMeter;
   #samples = 0;
   #least = Number.POSITIVE_INFINITY;
   #greatest = Number.NEGATIVE_INFINITY;
-  #last: { timeS: number; heightM: number } | undefined;
-  #doneUntilS = Number.NEGATIVE_INFINITY;
-  #windowStartS: number | undefined;
 
   constructor(settings: Partial<StreamSettings> = {}) {
-    this.#settings = settings;
+    this.#meter = new StreamMeter(settings, {
+      fault: (fault, frame) => {
+        const known = this.#faults.get(fault);
+        if (known) known.count++;
+        else this.#faults.set(fault, { fault, count: 1, line: frame.tag, timeS: frame.timeS });
+      },
+      gap: (fromS, toS, line) => {
+        this.gapCount++;
+        if (this.gaps.length < GAPS_KEPT) this.gaps.push({ line, fromS, lengthS: toS - fromS });
+      },
+    });
   }
 
   get samples(): number {
     return this.#samples;
   }
 
+  /** What the signal got wrong, by the line of the first of each kind. */
+  get faults(): StreamFault[] {
+    return [...this.#faults.values()].sort((a, b) => a.line - b.line);
+  }
+
   push(timeS: number, heightM: number, line: number): void {
-    const before = this.#last;
-    if (before) {
-      const step = timeS - before.timeS;
-      if (step <= 0) {
-        this.problems.add(
-          line,
-          `Time ${timeS} s does not come after ${before.timeS} s. Times must rise.`,
-        );
-        return;
-      }
-      const moved = heightM - before.heightM;
-      if (step < 0.1 && Math.abs(moved) / step > JUMP_MPS) {
-        this.problems.add(
-          line,
-          `The position jumps ${moved.toFixed(3)} m in ${step.toFixed(3)} s. No bar does: a slipped cable, or not metres?`,
-        );
-        return;
-      }
-      if (step > 0.1) this.gaps.push({ line, fromS: before.timeS, lengthS: step });
-    }
-    this.#last = { timeS, heightM };
     this.#samples++;
-    this.#least = Math.min(this.#least, heightM);
-    this.#greatest = Math.max(this.#greatest, heightM);
-    this.#windowStartS ??= timeS;
-    this.#times.push(timeS);
-    this.#heights.push(heightM);
-    if (timeS - this.#windowStartS >= WINDOW_S) this.#measure(timeS - UNSETTLED_S);
+    if (heightM < this.#least) this.#least = heightM;
+    if (heightM > this.#greatest) this.#greatest = heightM;
+    const fresh = this.#meter.push(timeS, heightM, line);
+    if (fresh.length > 0) this.reps.push(...fresh);
   }
 
   /** Measures what is left; call once, at the end. */
   finish(): void {
+    this.reps.push(...this.#meter.finish());
     if (this.#samples === 0) {
       this.problems.add(0, "The file holds no samples under its header.");
       return;
     }
-    if (this.#greatest - this.#least > MOST_RANGE_M) {
+    const spikes = this.#faults.get("spike")?.count ?? 0;
+    if (this.#greatest - this.#least > MOST_RANGE_M && spikes === 0) {
       this.problems.add(
         0,
         `Positions span ${(this.#greatest - this.#least).toFixed(1)}: in metres no bar moves that far. Are they in cm or mm?`,
       );
     }
-    this.#measure(Number.POSITIVE_INFINITY);
-  }
-
-  #measure(untilS: number): void {
-    const { reps } = analyseStream(
-      { timesS: this.#times, heightsM: this.#heights },
-      this.#settings,
-    );
-    for (const rep of reps) {
-      if (rep.startS <= this.#doneUntilS || rep.endS > untilS) continue;
-      this.reps.push(rep);
-      this.#doneUntilS = rep.endS;
-    }
-    const newest = this.#times[this.#times.length - 1] ?? 0;
-    const keepFrom = this.#times.findIndex((timeS) => timeS >= newest - OVERLAP_S);
-    this.#times = this.#times.slice(keepFrom);
-    this.#heights = this.#heights.slice(keepFrom);
-    this.#windowStartS = this.#times[0];
   }
 }
 

@@ -4,7 +4,10 @@ import type { VelocityMetric } from "../units/velocity";
  * The version of the processing that made a velocity. It is stored with every rep; a change that
  * can move a figure by 0.001 m/s raises it.
  */
-export const PROCESSING_VERSION = "velocity-1";
+export const PROCESSING_VERSION = "velocity-2";
+
+/** A rep is measured between the two passages of this speed, m/s. */
+export const EDGE_MPS = 0.05;
 
 /** A displacement–time stream: bar height over time, as a position sensor gives it. */
 export interface PositionStream {
@@ -43,38 +46,51 @@ export type RepOutcome =
   /** Turned back before the top: recorded, not counted. */
   | "failed";
 
-/** One rep as measured. Speeds m/s, times s from the stream's own start, lengths m. */
 /** Height over the bottom at which the speed of contact is read, m. */
 export const CONTACT_ABOVE_M = 0.02;
 
+/** A rise on the seat before the drive: a prompt to look, never a verdict. */
+export interface Rock {
+  riseM: number;
+  /** How long the bar rose, and from its highest to the drive, s. */
+  riseS: number;
+  toDriveS: number;
+}
+
+/** One rep as measured. Speeds m/s, times s from the stream's own start, lengths m. */
 export interface MeasuredRep {
   outcome: RepOutcome;
-  /** Started clearly higher than the set's usual bottom: counted, and marked. */
+  /** Started clearly higher than the reps before it: counted, and marked. */
   short: boolean;
-  /** v = 0 at the bottom, and at the top. */
+  /** The passages of 0.05 m/s at the bottom, and at the top. */
   startS: number;
   endS: number;
   concentricS: number;
+  /** Turn to turn. */
   rangeM: number;
   bottomM: number;
-  /** Mean concentric velocity: range over concentric time. */
+  /** Mean concentric velocity: height gained between the passages over the time between. */
   mcvMps: number;
   /** Mean propulsive velocity: up to the first a < −9.81 m/s² after the peak. */
   mpvMps: number;
   pvMps: number;
-  /** The propulsive phase: its time, its displacement, and the speed at its end. */
+  /** The propulsive phase, from 0.05 m/s on: its time, its displacement, the speed at its end. */
   propulsiveS: number;
   propulsiveM: number;
   propulsiveEndMps: number;
   /** From leaving the bottom to the peak. */
   timeToPeakS: number;
-  /** Undefined where the lift starts from the bottom and no lowering was seen. */
+  /** Up to the first arrival at the bottom; undefined where no lowering was seen. */
   eccentricS: number | undefined;
   greatestLoweringMps: number | undefined;
   /** Lowering speed this far over the bottom: what the box, or the chest, is met with. */
   contactMps: number | undefined;
   /** Time under `stillMps` between the fastest lowering and the fastest drive. */
   pauseS: number | undefined;
+  /** Rises on the seat before the drive, in order. */
+  rocks: Rock[];
+  /** The largest fall inside the drive that went on, m; 0 where there was none. */
+  fallBackM: number;
 }
 
 export interface StreamAnalysis {

@@ -126,7 +126,7 @@ export function Step({
         </Notice>
       ) : loadKg !== undefined ? (
         <div className="mt-2 grid gap-2">
-          {data.truth ? (
+          {data.sensor ? (
             run.lifting ? (
               <button type="button" className="btn min-h-16 text-lg" onClick={run.stop}>
                 Stop

@@ -89,7 +89,7 @@ function Bench({
     key: draft,
     metric,
     start: variant.start,
-    truth: data.truth,
+    sensor: data.sensor,
     addedKg: system.addedKg,
   });
   const threshold = data.thresholds.find((one) => one.metric === metric)?.threshold;

@@ -4,8 +4,7 @@ import type { ProfileRep } from "../../../core/profile/analysis";
 import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { repForce } from "../../../core/velocity/force";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
-import type { SimulatedLifter } from "../../../device/lifter";
-import { SENSOR_DEFAULTS } from "../../../device/sensor";
+import type { SensorSource } from "../../../device/sources";
 import { startSensor, stopSensor } from "../../workers/sensor";
 
 /** A rep of a running test: every velocity that is known of it. */
@@ -43,7 +42,7 @@ export function useProfileTest(input: {
   key: string;
   metric: VelocityMetric;
   start: LiftStart;
-  truth: SimulatedLifter | undefined;
+  sensor: SensorSource | undefined;
   addedKg: number;
 }): ProfileTestRun {
   const { key, metric } = input;
@@ -104,24 +103,21 @@ export function useProfileTest(input: {
 
   const lift = useCallback(
     (loadKg: number, count: number) => {
-      const { truth, start } = latest.current;
-      if (!truth) return;
+      const { sensor, start } = latest.current;
+      if (!sensor) return;
       setLifting(true);
       const setsBefore = setsTaken.current++;
       startSensor(
         {
-          lifter: truth,
+          source: sensor,
           set: {
             loadKg,
             reps: count,
             setsBefore,
             restS: 180,
-            dayShiftMps: 0,
             seed: seedFromText(`${key}/${loadKg}/${setsBefore}`),
           },
           settings: { start },
-          rateHz: SENSOR_DEFAULTS.rateHz,
-          noiseM: SENSOR_DEFAULTS.noiseM,
         },
         (event) => {
           if (event.type === "rep") measured(event.rep, loadKg);

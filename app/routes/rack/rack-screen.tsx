@@ -9,7 +9,7 @@ import type { RackState } from "../../../core/floor/state";
 import { lastAct, lastUndone } from "../../../core/floor/undo";
 import { secondsBetween } from "../../../core/units/clock";
 import type { MassUnit } from "../../../core/units/mass";
-import type { SimulatedLifter } from "../../../device/lifter";
+import type { SensorSource } from "../../../device/sources";
 import { deviceClock, deviceId } from "../../offline/device";
 import type { SessionLog, SessionView } from "../../offline/session-log";
 import { useSessionLog } from "../../offline/use-session-log";
@@ -36,7 +36,7 @@ interface RackData {
   sessionId: string;
   frozen: FrozenSession;
   entries: LogEntry[];
-  simulated: Record<string, SimulatedLifter>;
+  sensors: Record<string, SensorSource>;
   /** Who writes entries, by the log's own name for them. */
   names: Record<string, string>;
   serverNowMs: number;
@@ -59,7 +59,7 @@ type Shown = Pick<SetAddress, "athleteId" | "setKey">;
 function RackSession({
   sessionId,
   frozen,
-  simulated,
+  sensors,
   names,
   serverNowMs,
   fixed,
@@ -94,7 +94,7 @@ function RackSession({
   };
   const isLifting = at !== undefined && sameSet(runner.lifting, at);
   const rested = lifter && set?.stage !== "done" ? restedSeconds(lifter) : undefined;
-  const truth = lifter && simulated[lifter.lifter.athleteId];
+  const source = lifter && sensors[lifter.lifter.athleteId];
   const call = set?.stage === "done" ? callOf(view, at) : undefined;
   const open = set !== undefined && set.stage !== "done" && !view.ended;
   const typing = panel === "type" && open && set.loadKg !== undefined;
@@ -105,9 +105,9 @@ function RackSession({
     setHeld(undefined);
   };
   const begin = () => {
-    if (!at || !lifter || !set || !truth || !open) return;
+    if (!at || !lifter || !set || !source || !open) return;
     hold();
-    runner.begin({ at, lifter, set, truth, restedS: rested });
+    runner.begin({ at, lifter, set, source, restedS: rested });
   };
   useEffect(() => {
     const timer = setTimeout(() => {
@@ -166,7 +166,7 @@ function RackSession({
               lifting={isLifting}
               open={open}
               ended={view.ended}
-              hasSensor={truth !== undefined}
+              hasSensor={source !== undefined}
               nextName={up?.lifter.name.split(" ")[0]}
               steps={steps}
               on={{

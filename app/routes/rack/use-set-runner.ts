@@ -6,9 +6,8 @@ import type { SetState } from "../../../core/floor/set-state";
 import { seedFromText } from "../../../core/numeric/random";
 import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { type MeasuredRep, PROCESSING_VERSION } from "../../../core/velocity/stream";
-import type { SimulatedLifter } from "../../../device/lifter";
-import type { SensorEvent, SensorSetRequest } from "../../../device/protocol";
-import { SENSOR_DEFAULTS } from "../../../device/sensor";
+import type { SetEvent } from "../../../device/sensor-port";
+import type { SensorSource } from "../../../device/sources";
 import type { SessionLog } from "../../offline/session-log";
 import { type RepReading, SetRunner } from "./set-runner";
 
@@ -30,7 +29,7 @@ export interface ToLift {
   at: SetAddress;
   lifter: LifterState;
   set: SetState;
-  truth: SimulatedLifter;
+  source: SensorSource;
   restedS: number | undefined;
 }
 
@@ -65,36 +64,32 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
     lifting,
     trace,
     sensorAway,
-    /** The simulated lifter begins the set; its reps are this set's, whatever the screen shows. */
-    begin({ at, lifter, set, truth, restedS }: ToLift) {
+    /** The set's lifter begins; the reps are this set's, whatever the screen shows. */
+    begin({ at, lifter, set, source, restedS }: ToLift) {
       if (set.loadKg === undefined || log.view().ended) return;
       setLifting(at);
       setTrace([]);
       setSensorAway(false);
       const counted = set.reps.filter((rep) => rep.outcome === "counted").length;
-      const person = seedFromText(at.athleteId + log.sessionId);
-      const request: SensorSetRequest = {
-        lifter: truth,
+      const request = {
+        source,
         set: {
           loadKg: set.loadKg,
           reps: set.prescription.reps - counted,
           setsBefore: lifter.doneCount,
           restS: Math.min(300, restedS ?? 180),
-          dayShiftMps: ((person % 1000) / 1000 - 0.5) * 0.05,
           seed: seedFromText(at.athleteId + log.sessionId + at.setKey),
         },
         settings: { start: slot.liftStart },
-        rateHz: SENSOR_DEFAULTS.rateHz,
-        noiseM: SENSOR_DEFAULTS.noiseM,
       };
-      const hear = (event: SensorEvent) => {
+      const hear = (event: SetEvent) => {
         if (event.type === "rep") {
           // Once a rule has ended the set here, the lifter is told and racks.
-          if (runner.takeRep(at, measured(event.rep, slot), "sensor") === "ended") rest();
+          if (runner.takeRep(at, measured(event.rep, slot, source), "sensor") === "ended") rest();
         } else if (event.type === "racked") setLifting(undefined);
         else
           setTrace((before) => {
-            const all = [...before, ...event.samples];
+            const all = [...before, ...event.frames];
             const newest = all[all.length - 1]?.timeS ?? 0;
             return all.filter((sample) => sample.timeS > newest - TRACE_S);
           });
@@ -128,7 +123,7 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
 
 const kept = (value: number | undefined) => (value === undefined ? undefined : keepVelocity(value));
 
-function measured(rep: MeasuredRep, slot: LiftOnFloor): RepReading {
+function measured(rep: MeasuredRep, slot: LiftOnFloor, source: SensorSource): RepReading {
   return {
     outcome: rep.outcome,
     mcvMps: keepVelocity(rep.mcvMps),
@@ -144,7 +139,7 @@ function measured(rep: MeasuredRep, slot: LiftOnFloor): RepReading {
         }
       : {}),
     short: rep.short,
-    source: "simulated",
+    source: source.kind,
     processing: PROCESSING_VERSION,
   };
 }

@@ -9,7 +9,7 @@ import {
   sessionHead,
   simulatedLifters,
 } from "../../../db/queries/sessions.server";
-import type { SimulatedLifter } from "../../../device/lifter";
+import { type SensorSource, simulatedSource } from "../../../device/sources";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
@@ -44,8 +44,8 @@ export function readSession(
 
 export interface RackOnFloor extends SessionOnFloor {
   rackId: string;
-  /** Stand-in lifters, by athlete id, where the team has them. */
-  simulated: Record<string, SimulatedLifter>;
+  /** Where each athlete's frames come from, where there is a sensor. */
+  sensors: Record<string, SensorSource>;
 }
 
 /** What a session stands on, without its log. */
@@ -98,7 +98,12 @@ export function readRack(
       frozen,
       entries: ofShare(frozen, await entriesAfter(tx, sessionId, 0)),
       names: await authorNames(tx),
-      simulated: Object.fromEntries(simulated.map((one) => [one.athleteId, one.truth])),
+      sensors: Object.fromEntries(
+        simulated.map((one) => [
+          one.athleteId,
+          simulatedSource(one.truth, one.athleteId + sessionId),
+        ]),
+      ),
     });
   });
 }

@@ -13,6 +13,7 @@ import { bodyMasses, competitions, limitsOf } from "../../../db/queries/person.s
 import { addProfile, type NewProfile } from "../../../db/queries/profiles.server";
 import { simulatedLifters } from "../../../db/queries/sessions.server";
 import { athleteById, listAthletes } from "../../../db/queries/squads.server";
+import type { SensorSource } from "../../../device/sources";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
@@ -68,9 +69,12 @@ export function readProfileBench(
     const refused = person
       ? refusals({ limits, birthYear: person.birthYear ?? undefined, lift: variant.lift, today })
       : [];
-    const truth = person
-      ? (await simulatedLifters(tx, variant.id, [person.id]))[0]?.truth
-      : undefined;
+    const [simulated] = person ? await simulatedLifters(tx, variant.id, [person.id]) : [];
+    const sensor: SensorSource | undefined = simulated && {
+      kind: "simulated",
+      lifter: simulated.truth,
+      dayShiftMps: 0,
+    };
     const added = addedMassKg(variant.systemMass, bodyMassKg);
     return done({
       today,
@@ -116,7 +120,7 @@ export function readProfileBench(
         addedKg: added ?? 0,
         missing: added === undefined,
       },
-      truth,
+      sensor,
     });
   });
 }

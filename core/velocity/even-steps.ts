@@ -1,0 +1,95 @@
+import { cubicBetween } from "../numeric/resample";
+
+/** Frames above this rate are averaged into steps of about 5 ms: a bar has nothing faster. */
+const FINEST_STEP_S = 0.004;
+const AVERAGED_STEP_S = 0.005;
+
+/**
+ * Even steps out of uneven frames, one frame behind them. Between frames runs a cubic through four
+ * neighbours, which keeps the curvature that a straight line would cut off.
+ */
+export class EvenSteps {
+  readonly stepS: number;
+  readonly #each: (heightM: number) => void;
+  readonly #bin: number;
+  #binFromS = 0;
+  #binCount = 0;
+  #binTimeS = 0;
+  #binHeightM = 0;
+  /** The last points: the interval between #b and #c is drawn when #d is known. */
+  #a: [number, number] | undefined;
+  #b: [number, number] | undefined;
+  #c: [number, number] | undefined;
+  #startS: number | undefined;
+  #emitted = 0;
+
+  /** @param frameStepS usual interval of the frames, s, over 0 */
+  constructor(frameStepS: number, each: (heightM: number) => void) {
+    this.#bin = frameStepS < FINEST_STEP_S ? Math.round(AVERAGED_STEP_S / frameStepS) : 1;
+    this.stepS = frameStepS * this.#bin;
+    this.#each = each;
+  }
+
+  /** Time of the first even sample, s; undefined before it. */
+  get startS(): number | undefined {
+    return this.#startS;
+  }
+
+  frame(timeS: number, heightM: number): void {
+    if (this.#bin === 1) {
+      this.#point(timeS, heightM);
+      return;
+    }
+    if (this.#binCount > 0 && timeS >= this.#binFromS + this.stepS - 1e-9) this.#closeBin();
+    if (this.#binCount === 0) this.#binFromS = timeS;
+    this.#binCount++;
+    this.#binTimeS += timeS;
+    this.#binHeightM += heightM;
+  }
+
+  #closeBin(): void {
+    const count = this.#binCount;
+    if (count === 0) return;
+    const timeS = this.#binTimeS / count;
+    const heightM = this.#binHeightM / count;
+    this.#binCount = 0;
+    this.#binTimeS = 0;
+    this.#binHeightM = 0;
+    this.#point(timeS, heightM);
+  }
+
+  #point(timeS: number, heightM: number): void {
+    const d: [number, number] = [timeS, heightM];
+    this.#startS ??= timeS;
+    if (this.#b && this.#c) this.#draw(this.#a ?? this.#b, this.#b, this.#c, d, false);
+    this.#a = this.#b;
+    this.#b = this.#c;
+    this.#c = d;
+  }
+
+  /** The rest of the run, which ends with its last frame. */
+  finish(): void {
+    this.#closeBin();
+    if (this.#b && this.#c) this.#draw(this.#a ?? this.#b, this.#b, this.#c, this.#c, true);
+    else if (this.#c) this.#each(this.#c[1]);
+    this.#a = undefined;
+    this.#b = undefined;
+    this.#c = undefined;
+  }
+
+  #draw(
+    a: [number, number],
+    b: [number, number],
+    c: [number, number],
+    d: [number, number],
+    toEnd: boolean,
+  ): void {
+    const start = this.#startS as number;
+    for (;;) {
+      const at = start + this.#emitted * this.stepS;
+      if (toEnd ? at > c[0] + 1e-6 * this.stepS : at >= c[0]) return;
+      this.#emitted++;
+      this.#each(cubicBetween(a, b, c, d, at));
+    }
+  }
+}
