@@ -5,6 +5,8 @@ import { putCopies } from "../core/floor/display-copy";
 import type { LogEntry } from "../core/floor/entries";
 import { testSession } from "../core/floor/fixtures/session";
 import { reduceFloor } from "../core/floor/state";
+import type { Recipe } from "../core/recipe/recipe";
+import { stopOf } from "../core/recipe/speeds";
 import { SHIPPED_COMPLEXES } from "./library/complexes";
 
 /** A database that was in use before the athletes' tables came keeps what it held. */
@@ -77,12 +79,27 @@ beforeAll(async () => {
   const beforeOneLog = files.filter((name) => name < "0021");
   await apply(owner, beforeOneLog.slice(before.length));
   await makeOldFloor();
-  await apply(owner, files.slice(beforeOneLog.length));
+  const beforeOlder = files.filter((name) => name < "0027");
+  await apply(owner, beforeOlder.slice(beforeOneLog.length));
+  await makeOldSpeeds();
+  await apply(owner, files.slice(beforeOlder.length));
 });
 
 const COMPLEX = SHIPPED_COMPLEXES.find((one) => one.name === "First pairing");
 /** When a pairing's tablet was tapped, s after its start. */
 const tapped = (atS: number) => Date.parse("2026-02-10T16:00:00Z") + 1000 * atS;
+
+/** A floor and a wanted speed of a plan, a coach's floor and a team's threshold, from before. */
+async function makeOldSpeeds(): Promise<void> {
+  await all`UPDATE plan SET block = jsonb_set(block, '{slots}', (
+    SELECT jsonb_object_agg(one.key, jsonb_set(one.value, '{recipe,stop}',
+      '{"lossFrom": "best", "floorMps": 0.5}'))
+    FROM jsonb_each(block -> 'slots') AS one))`;
+  await all`INSERT INTO coach_value (team_id, id, key, value, entered_by, entered_at)
+    VALUES (${TEAM}, ${id(60)}, 'floorBenchMps', 0.5, 'C', now()),
+           (${TEAM}, ${id(61)}, 'deloadSets', 0.5, 'C', now())`;
+  await all`UPDATE lift_variant SET threshold_mps = 0.18 WHERE id = ${id(6)}`;
+}
 
 /** A session of one lift over racks with its log, and a pairing with its taps: both from before. */
 async function makeOldFloor(): Promise<void> {
@@ -294,6 +311,27 @@ describe("a database from before", () => {
     const tables =
       await all`SELECT to_regclass('complex_run') AS run, to_regclass('complex_entry') AS entry`;
     expect(tables[0]).toEqual({ run: null, entry: null });
+  });
+
+  it("marks speeds of the older processing, and nothing else", async () => {
+    const [plan] = await all`SELECT block FROM plan WHERE id = ${id(10)}`;
+    const slots = Object.values(plan?.block.slots as Record<string, { recipe: Recipe }>);
+    expect(slots.length).toBeGreaterThan(0);
+    for (const { recipe } of slots) {
+      expect(recipe.speedsOf).toBe("velocity-1");
+      expect(recipe.stop.floorMps).toBe(0.5);
+      expect(stopOf(recipe).floorMps).toBeUndefined();
+      expect(stopOf({ ...recipe, speedsOf: undefined as never }).floorMps).toBe(0.5);
+    }
+    const values = await all`SELECT key, processing FROM coach_value ORDER BY key`;
+    expect([...values]).toEqual([
+      { key: "deloadSets", processing: null },
+      { key: "floorBenchMps", processing: "velocity-1" },
+    ]);
+    const [lift] = await all`SELECT threshold_processing FROM lift_variant WHERE id = ${id(6)}`;
+    expect(lift?.threshold_processing).toBe("velocity-1");
+    const [typed] = await all`SELECT processing FROM profile_test WHERE id = ${id(7)}`;
+    expect(typed?.processing).toBe("typed");
   });
 
   it("is isolated as before: every table forced, the owner under it too", async () => {

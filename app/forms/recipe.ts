@@ -86,6 +86,7 @@ export const RecipeSchema = z
       lossFrom: z.enum(["best", "first"]),
       floorMps: speed.optional(),
     }),
+    speedsOf: z.string().max(40).optional(),
     after: z.enum(AFTER).optional(),
   })
   .superRefine((recipe, context) => {

@@ -10,6 +10,7 @@ import {
   type RecipeStep,
   type RecipeWeek,
 } from "../../core/recipe/recipe";
+import { hasOlderSpeeds } from "../../core/recipe/speeds";
 import { fieldProblems, recipeFromForm } from "../forms/recipe";
 import { Field, Select } from "./field";
 import { Form } from "./form";
@@ -217,6 +218,7 @@ function MoreFields({
   onTail: (tail: RecipeWeek[]) => void;
   problems: Record<string, string>;
 }) {
+  const older = hasOlderSpeeds(recipe);
   const field = (
     label: string,
     name: string,
@@ -249,7 +251,12 @@ function MoreFields({
           <option value="best">the set's best</option>
           <option value="first">its first rep</option>
         </Select>
-        {field("Floor, m/s", "stop.floorMps", recipe.stop.floorMps)}
+        {field(
+          "Floor, m/s",
+          "stop.floorMps",
+          recipe.stop.floorMps,
+          older ? "older processing: look at it and keep" : undefined,
+        )}
         {field("Down, s", "tempo.downS", recipe.tempo?.downS)}
         {field("Pause, s", "tempo.pauseS", recipe.tempo?.pauseS)}
         {field("A start every, s", "timed.everyS", recipe.timed?.everyS)}

@@ -1,7 +1,7 @@
 import { proxy, type Remote, wrap } from "comlink";
 import type { LineProblem } from "../../core/reading/line-problems";
 import type { ImportedTest, RepImportSettings } from "../../core/reading/rep-rows";
-import type { StreamGap } from "../../core/velocity/long-stream";
+import type { StreamFault, StreamGap } from "../../core/velocity/long-stream";
 import type { MeasuredRep, StreamSettings } from "../../core/velocity/stream";
 
 export interface FileHead {
@@ -28,6 +28,8 @@ export interface ReadStream extends Read {
   sets: MeasuredRep[][];
   gaps: StreamGap[];
   gapCount: number;
+  /** What the sensor got wrong, by kind; left out, and what follows is measured. */
+  faults: StreamFault[];
 }
 
 /** What the worker does with a file; nothing of the file leaves the browser. */

@@ -120,7 +120,8 @@ const reading: FileReading = {
       samples: stream.samples,
       sets: setsOf(stream.reps),
       gaps: stream.gaps.slice(0, 50),
-      gapCount: stream.gaps.length,
+      gapCount: stream.gapCount,
+      faults: stream.faults,
       problems: [...stream.problems.kept],
       problemCount: stream.problems.count,
     };

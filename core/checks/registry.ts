@@ -23,6 +23,7 @@ import { noExercise } from "./rules/no-exercise";
 import { noRest } from "./rules/no-rest";
 import { noSpeedWork } from "./rules/no-speed-work";
 import { novices } from "./rules/novices";
+import { olderSpeeds } from "./rules/older-speeds";
 import { order } from "./rules/order";
 import { otherBasis } from "./rules/other-basis";
 import { overMax } from "./rules/over-max";
@@ -66,6 +67,7 @@ export const RULES: readonly Rule[] = [
   repsUnderTotal,
   repsASet,
   lossForSpeed,
+  olderSpeeds,
   noSpeedWork,
   otherBasis,
   grinding,

@@ -56,6 +56,9 @@ type SetBody =
       loweringMps?: number;
       contactMps?: number;
       toPeakS?: number;
+      /** Rises on the seat before the drive: how many, and the largest, m. A prompt to look. */
+      rocks?: number;
+      rockM?: number;
       short?: boolean;
       outcome: "counted" | "failed";
       source: VelocitySource;

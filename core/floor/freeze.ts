@@ -8,6 +8,7 @@ import { prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/line";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
+import { stopOf } from "../recipe/speeds";
 import type { CoachValues } from "../settings/coach-values";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
@@ -70,7 +71,8 @@ function stopRules(
   teamStopS: number | undefined,
 ): FrozenLift["stop"] {
   const asked = box && styleById(box.styleId)?.stops ? (box.smallestStopS ?? teamStopS) : undefined;
-  return asked === undefined ? recipe.stop : { ...recipe.stop, smallestStopS: asked };
+  const stop = stopOf(recipe);
+  return asked === undefined ? stop : { ...stop, smallestStopS: asked };
 }
 
 const GENERAL_CAUTION =

@@ -5,6 +5,7 @@ import type { SetPrescription } from "../prescribe/prescribe";
 import type { ClockMark } from "../units/clock";
 import type { Mass } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
+import { isOlder } from "../velocity/processing";
 import type { LogConflict, WorkAddress } from "./conflicts";
 import type { LogEntry, SetEntryBody } from "./entries";
 import type { FrozenLift, FrozenLifter, FrozenRack } from "./frozen";
@@ -23,7 +24,12 @@ export interface RepState {
   loweringMps: number | undefined;
   contactMps: number | undefined;
   toPeakS: number | undefined;
+  /** Rises on the seat before the drive, and the largest of them, m. */
+  rocks: number | undefined;
+  rockM: number | undefined;
   source: string;
+  /** Measured by an older processing: it stands beside its own day's reps alone. */
+  older: boolean;
 }
 
 export interface FaultState {
@@ -126,7 +132,10 @@ export function reduceSet(
     loweringMps: body.loweringMps,
     contactMps: body.contactMps,
     toPeakS: body.toPeakS,
+    rocks: body.rocks,
+    rockM: body.rockM,
     source: body.source,
+    older: isOlder(body.processing),
   }));
 
   const planned = plannedLoad(at, prescription, { deltaKg, mostKg });

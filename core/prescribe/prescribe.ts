@@ -10,6 +10,7 @@ import {
   describeBasis,
 } from "../recipe/basis";
 import { percentOf, type Recipe, type WaveSet } from "../recipe/recipe";
+import { targetOf } from "../recipe/speeds";
 import { formatKg, type Mass, plainNumber } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working, WorkingLine } from "../units/working";
@@ -136,7 +137,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
     variantId: variant.id,
     loadKg: loading.totalKg,
     metric: input.metric,
-    coach: recipe.target,
+    coach: targetOf(recipe),
     profile: athlete.profile,
     percentOfMax: truePercent,
     groupCurve: input.groupCurve,

@@ -32,10 +32,17 @@ export type ProfileWarning =
   | "poor-fit"
   | "lighter-slower";
 
-export type ProfileRefusal = "no-reps" | "one-load" | "not-falling" | "not-finite";
+export type ProfileRefusal =
+  | "no-reps"
+  | "one-load"
+  | "not-falling"
+  | "not-finite"
+  | "older-processing";
 
 export const REFUSAL_WORDS: Record<ProfileRefusal, string> = {
   "no-reps": "No rep yet. The first load gives a point, the second a line.",
+  "older-processing":
+    "Older processing: these speeds were measured from v = 0 and lie up to 0.1 m/s lower. They are in no line; test again.",
   "one-load": "One load is a point, not a line. Test at least one load more, better three.",
   "not-falling":
     "The line does not fall: heavier loads were not slower. Check that loads and speeds stand in their own columns, then test again with full effort at every load.",

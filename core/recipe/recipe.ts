@@ -106,6 +106,8 @@ export interface Recipe {
   lead: "percent" | "velocity";
   /** A set ends by the earliest of these; the rep cap is the step's reps. */
   stop: StopRules;
+  /** The processing under which floor and wanted speed were set; today's where undefined. */
+  speedsOf?: string;
   /** What comes after the last week. */
   after?: (typeof AFTER)[number];
 }

@@ -40,7 +40,9 @@ export function setResult(set: SetState, name: string, unit: MassUnit): SetResul
     ...set.reps.map((rep) => ({
       label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
       value: speed(rep.velocityMps),
-      detail: [boxRepWords(rep), rep.source].filter(Boolean).join(" · "),
+      detail: [boxRepWords(rep), rep.source, rep.older ? "older processing" : ""]
+        .filter(Boolean)
+        .join(" · "),
     })),
     {
       label: "Wanted",

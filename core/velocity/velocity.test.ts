@@ -255,7 +255,10 @@ describe("live", () => {
         const heard = play(samples, { start: set.start });
         const stored = measure(samples, { start: set.start }).reps;
         expect(heard.map((one) => one.rep)).toEqual(stored);
-        for (const { rep, atS } of heard) if (rep.outcome === "counted") late.push(atS - rep.endS);
+        // Of a first pull no top is known: it is waited for a little longer.
+        for (const { rep, atS } of heard.slice(set.start === "bottom" ? 1 : 0)) {
+          if (rep.outcome === "counted") late.push(atS - rep.endS);
+        }
       });
       expect(quantile(late, 0.95), name).toBeLessThan(0.3);
     }

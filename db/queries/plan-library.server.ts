@@ -4,6 +4,7 @@ import type { School } from "../../core/checks/school";
 import type { Recipe } from "../../core/recipe/recipe";
 import type { CoachValues } from "../../core/settings/coach-values";
 import type { LocalDate } from "../../core/units/time";
+import { isOlder } from "../../core/velocity/processing";
 import { SHIPPED_RECIPES } from "../library/recipes";
 import { SHIPPED_SCHOOLS } from "../library/schools";
 import { coachValue, teamRecipe, teamSchool } from "../schema";
@@ -115,7 +116,23 @@ export async function coachValues(tx: TeamTransaction): Promise<CoachValues> {
     .select()
     .from(coachValue)
     .orderBy(asc(coachValue.enteredAt), asc(coachValue.id));
-  return Object.fromEntries(rows.map((row) => [row.key, row.value ?? undefined]));
+  return Object.fromEntries(
+    rows.map((row) => [row.key, isOlder(row.processing) ? undefined : (row.value ?? undefined)]),
+  );
+}
+
+/** Speeds that were set under an older processing and not confirmed since: they raise nothing. */
+export async function olderCoachValues(tx: TeamTransaction): Promise<CoachValues> {
+  const rows = await tx
+    .select()
+    .from(coachValue)
+    .orderBy(asc(coachValue.enteredAt), asc(coachValue.id));
+  const newest = new Map(rows.map((row) => [row.key, row]));
+  return Object.fromEntries(
+    [...newest.values()].flatMap((row) =>
+      isOlder(row.processing) && row.value !== null ? [[row.key, row.value]] : [],
+    ),
+  );
 }
 
 export async function setCoachValue(

@@ -3,6 +3,7 @@ import type { ProfileRep } from "../../core/profile/analysis";
 import { type DatedLine, loadVelocityLine, type ProfilePoint } from "../../core/profile/line";
 import type { LocalDate } from "../../core/units/time";
 import type { VelocityMetric } from "../../core/units/velocity";
+import { isOlder } from "../../core/velocity/processing";
 import {
   importBatch,
   importMapping,
@@ -104,7 +105,10 @@ export interface StoredProfile extends DatedLine {
 /** Tests of one athlete and variant that are looked at for one that gives a line. */
 const LOOK_BACK = 3;
 
-/** The newest of the last three tests of each athlete and variant that gives a line. */
+/**
+ * The newest of the last three tests of each athlete and variant that gives a line; one that was
+ * measured by an older processing gives none.
+ */
 export async function newestProfiles(
   tx: TeamTransaction,
   which: Omit<Which, "testId">,
@@ -117,7 +121,7 @@ export async function newestProfiles(
       .map(({ loadKg, velocityMps }) => ({ loadKg, velocityMps }))
       .sort((a, b) => a.loadKg - b.loadKg);
     const line = loadVelocityLine(points, test.metric);
-    if (found.has(key) || !line.ok) continue;
+    if (found.has(key) || !line.ok || isOlder(test.processing)) continue;
     const { athleteId, variantId, date, source } = test;
     found.set(key, { athleteId, variantId, testedOn: date, source, line, points });
   }

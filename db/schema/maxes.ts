@@ -43,6 +43,8 @@ export const liftVariant = pgTable(
     systemMass: text("system_mass", { enum: SYSTEM_MASSES }).notNull().default("bar"),
     /** The team's own velocity threshold for MCV, where it differs from the group mean. */
     thresholdMps: doublePrecision("threshold_mps"),
+    /** The processing under which that was set. */
+    thresholdProcessing: text("threshold_processing"),
     start: text("start", { enum: ["top", "bottom"] }).notNull(),
     /** Said where the decision is made: spotters, safeties, collars. */
     caution: text("caution").notNull(),

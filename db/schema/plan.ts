@@ -129,6 +129,8 @@ export const coachValue = pgTable(
     key: text("key").notNull(),
     /** Null: taken back to not set. */
     value: doublePrecision("value"),
+    /** Of a speed: the processing under which it was set. */
+    processing: text("processing"),
     ...entered(),
   },
   (t) => [

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { addedMassKg } from "../../../core/velocity/force";
+import type { StreamFault } from "../../../core/velocity/long-stream";
 import { PROCESSING_VERSION } from "../../../core/velocity/stream";
 import { Notice } from "../../ui/page";
 import { type FileHead, type ReadStream, readStream } from "../../workers/read-file";
@@ -124,6 +125,11 @@ export function StreamFile({
               . Measuring stops and starts again there; a rep across a gap is not found.
             </Notice>
           ) : null}
+          {read.faults.length > 0 ? (
+            <Notice kind="warning" title="The signal was not clean; what was wrong is left out.">
+              {read.faults.map(faultWords).join("; ")}.
+            </Notice>
+          ) : null}
           <Problems problems={read.problems} count={read.problemCount} />
         </>
       ) : null}
@@ -154,4 +160,20 @@ export function StreamFile({
       ) : null}
     </section>
   );
+}
+
+const FAULT_WORDS: Record<StreamFault["fault"], string> = {
+  "not-a-number": "not a number",
+  repeated: "a time given twice",
+  back: "a time that goes back",
+  ahead: "a time from the future",
+  "clock-set": "the clock was set back: read on from there",
+  packets: "samples in packets under one time: spread evenly",
+  "too-fast": "more than 1,000 samples a second: averaged",
+  spike: "a single height far from both neighbours",
+  jump: "a jump that no bar makes (a slipped cable, or not metres?): measuring starts again there",
+};
+
+function faultWords({ fault, count, line }: StreamFault): string {
+  return `${FAULT_WORDS[fault]}${count > 1 ? `, ${count.toLocaleString("en")} times` : ""}, first in line ${line}`;
 }

@@ -59,7 +59,7 @@ type Result = { ok: boolean; key?: string; message?: string } | undefined;
 
 /** Every value that only a coach can set, unset ones first; then the usual numbers, to be changed. */
 export default function CoachSet({ loaderData, actionData }: Route.ComponentProps) {
-  const { values, defaults, mayEdit } = loaderData;
+  const { values, defaults, older, mayEdit } = loaderData;
   const result = actionData as Result;
   const unset = values.filter((one) => one.value === undefined).length;
   const own = defaults.filter((one) => one.value !== undefined).length;
@@ -80,7 +80,7 @@ export default function CoachSet({ loaderData, actionData }: Route.ComponentProp
               key={one.key}
               value={one}
               fallback={undefined}
-              about={one.why}
+              about={olderWords(one.why, older[one.key])}
               mayEdit={mayEdit}
               result={result}
             />
@@ -108,6 +108,13 @@ export default function CoachSet({ loaderData, actionData }: Route.ComponentProp
       </section>
     </Page>
   );
+}
+
+/** A speed that was set under an older way of measuring holds only once it is set again. */
+function olderWords(why: string, olderMps: number | undefined): string {
+  return olderMps === undefined
+    ? why
+    : `${why} Older processing: ${plainNumber(olderMps, 3)} m/s was set when mean velocity was measured from v = 0 and raises nothing; set it again to confirm it.`;
 }
 
 function ValueRow({

@@ -5,6 +5,7 @@ import { LIFT_NAMES, LIFTS, type Lift, MVT_DEFAULTS_MPS } from "../../../core/pr
 import { plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { SYSTEM_MASS_NAMES, SYSTEM_MASSES } from "../../../core/velocity/force";
+import { isOlder } from "../../../core/velocity/processing";
 import { formObject } from "../../forms/athlete";
 import { VariantForm } from "../../forms/library";
 import { fieldProblems } from "../../forms/recipe";
@@ -108,11 +109,18 @@ export default function Lifts({ loaderData, actionData }: Route.ComponentProps) 
                       : `${one.ratio === null ? "ratio not set" : plainNumber(one.ratio, 3)} × ${name(one.baseId)}`}
                 </td>
                 <td className="text-right whitespace-nowrap">
-                  {formatVelocity(one.thresholdMps ?? MVT_DEFAULTS_MPS[one.lift].mps)} m/s
+                  {formatVelocity(
+                    isOlder(one.thresholdProcessing) || one.thresholdMps === null
+                      ? MVT_DEFAULTS_MPS[one.lift].mps
+                      : one.thresholdMps,
+                  )}{" "}
+                  m/s
                   <span className="block text-sm text-muted">
                     {one.thresholdMps === null
                       ? (MVT_DEFAULTS_MPS[one.lift].note ?? "group mean")
-                      : "set by the team"}
+                      : isOlder(one.thresholdProcessing)
+                        ? `group mean; the team's ${formatVelocity(one.thresholdMps)} is of an older processing: open the lift and keep it to confirm`
+                        : "set by the team"}
                   </span>
                 </td>
                 <td className="text-muted">{SYSTEM_MASS_NAMES[one.systemMass]}</td>

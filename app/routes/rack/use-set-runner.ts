@@ -136,11 +136,20 @@ function measured(rep: MeasuredRep, slot: LiftOnFloor, source: SensorSource): Re
           loweringMps: kept(rep.greatestLoweringMps),
           contactMps: kept(rep.contactMps),
           toPeakS: kept(rep.timeToPeakS),
+          ...rocksOf(rep),
         }
       : {}),
     short: rep.short,
     source: source.kind,
     processing: PROCESSING_VERSION,
+  };
+}
+
+function rocksOf(rep: MeasuredRep): Pick<RepReading, "rocks" | "rockM"> {
+  if (rep.rocks.length === 0) return {};
+  return {
+    rocks: rep.rocks.length,
+    rockM: keepVelocity(Math.max(...rep.rocks.map((one) => one.riseM))),
   };
 }
 

@@ -46,6 +46,7 @@ export function exportCsv(principal: Principal, what: Export): Promise<string> {
           "force_n",
           "power_w",
           "left_out",
+          "processing",
         ],
         (await profileTests(tx, {})).flatMap((test) =>
           test.reps.map((rep) => [
@@ -59,6 +60,7 @@ export function exportCsv(principal: Principal, what: Export): Promise<string> {
             rep.forceN ?? "",
             rep.powerW ?? "",
             rep.excluded ?? "",
+            test.processing,
           ]),
         ),
       );

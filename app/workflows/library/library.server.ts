@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
+import { PROCESSING_VERSION } from "../../../core/velocity/stream";
 import {
   copyLibrary,
   type ExerciseRow,
@@ -143,6 +144,7 @@ export function keepVariant(
       baseId: baseKind === "own" ? null : baseId,
       ratio: baseKind === "ratio" ? (ratio ?? null) : null,
       thresholdMps: thresholdMps ?? null,
+      thresholdProcessing: thresholdMps === undefined ? null : PROCESSING_VERSION,
     });
     return done({ id });
   });

@@ -3,12 +3,14 @@ import type { School } from "../../../core/checks/school";
 import type { Recipe } from "../../../core/recipe/recipe";
 import { COACH_VALUES, listCoachValues } from "../../../core/settings/coach-values";
 import { listTeamDefaults, TEAM_DEFAULTS } from "../../../core/settings/team-defaults";
+import { PROCESSING_VERSION } from "../../../core/velocity/stream";
 import {
   addRecipeVersion,
   coachValues,
   ensurePlanLibrary,
   listRecipes,
   listSchools,
+  olderCoachValues,
   putRecipeAway,
   saveSchool,
   setCoachValue,
@@ -170,7 +172,8 @@ export function keepSchool(
 export function readCoachValues(principal: Principal) {
   return inTeam(principal, async (tx) => {
     const values = await coachValues(tx);
-    return { values: listCoachValues(values), defaults: listTeamDefaults(values) };
+    const older = await olderCoachValues(tx);
+    return { values: listCoachValues(values), defaults: listTeamDefaults(values), older };
   });
 }
 
@@ -191,6 +194,7 @@ export function keepCoachValue(
       id: uuidv7(),
       key: input.key,
       value: value ?? null,
+      processing: spec.unit === "m/s" ? PROCESSING_VERSION : null,
       enteredBy: principal.name,
       enteredAt: now(),
     });

@@ -3,6 +3,7 @@ import { type ForcePower, forcePower } from "../../../core/profile/power";
 import { type Threshold, velocityThreshold } from "../../../core/profile/threshold";
 import { massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
+import { isOlder } from "../../../core/velocity/processing";
 import type { singlesOf, VariantRow } from "../../../db/queries/maxes.server";
 import type { StoredProfileTest } from "../../../db/queries/profiles.server";
 
@@ -17,7 +18,10 @@ export function thresholdOf(
   return velocityThreshold({
     lift: variant.lift,
     metric,
-    teamMps: metric === "MCV" ? (variant.thresholdMps ?? undefined) : undefined,
+    teamMps:
+      metric === "MCV" && !isOlder(variant.thresholdProcessing)
+        ? (variant.thresholdMps ?? undefined)
+        : undefined,
     singles: singles
       .filter((one) => one.variantId === variant.id)
       .map((one) => ({
@@ -50,7 +54,9 @@ export function analyseTest(
   singles: Singles,
 ): AnalysedTest {
   const threshold = thresholdOf(variant, test.metric, singles);
-  const result = analyseProfile({ reps: test.reps, metric: test.metric, threshold });
+  const result: ProfileResult = isOlder(test.processing)
+    ? { ok: false, reason: "older-processing" }
+    : analyseProfile({ reps: test.reps, metric: test.metric, threshold });
   return {
     id: test.id,
     date: test.date,

@@ -85,7 +85,8 @@ function setsOf(lifter: LifterState, smallestStopS: number | undefined): CycleSe
   return lifter.sets.flatMap((set) => {
     if (set.stage !== "done") return [];
     const counted = set.reps.filter((rep) => rep.outcome === "counted");
-    const speeds = counted.flatMap((rep) => rep.velocityMps ?? []);
+    // Speeds of an older processing compare with their own day's alone, not over the weeks.
+    const speeds = counted.flatMap((rep) => (rep.older ? [] : (rep.velocityMps ?? [])));
     const pausesS = counted.flatMap((rep) => rep.pauseS ?? []);
     const { loadKg: planned, truePercent } = set.prescription;
     const loadKg = set.loadKg ?? 0;
