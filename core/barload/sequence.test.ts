@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { seededRandom } from "../numeric/random";
 import { grains, grainsToKg, kgToGrains, type Mass } from "../units/mass";
 import { loadableTable } from "./loadable";
 import type { LoadingGear } from "./loading-gear";
@@ -15,7 +16,7 @@ function room(plates: Array<[number, number]>, sleeveMm = 400): LoadingGear {
 }
 
 /** Every order of plates of every load, and every way from one to the next. */
-function bruteForce(gear: LoadingGear, totalsKg: number[]): number {
+function bruteForce(gear: LoadingGear, totalsKg: number[], start: number[] = []): number {
   const all = (target: number, left: number[]): number[][] => {
     if (target === 0) return [[]];
     return gear.plates.flatMap((stock, i) => {
@@ -26,7 +27,7 @@ function bruteForce(gear: LoadingGear, totalsKg: number[]): number {
     });
   };
   const empty = grains(gear.bar.mass);
-  let before: Array<{ stack: number[]; moves: number }> = [{ stack: [], moves: 0 }];
+  let before: Array<{ stack: number[]; moves: number }> = [{ stack: start, moves: 0 }];
   for (const totalKg of totalsKg) {
     const stacks = all(
       (kgToGrains(totalKg) - empty) / 2,
@@ -57,7 +58,7 @@ describe("a sequence of loads", () => {
           const gear = room(amounts.map((amount, i) => [amount, pairs[i] ?? 1]));
           const { totals } = loadableTable(gear);
           const loads = picks.map((pick) => grainsToKg(totals[pick % totals.length] as number));
-          const plan = planSequence(gear, loads, { extraPlates: Number.POSITIVE_INFINITY });
+          const plan = planSequence(gear, loads);
           if (!plan.ok) throw new Error(plan.reason);
           expect(plan.proven).toBe(true);
           expect(plan.moves).toBe(bruteForce(gear, loads));
@@ -65,6 +66,71 @@ describe("a sequence of loads", () => {
       ),
       { numRuns: 300, seed: 4 },
     );
+  });
+
+  it("is proven for forty loads over seven kinds of plates, and from any start", () => {
+    const gear = room([
+      [25, 2],
+      [20, 2],
+      [15, 1],
+      [10, 2],
+      [5, 2],
+      [2.5, 2],
+      [1.25, 1],
+    ]);
+    const { totals } = loadableTable(gear);
+    const random = seededRandom(3);
+    const pick = () => grainsToKg(totals[Math.floor(random.uniform() * totals.length)] as number);
+    for (let i = 0; i < 5; i++) {
+      const plan = planSequence(
+        gear,
+        Array.from({ length: 40 }, () => Math.min(200, pick())),
+        { start: [kg(10), kg(2.5)] },
+      );
+      expect(plan.ok && plan.proven && plan.moves === plan.leastMoves).toBe(true);
+    }
+  });
+
+  it("counts from what is on the bar, as trying every way does", () => {
+    const gear = room([
+      [10, 2],
+      [5, 2],
+      [2.5, 1],
+    ]);
+    const { totals } = loadableTable(gear);
+    fc.assert(
+      fc.property(
+        fc.array(fc.nat(totals.length - 1), { minLength: 1, maxLength: 4 }),
+        fc.subarray([kg(5), kg(10), kg(2.5)]),
+        (picks, start) => {
+          const loads = picks.map((one) => grainsToKg(totals[one] as number));
+          const plan = planSequence(gear, loads, { start });
+          if (!plan.ok) throw new Error(plan.reason);
+          const on = start.map((mass) =>
+            gear.plates.findIndex((one) => one.mass === mass || one.mass.amount === mass.amount),
+          );
+          expect(plan.moves).toBe(bruteForce(gear, loads, on));
+        },
+      ),
+      { numRuns: 200, seed: 9 },
+    );
+  });
+
+  it("says a bound where there is too much to look at, and is no better than it", () => {
+    const gear = room(
+      [25, 20, 15, 10, 5, 2.5, 2, 1.5, 1.25, 1].map((amount) => [amount, 6]),
+      2000,
+    );
+    const { totals } = loadableTable(gear);
+    const random = seededRandom(8);
+    const loads = Array.from({ length: 12 }, () =>
+      grainsToKg(totals[Math.floor((0.3 + 0.5 * random.uniform()) * totals.length)] as number),
+    );
+    const plan = planSequence(gear, loads);
+    if (!plan.ok) throw new Error(plan.reason);
+    expect(plan.leastMoves).toBeLessThanOrEqual(plan.moves);
+    expect(plan.proven).toBe(plan.leastMoves === plan.moves);
+    expect(plan.moves).toBeLessThanOrEqual(plan.movesOnePlan);
   });
 
   it("never uses more plates than the room has, and every side sums to its load", () => {

@@ -94,15 +94,59 @@ function outside(offCm: number, tolerance: Tolerance): number {
   return Math.max(0, -tolerance.underCm - offCm, offCm - tolerance.overCm);
 }
 
-/** Every way to lay mats, by kind; the empty one first. */
-function matChoices(mats: readonly MatStock[]): number[][] {
-  return mats.reduce<number[][]>(
-    (choices, stock) =>
-      choices.flatMap((choice) =>
-        Array.from({ length: stock.count + 1 }, (_, n) => [...choice, n]),
-      ),
-    [[]],
-  );
+/** Ways to lay mats that are looked at for a group, those with the fewest mats first. */
+export const MOST_MAT_CHOICES = 2000;
+
+/** Ways to lay mats, by kind, fewest mats first; `whole` where there are no others. */
+function matChoices(mats: readonly MatStock[]): { choices: number[][]; whole: boolean } {
+  let layer = [mats.map(() => 0)];
+  const choices: number[][] = [];
+  while (layer.length > 0) {
+    choices.push(...layer);
+    if (choices.length > MOST_MAT_CHOICES) {
+      return { choices: choices.slice(0, MOST_MAT_CHOICES), whole: false };
+    }
+    // One mat more, of the last kind that lies or one after it: each way once.
+    layer = layer.flatMap((choice) => {
+      const last = choice.findLastIndex((n) => n > 0);
+      return mats.flatMap((stock, i) =>
+        i < Math.max(0, last) || (choice[i] as number) >= stock.count
+          ? []
+          : [choice.map((n, k) => (k === i ? n + 1 : n))],
+      );
+    });
+  }
+  return { choices, whole: true };
+}
+
+/** Heights of mats are told apart to a tenth of a millimetre. */
+const heightKey = (cm: number) => Math.round(100 * cm);
+
+/**
+ * For every height that mats can make up to one, the fewest mats that make it: a bounded knapsack,
+ * so its time grows with the heights and not with the ways.
+ */
+function fewestMats(mats: readonly MatStock[], mostCm: number): number[][] {
+  let known = new Map<number, { pieces: number; counts: number[]; cm: number }>([
+    [0, { pieces: 0, counts: mats.map(() => 0), cm: 0 }],
+  ]);
+  for (const [i, stock] of mats.entries()) {
+    if (!(stock.thicknessCm > 0)) continue;
+    const next = new Map(known);
+    for (const one of known.values()) {
+      for (let n = 1; n <= stock.count; n++) {
+        const cm = one.cm + n * stock.thicknessCm;
+        if (cm > mostCm) break;
+        const pieces = one.pieces + n;
+        const before = next.get(heightKey(cm));
+        if (before && before.pieces <= pieces) continue;
+        const counts = one.counts.map((count, k) => (k === i ? n : count));
+        next.set(heightKey(cm), { pieces, counts, cm });
+      }
+    }
+    known = next;
+  }
+  return [...known.values()].map((one) => one.counts);
 }
 
 function buildOf(
@@ -141,7 +185,11 @@ export function seatFor(input: {
   tolerance?: Tolerance;
 }): SeatAnswer {
   const tolerance = input.tolerance ?? { underCm: BOX_UNDER_CM, overCm: BOX_OVER_CM };
-  const choices = matChoices(input.mats);
+  const lowest = Math.min(...input.bases.flatMap((base) => base.heightsCm));
+  const thickest = Math.max(0, ...input.mats.map((stock) => stock.thicknessCm));
+  // What is higher than the target by a whole mat is never the nearest.
+  const mostCm = Math.max(0, input.targetCm - lowest) + tolerance.overCm + thickest;
+  const choices = fewestMats(input.mats, mostCm);
   let best: SeatBuild | undefined;
   const cost = (one: SeatBuild) => [
     outside(one.offCm, tolerance),
@@ -181,6 +229,8 @@ export interface GroupSeats {
   /** Mats laid or lifted in one round of turns, the way back to the first included. */
   changes: number;
   pieces: number;
+  /** Every way to lay the mats was looked at; else those with few mats alone. */
+  proven: boolean;
 }
 
 interface GroupInput {
@@ -203,8 +253,12 @@ interface Round {
  * to lay the mats.
  */
 export function seatsForGroup(input: GroupInput): GroupSeats | undefined {
-  return bestBase(input, bestRound)?.plan;
+  const n = input.targetsCm.length;
+  return bestBase(input, bestRound, Math.cbrt(MOST_WORK / Math.max(1, n)))?.plan;
 }
+
+/** Steps of looking for a round: some tenths of a second at the most. */
+const MOST_WORK = 4e7;
 
 /** Largest group whose turns are ordered exactly; larger ones go by height. */
 export const MOST_TURNS_ORDERED = 6;
@@ -226,35 +280,42 @@ export function bestTurns(
     const seats = seatsForGroup({ ...input, targetsCm: byHeight });
     return seats && { order, seats, proven: false };
   }
-  const found = bestBase(input, bestTour);
-  return found && { order: found.round.order, seats: found.plan, proven: true };
+  const n = Math.max(1, targetsCm.length);
+  const found = bestBase(input, bestTour, Math.cbrt(MOST_WORK / (n * n * 2 ** (n - 1))));
+  return found && { order: found.round.order, seats: found.plan, proven: found.plan.proven };
 }
 
 /** Over every base height: least outside the tolerance, then the cheapest round or tour. */
 function bestBase<R extends Round>(
   input: GroupInput,
   through: (options: readonly SeatBuild[][]) => R,
+  /** Builds looked at for one athlete. */
+  mostBuilds: number,
 ): { plan: GroupSeats; round: R } | undefined {
   const tolerance = input.tolerance ?? { underCm: BOX_UNDER_CM, overCm: BOX_OVER_CM };
-  const choices = matChoices(input.mats);
+  const { choices, whole } = matChoices(input.mats);
   let best: { plan: GroupSeats; round: R; cost: number[] } | undefined;
   if (input.targetsCm.length === 0) return undefined;
   for (const base of input.bases) {
     for (const pinCm of base.heightsCm) {
       // For each athlete: the ways to lay mats that are least outside the tolerance.
       let error = 0;
+      let proven = whole;
       const options = input.targetsCm.map((targetCm) => {
         const builds = choices.map((counts) => buildOf(base, pinCm, counts, input.mats, targetCm));
         const least = Math.min(...builds.map((one) => outside(one.offCm, tolerance)));
         error += least;
-        return builds.filter((one) => outside(one.offCm, tolerance) <= least + 1e-9);
+        // Fewest mats come first, as the choices do.
+        const fit = builds.filter((one) => outside(one.offCm, tolerance) <= least + 1e-9);
+        if (fit.length > mostBuilds) proven = false;
+        return fit.slice(0, Math.max(1, Math.floor(mostBuilds)));
       });
       if (best && error > (best.cost[0] as number) + 1e-9) continue;
       const round = through(options);
       const { builds, changes, pieces } = round;
       const cost = [error, changes, pieces, base.substitute ? 1 : 0];
       if (best === undefined || lexicallyLess(cost, best.cost)) {
-        const plan = { base, pinCm, allFit: error < 1e-9, builds, changes, pieces };
+        const plan = { base, pinCm, allFit: error < 1e-9, builds, changes, pieces, proven };
         best = { plan, round, cost };
       }
     }

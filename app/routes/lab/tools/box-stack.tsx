@@ -172,6 +172,11 @@ export function BoxStack({ address, bench, unit }: ToolProps) {
                   Turns changed: as written it would be {inOrder.changes} moves.
                 </p>
               ) : null}
+              {round.proven && best?.proven !== false ? null : (
+                <p className="text-muted">
+                  Not every way to lay the mats was looked at: there may be one with fewer moves.
+                </p>
+              )}
               {round.allFit ? null : (
                 <Notice kind="warning" title="Not everybody fits on one base: split the group." />
               )}

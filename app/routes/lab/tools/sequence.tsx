@@ -70,7 +70,10 @@ export function Sequence({ address, bench, unit }: ToolProps) {
               {plan.moves} moves
             </Figure>{" "}
             <span className="text-base font-normal text-muted">
-              {plan.movesOnePlan - plan.moves} fewer than load by load
+              {plan.movesOnePlan - plan.moves} fewer than load by load;{" "}
+              {plan.proven
+                ? "there is no way with fewer"
+                : `no way has fewer than ${plan.leastMoves}`}
             </span>
           </p>
           <table className="ledger mt-2 max-w-3xl">
