@@ -234,7 +234,7 @@ describe("the house", () => {
       "SPEED_LOSS_MOST",
       "BETWEEN_EXERCISES_S",
       "LIFT_WORK",
-      "CONFIRM_AFTER_S",
+      "EDGE_MPS",
       "TWO_PASS_CORRECTION",
       "STREAM_DEFAULTS",
       "GROUP_CURVES",
