@@ -43,6 +43,8 @@ export type LeastMoves =
 
 /** Steps of the programme that are taken at most: about a tenth of a second. */
 export const MOST_STEPS = 1.2e8;
+/** Loads that are looked at together. */
+const MOST_STRETCH = 256;
 /** Multisets that are looked at most. */
 const MOST_SETS = 40_000;
 /** A move outweighs every plate that stands on the bar for a load. */
@@ -104,6 +106,8 @@ export function leastMoves(input: LeastMovesInput): LeastMoves {
     return targets.length - 1;
   });
   const n = targets.length;
+  if (n > MOST_STRETCH) return { ok: false, reason: "too-large" };
+  if (!targets.every(Number.isFinite)) return { ok: false, reason: "not-loadable" };
   if (n === 0) return { ok: true, moves: 0, sides: [] };
   const sets = plateSets(input, Math.max(...targets));
   if (sets === undefined) return { ok: false, reason: "too-large" };

@@ -104,6 +104,7 @@ function lastAtMost(sorted: readonly Grains[], value: Grains): number {
 
 /** One loadable step up or down from a total, or as many as reach `byKg`. */
 export function stepFrom(gear: LoadingGear, totalKg: number, byKg: number): BarLoading | undefined {
+  if (!Number.isFinite(totalKg) || !Number.isFinite(byKg) || byKg === 0) return undefined;
   const table = loadableTable(gear);
   const { totals } = table;
   const at = lastAtMost(totals, kgToGrains(totalKg));
@@ -149,6 +150,9 @@ export function describeSide(plates: readonly Mass[]): string {
     .join(" · ");
 }
 
+/** A percentage of less than this is of nothing. */
+const LEAST_BASE_KG = 0.1;
+
 /** The lines that the margin shows for a loading. */
 export function loadingWorking(
   loading: BarLoading,
@@ -156,7 +160,9 @@ export function loadingWorking(
   unit: MassUnit = "kg",
 ): WorkingLine[] {
   const percent =
-    baseKg === undefined ? "" : ` · ${formatPercent((100 * loading.totalKg) / baseKg)}`;
+    baseKg === undefined || !(baseKg >= LEAST_BASE_KG)
+      ? ""
+      : ` · ${formatPercent((100 * loading.totalKg) / baseKg)}`;
   const lines: WorkingLine[] = [
     { label: "Asked", value: formatKg(loading.askedKg, unit) },
     {

@@ -29,7 +29,12 @@ export type SequencePlan =
       /** There is none with fewer: `moves` is `leastMoves`. */
       proven: boolean;
     }
-  | { ok: false; reason: "not-loadable"; index: number; totalKg: number };
+  | { ok: false; reason: "not-loadable"; index: number; totalKg: number }
+  /** More than `MOST_LOADS`. */
+  | { ok: false; reason: "too-large" };
+
+/** No session has more. */
+export const MOST_LOADS = 500;
 
 /** Stacks may hold this many plates more than the fewest that build the load. */
 export const EXTRA_PLATES = 2;
@@ -70,6 +75,7 @@ export function planSequence(
   totalsKg: readonly number[],
   options: { start?: readonly Mass[] } = {},
 ): SequencePlan {
+  if (totalsKg.length > MOST_LOADS) return { ok: false, reason: "too-large" };
   const table = loadableTable(gear);
   const kinds = kindsOf(gear);
   const fewest: Array<{ plates: Mass[]; sideGrains: Grains }> = [];

@@ -84,6 +84,9 @@ export interface WorkingMax {
   working: Working;
 }
 
+/** A factor over this is a slip of the pen. */
+const MOST_FACTOR = 2;
+
 /**
  * One chosen record × a factor.
  * @param factor the coach's factor, 0.5–1.1; the kind's default where none was set
@@ -95,7 +98,9 @@ export function workingMax(input: {
   today: LocalDate;
 }): WorkingMax {
   const { record, today, liftName } = input;
-  const factor = input.factor ?? DEFAULT_FACTORS[record.kind];
+  const own = input.factor;
+  const given = own !== undefined && own > 0 && own <= MOST_FACTOR;
+  const factor = given ? own : DEFAULT_FACTORS[record.kind];
   const recordKg = massKg(record.load);
   const kg = recordKg * factor;
   const ageDays = daysBetween(record.date, today);
@@ -104,7 +109,7 @@ export function workingMax(input: {
     kg,
     record,
     factor,
-    factorIsDefault: input.factor === undefined,
+    factorIsDefault: !given,
     ageDays,
     stale,
   };

@@ -2,6 +2,9 @@ import { median } from "../numeric/statistics";
 import { formatKg, plainNumber } from "../units/mass";
 import type { Working } from "../units/working";
 
+/** Beyond this a load is no load, kg. */
+const MOST_KG = 10_000;
+
 /**
  * One-rep max from a set to near failure. w is the load, r = reps + reps in reserve. The five
  * usual formulas disagree, so all are shown with their median, least and greatest.
@@ -57,7 +60,7 @@ export function estimateRepMax(input: {
   reserve: number;
 }): RepMaxEstimate {
   const { loadKg, reps, reserve } = input;
-  if (!Number.isFinite(loadKg) || loadKg <= 0) return { ok: false, reason: "not-a-load" };
+  if (!(loadKg > 0 && loadKg < MOST_KG)) return { ok: false, reason: "not-a-load" };
   const counted = Number.isInteger(reps) && reps >= 1 && Number.isFinite(reserve) && reserve >= 0;
   if (!counted) return { ok: false, reason: "not-reps" };
   const r = reps + reserve;

@@ -20,6 +20,9 @@ export interface VariantBase {
   ratio: number | undefined;
 }
 
+/** No variant lifts more than so many times its base. */
+const MOST_RATIO = 10;
+
 export type VariantMax =
   | {
       ok: true;
@@ -66,7 +69,8 @@ export function resolveMax(input: {
     if (baseKind === "ratio") {
       const learnt = ratios?.get(at.id);
       const ratio = at.ratio ?? learnt?.ratio;
-      if (ratio === undefined) return { ok: false, reason: "no-ratio", at: name };
+      if (ratio === undefined || !(ratio > 0 && ratio <= MOST_RATIO))
+        return { ok: false, reason: "no-ratio", at: name };
       factor *= ratio;
       steps.push({
         by: "ratio",

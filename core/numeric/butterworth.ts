@@ -12,6 +12,8 @@ export interface Biquad {
 export const TWO_PASS_CORRECTION = 0.802;
 /** The cut-off never exceeds this share of the sampling rate. */
 export const LARGEST_CUTOFF_SHARE = 0.2;
+/** Under this share its arithmetic runs out of digits. */
+const LEAST_CUTOFF_SHARE = 1e-5;
 
 /** 2nd-order Butterworth low-pass by the bilinear transform; frequencies in Hz. */
 export function butterworthLowpass(cutoffHz: number, rateHz: number): Biquad {
@@ -71,16 +73,22 @@ export function filterBothWays(filter: Biquad, input: Float64Array, padding = 9)
 /** Winter-corrected zero-lag low-pass; the cut-off is held under a fifth of the rate. */
 export function smoothZeroLag(input: Float64Array, rateHz: number, cutoffHz: number): Float64Array {
   const held = Math.min(cutoffHz, rateHz * LARGEST_CUTOFF_SHARE);
+  // No rate or no cut-off is no filter: the samples stay as they are.
+  if (!(held / rateHz > LEAST_CUTOFF_SHARE) || !Number.isFinite(rateHz)) {
+    return Float64Array.from(input);
+  }
   const filter = butterworthLowpass(held / TWO_PASS_CORRECTION, rateHz);
   // A long extension lets the ends settle: two periods of the cut-off.
   return filterBothWays(filter, input, Math.max(9, Math.ceil((2 * rateHz) / held)));
 }
 
-/** Central differences, one-sided at the ends; units of `input` per second. */
+const MOST_RATE_HZ = 1e9;
+
+/** No rate gives no change. Central differences, one-sided at the ends; units of `input` per second. */
 export function derivative(input: Float64Array, rateHz: number): Float64Array {
   const n = input.length;
   const out = new Float64Array(n);
-  if (n < 2) return out;
+  if (n < 2 || !(rateHz > 0 && rateHz < MOST_RATE_HZ)) return out;
   for (let i = 1; i < n - 1; i++) {
     out[i] = (((input[i + 1] as number) - (input[i - 1] as number)) * rateHz) / 2;
   }

@@ -22,7 +22,7 @@ export interface TypicalError {
 export function typicalError(trials: ReadonlyArray<readonly number[]>): TypicalError | undefined {
   let sum = 0;
   let freedom = 0;
-  const longest = Math.max(0, ...trials.map((one) => one.length));
+  const longest = trials.reduce((most, one) => Math.max(most, one.length), 0);
   for (let i = 0; i + 1 < longest; i++) {
     const differences = trials.flatMap((one) =>
       one.length > i + 1 ? [(one[i + 1] as number) - (one[i] as number)] : [],
@@ -32,7 +32,8 @@ export function typicalError(trials: ReadonlyArray<readonly number[]>): TypicalE
     sum += (sd * sd * (differences.length - 1)) / 2;
     freedom += differences.length - 1;
   }
-  return freedom === 0 ? undefined : { value: Math.sqrt(sum / freedom), freedom };
+  const value = Math.sqrt(sum / freedom);
+  return freedom === 0 || !Number.isFinite(value) ? undefined : { value, freedom };
 }
 
 /** 0.2 × the between-athlete SD of the first trial; undefined under two athletes. */
@@ -92,6 +93,8 @@ export function changeBetween(input: {
   const worse = input.higherIsBetter ? down : up;
   const trivial = Math.max(0, 1 - better - worse);
   const half = studentQuantile((1 + LEVEL) / 2, error.freedom) * sd;
+  if (![difference, better, worse, half, difference + half].every(Number.isFinite))
+    return undefined;
   const verdict: ChangeVerdict =
     better > UNCLEAR_ABOVE && worse > UNCLEAR_ABOVE
       ? "unclear"

@@ -13,7 +13,7 @@ export interface HermiteCurve {
  */
 export function hermiteCurve(
   points: ReadonlyArray<{ x: number; y: number }>,
-): HermiteCurve | { ok: false; reason: "under-two-points" | "x-not-rising" } {
+): HermiteCurve | { ok: false; reason: "under-two-points" | "x-not-rising" | "not-finite" } {
   if (points.length < 2) return { ok: false, reason: "under-two-points" };
   const xs = points.map((point) => point.x);
   const ys = points.map((point) => point.y);
@@ -47,7 +47,9 @@ export function hermiteCurve(
       tangents[i + 1] = (right / radius) * most;
     }
   });
-  return { xs, ys, tangents };
+  return [...xs, ...ys, ...tangents].every(Number.isFinite)
+    ? { xs, ys, tangents }
+    : { ok: false, reason: "not-finite" };
 }
 
 /** The curve at x; beyond its ends it goes on straight with the end's tangent. */

@@ -51,12 +51,16 @@ export function fitLine(points: ReadonlyArray<{ x: number; y: number }>): LineFi
   const intercept = meanY - slope * meanX;
   let residual = 0;
   for (const { x, y } of points) residual += (y - intercept - slope * x) ** 2;
+  const rSquared = syy === 0 ? 1 : 1 - residual / syy;
+  if (![intercept, slope, residual, sxx, rSquared].every(Number.isFinite)) {
+    return { ok: false, reason: "not-finite" };
+  }
   return {
     ok: true,
     n,
     intercept,
     slope,
-    rSquared: syy === 0 ? 1 : 1 - residual / syy,
+    rSquared,
     see: n > 2 ? Math.sqrt(residual / (n - 2)) : undefined,
     meanX,
     sxx,

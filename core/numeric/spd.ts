@@ -2,10 +2,11 @@
  * The inverse of a small symmetric positive definite matrix, by Cholesky's factors.
  *
  * @param a n × n, row by row; only the lower half is read
- * @returns undefined where it is not positive definite, or not of finite numbers
+ * @returns undefined where it is not positive definite, not of finite numbers, or over 64 rows
  */
 export function inverseSpd(a: ReadonlyArray<ReadonlyArray<number>>): number[][] | undefined {
   const n = a.length;
+  if (n > MOST_ROWS) return undefined;
   const at = (m: ReadonlyArray<ReadonlyArray<number>>, i: number, j: number) => m[i]?.[j] ?? 0;
   const l = Array.from({ length: n }, () => new Array<number>(n).fill(0));
   for (let i = 0; i < n; i++)
@@ -33,3 +34,6 @@ export function inverseSpd(a: ReadonlyArray<ReadonlyArray<number>>): number[][] 
   }
   return inverse.every((row) => row.every(Number.isFinite)) ? inverse : undefined;
 }
+
+/** Its time grows with the cube. */
+const MOST_ROWS = 64;

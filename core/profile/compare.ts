@@ -78,7 +78,8 @@ export function compareProfiles(
   if (earlier.metric !== later.metric) return { ok: false, reason: "other-metric" };
   const a = earlier.analysis.fit;
   const b = later.analysis.fit;
-  if (a.see === undefined || b.see === undefined) return { ok: false, reason: "no-interval" };
+  if (a.see === undefined || b.see === undefined || !(testErrorMps >= 0 && testErrorMps < 10))
+    return { ok: false, reason: "no-interval" };
   const low = Math.max(a.minX, b.minX);
   const high = Math.min(a.maxX, b.maxX);
   if (!(low < high)) return { ok: false, reason: "no-common-load" };
@@ -190,6 +191,7 @@ export function weakerSide(
   squad: ReadonlyArray<{ v0Mps: number; heavyKg: number }>,
 ): WeakerSide {
   if (squad.length < LEAST_SQUAD_PROFILES) return undefined;
+  if (!(Math.abs(own.v0Mps) < 100) || !(Math.abs(own.heavyKg) < 10_000)) return undefined;
   const score = (value: number, all: number[]) => {
     const sd = standardDeviation(all);
     const centre = mean(all);

@@ -11,7 +11,13 @@ export interface Interval {
 export type IntervalResult =
   | ({ ok: true; level: number } & Interval)
   /** Two points leave no freedom; a slope that could be level has no load at a velocity. */
-  | { ok: false; reason: "no-freedom" | "slope-unclear" };
+  | { ok: false; reason: "no-freedom" | "slope-unclear" | "not-finite" };
+
+/** No load and no speed is beyond this. */
+const MOST_ASKED = 1e9;
+
+const isAsked = (value: number, level: number) =>
+  Math.abs(value) < MOST_ASKED && level > 0 && level < 1;
 
 /**
  * Velocity at a load with its interval of the mean response, or (with `oneReading`) of one new
@@ -25,6 +31,7 @@ export function responseAt(
   oneReading = false,
 ): IntervalResult {
   if (fit.see === undefined) return { ok: false, reason: "no-freedom" };
+  if (!isAsked(x, level)) return { ok: false, reason: "not-finite" };
   const t = studentQuantile((1 + level) / 2, fit.n - 2);
   const leverage = 1 / fit.n + (x - fit.meanX) ** 2 / fit.sxx;
   const half = t * fit.see * Math.sqrt(leverage + (oneReading ? 1 : 0));
@@ -55,6 +62,9 @@ export function inverseAt(
   extraVariance: number,
 ): IntervalResult {
   if (fit.see === undefined) return { ok: false, reason: "no-freedom" };
+  if (!isAsked(y, level) || !(extraVariance >= 0 && extraVariance < MOST_ASKED)) {
+    return { ok: false, reason: "not-finite" };
+  }
   const t = studentQuantile((1 + level) / 2, fit.n - 2);
   const slopeVariance = fit.see ** 2 / fit.sxx;
   const g = (t * t * slopeVariance) / fit.slope ** 2;

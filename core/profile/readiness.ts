@@ -56,13 +56,22 @@ export type Readiness =
     }
   | { ok: false; reason: ReadinessRefusal };
 
-export type ReadinessRefusal = "too-few-loads" | "nothing-today" | "slope-unclear" | "not-finite";
+/** Reps of a profile and a day together that are read at the most. */
+const MOST_REPS = 2000;
+
+export type ReadinessRefusal =
+  | "too-few-loads"
+  | "nothing-today"
+  | "slope-unclear"
+  | "not-finite"
+  | "too-large";
 
 export const READINESS_WORDS: Record<ReadinessRefusal, string> = {
   "too-few-loads": "A profile of two loads has no error of its own: test a third load first.",
   "nothing-today": "No speed of today yet.",
   "slope-unclear": "These reps do not tell how speed falls with load: no load follows from them.",
   "not-finite": "A load or a speed is not a number over 0.",
+  "too-large": "More reps than a day and a profile have.",
 };
 
 /** A rep with its place in its load's order, from 0. */
@@ -97,6 +106,7 @@ const isRep = ({ loadKg, velocityMps }: RepAtLoad) =>
 export function readiness(input: ReadinessInput): Readiness {
   const { profile, today, thresholdMps, targetMps } = input;
   if (today.length === 0) return { ok: false, reason: "nothing-today" };
+  if (profile.length + today.length > MOST_REPS) return { ok: false, reason: "too-large" };
   if (![...profile, ...today].every(isRep) || !Number.isFinite(targetMps))
     return { ok: false, reason: "not-finite" };
   if (new Set(profile.map((rep) => rep.loadKg)).size < LEAST_LOADS)

@@ -84,7 +84,9 @@ export function velocityThreshold(input: {
   const own = input.singles.filter((single) => single.metric === input.metric);
   const group = input.metric === "MCV" ? MVT_DEFAULTS_MPS[input.lift] : undefined;
   const start = input.teamMps ?? group?.mps;
-  const weight = start === undefined ? 0 : (input.defaultWeight ?? MVT_DEFAULT_WEIGHT);
+  const asked = input.defaultWeight;
+  const given = asked !== undefined && asked >= 0 && asked < 1000 ? asked : MVT_DEFAULT_WEIGHT;
+  const weight = start === undefined ? 0 : given;
   if (weight + own.length === 0) return undefined;
   const sum = own.reduce((total, single) => total + single.velocityMps, 0);
   const mps = (weight * (start ?? 0) + sum) / (weight + own.length);

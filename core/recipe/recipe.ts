@@ -166,9 +166,14 @@ export function recipeWeeks(recipe: Recipe): RecipeWeek[] {
   return [...weeks, ...(recipe.tail ?? [])];
 }
 
+/** An hour of a start every few seconds. */
+const MOST_TIMED_SETS = 1000;
+
 /** Sets of a timed slot: a start every so many seconds, the first at once. 12 min at 45 s: 16. */
 export function timedSets({ everyS, minutes }: { everyS: number; minutes: number }): number {
-  return Math.floor((minutes * 60) / everyS + 1e-9);
+  const sets = Math.floor((minutes * 60) / everyS + 1e-9);
+  // No interval, or none of a clock, is no set.
+  return sets > 0 && sets <= MOST_TIMED_SETS ? sets : 0;
 }
 
 /**

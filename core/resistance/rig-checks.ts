@@ -1,4 +1,5 @@
 import {
+  BAND_WORDS,
   type BarHeights,
   bandCurve,
   bandKgAt,
@@ -29,6 +30,7 @@ export interface ResistanceCheck {
     | "both-kinds"
     | "extrapolated"
     | "heights-estimated"
+    | "not-measured"
     | "retired";
   text: string;
 }
@@ -52,16 +54,33 @@ export interface CheckInput {
   retired: readonly string[];
 }
 
+/** A limit that somebody can have set, kg. */
+const ifLimit = (kg: number | undefined) =>
+  kg !== undefined && kg >= 0 && kg < 10_000 ? kg : undefined;
+
 /** What stands against a set-up, worst first; the sentence says what is possible. */
 export function checkResistance(input: CheckInput): ResistanceCheck[] {
-  const { pieces, heights, curve, anchorKg } = input;
+  const { pieces, heights, curve } = input;
+  // A weight that is none was not stated; infinite is a bolted rack's point.
+  const anchorKg = input.anchorKg !== undefined && input.anchorKg >= 0 ? input.anchorKg : undefined;
+  const leastAnchorKg = ifLimit(input.leastAnchorKg);
+  const steppingOutKg = ifLimit(input.steppingOutKg);
   const found: ResistanceCheck[] = [];
   const say = (level: ResistanceCheck["level"], code: ResistanceCheck["code"], text: string) =>
     found.push({ level, code, text });
   const bands = pieces.filter((piece) => piece.what.kind === "band");
   const chains = pieces.filter((piece) => piece.what.kind === "chain");
   const pull = resistanceCurve(bands, heights);
-  const sidePullKg = pull.ok ? pull.curve.lockoutKg / 2 : 0;
+  if (!pull.ok) {
+    // A pull that is not known is not a small one.
+    const words =
+      pull.reason === "no-range" || pull.reason === "too-large"
+        ? "Measure the bar's bottom and lockout heights."
+        : BAND_WORDS[pull.reason];
+    say("refused", "not-measured", `What the bands pull is not known. ${words}`);
+    return found;
+  }
+  const sidePullKg = pull.curve.lockoutKg / 2;
   const kg = (value: number) => `${Math.round(value * 10) / 10} kg`;
 
   if (bands.length > 0) {
@@ -85,17 +104,17 @@ export function checkResistance(input: CheckInput): ResistanceCheck[] {
       );
     }
     if (input.bolted === false && anchorKg !== undefined) {
-      if (input.leastAnchorKg === undefined) {
+      if (leastAnchorKg === undefined) {
         say(
           "note",
           "anchor-least-unset",
           "This rack is not bolted, and your least anchor weight is not set: not judged.",
         );
-      } else if (anchorKg < input.leastAnchorKg) {
+      } else if (anchorKg < leastAnchorKg) {
         say(
           "refused",
           "anchor-under-least",
-          `This rack is not bolted and its anchor weighs ${kg(anchorKg)}: under your least of ${kg(input.leastAnchorKg)}. Weigh it down or use a bolted rack.`,
+          `This rack is not bolted and its anchor weighs ${kg(anchorKg)}: under your least of ${kg(leastAnchorKg)}. Weigh it down or use a bolted rack.`,
         );
       }
     }
@@ -136,14 +155,14 @@ export function checkResistance(input: CheckInput): ResistanceCheck[] {
       `${Math.round(100 * share)} % of the lockout load is resistance: over 25 % slows an upper-body lift that it is meant to speed up.`,
     );
   }
-  if (input.walkout && input.steppingOutKg !== undefined && curve.bottomKg > input.steppingOutKg) {
+  if (input.walkout && steppingOutKg !== undefined && curve.bottomKg > steppingOutKg) {
     say(
       "warning",
       "stepping-out",
-      `Stepping out of ordinary hooks against ${kg(curve.bottomKg)}: over your limit of ${kg(input.steppingOutKg)}. Use hooks that swing away, or less.`,
+      `Stepping out of ordinary hooks against ${kg(curve.bottomKg)}: over your limit of ${kg(steppingOutKg)}. Use hooks that swing away, or less.`,
     );
   }
-  if (input.walkout && input.steppingOutKg === undefined && curve.bottomKg > 0) {
+  if (input.walkout && steppingOutKg === undefined && curve.bottomKg > 0) {
     say(
       "note",
       "stepping-out-unset",
@@ -182,6 +201,9 @@ export interface Proposal {
   share: number;
 }
 
+/** Kinds of pieces that are combined: four to the power of them. */
+const MOST_KINDS = 7;
+
 /**
  * The set-ups that a room can build for a wanted share at lockout, nearest first; of equal ones
  * the fewest pieces. Bands and chains are not mixed.
@@ -195,16 +217,18 @@ export function proposeSetups(input: {
   most?: number;
 }): Proposal[] {
   const { heights, barKg, wantedShare } = input;
+  if (!(barKg > 0) || !Number.isFinite(barKg + wantedShare)) return [];
   const found: Proposal[] = [];
   for (const kind of ["band", "chain"] as const) {
-    const own = input.stock.filter((one) => one.what.kind === kind);
+    const own = input.stock.filter((one) => one.what.kind === kind).slice(0, MOST_KINDS);
     const walk = (i: number, pieces: Resistance[]) => {
       const next = own[i];
       if (!next) {
         const curve = pieces.length > 0 ? resistanceCurve(pieces, heights) : undefined;
         if (curve?.ok && curve.curve.lockoutKg > 0) {
           const { lockoutKg } = curve.curve;
-          found.push({ pieces, lockoutKg, share: lockoutKg / (lockoutKg + barKg) });
+          const share = lockoutKg / (lockoutKg + barKg);
+          if (share > 0 && share <= 1) found.push({ pieces, lockoutKg, share });
         }
         return;
       }

@@ -52,7 +52,8 @@ export type BandRefusal =
   | "length-not-rising"
   | "tension-not-rising"
   | "not-metres"
-  | "negative";
+  | "negative"
+  | "not-finite";
 
 /** A band longer than this was not measured in metres, m. */
 export const LONGEST_BAND_M = 4;
@@ -67,6 +68,9 @@ export function bandCurve(band: Pick<Band, "readings" | "restM">): BandCurve {
   const readings = [...band.readings].sort((a, b) => a.lengthM - b.lengthM);
   if (readings.length < 2) return { ok: false, reason: "under-two-readings" };
   for (const one of readings) {
+    if (!Number.isFinite(one.lengthM) || !Number.isFinite(one.tensionKg)) {
+      return { ok: false, reason: "not-finite" };
+    }
     if (!(one.lengthM > 0) || !(one.tensionKg >= 0)) return { ok: false, reason: "negative" };
     if (one.lengthM > LONGEST_BAND_M) return { ok: false, reason: "not-metres" };
   }
@@ -77,7 +81,8 @@ export function bandCurve(band: Pick<Band, "readings" | "restM">): BandCurve {
     if (b.tensionKg < a.tensionKg) return { ok: false, reason: "tension-not-rising" };
   }
   const curve = hermiteCurve(readings.map((one) => ({ x: one.lengthM, y: one.tensionKg })));
-  return "ok" in curve ? { ok: false, reason: "length-not-rising" } : { ok: true, curve };
+  if (!("ok" in curve)) return { ok: true, curve };
+  return { ok: false, reason: curve.reason === "not-finite" ? "not-finite" : "length-not-rising" };
 }
 
 export const BAND_WORDS: Record<BandRefusal, string> = {
@@ -87,6 +92,7 @@ export const BAND_WORDS: Record<BandRefusal, string> = {
   "tension-not-rising":
     "A longer stretch shows less tension. Check the readings: a band pulls harder the longer it is.",
   "not-metres": `A band over ${LONGEST_BAND_M} m: was it measured in centimetres or feet?`,
+  "not-finite": "A number of this piece is missing or is none. Measure it again.",
   negative: "Lengths are over 0 and tensions not under it.",
 };
 
@@ -127,7 +133,12 @@ export interface ResistanceCurve {
 
 export type CurveResult =
   | { ok: true; curve: ResistanceCurve }
-  | { ok: false; reason: BandRefusal | "no-range"; name: string };
+  | { ok: false; reason: BandRefusal | "no-range" | "too-large"; name: string };
+
+/** No bar goes higher, m. */
+const HIGHEST_M = 4;
+/** Pieces that hang on a bar at the most. */
+export const MOST_PIECES = 200;
 
 /**
  * What bands and chains add over the range of a lift, both sides together. The mean is the
@@ -139,12 +150,25 @@ export function resistanceCurve(
   heights: Pick<BarHeights, "bottomM" | "lockoutM">,
 ): CurveResult {
   const { bottomM, lockoutM } = heights;
-  if (!(lockoutM > bottomM) || bottomM < 0) return { ok: false, reason: "no-range", name: "" };
+  if (!(lockoutM > bottomM) || bottomM < 0 || !(lockoutM <= HIGHEST_M)) {
+    return { ok: false, reason: "no-range", name: "" };
+  }
+  if (pieces.length > MOST_PIECES) return { ok: false, reason: "too-large", name: "" };
   const parts: Array<(heightM: number) => number> = [];
   const knots = new Set<number>();
   let extrapolated = false;
   for (const { what, perSide } of pieces) {
+    if (!(perSide >= 0) || !Number.isFinite(perSide)) {
+      return { ok: false, reason: "negative", name: what.name };
+    }
     if (what.kind === "chain") {
+      const { densityKgPerM, lengthM, touchM } = what;
+      if (![densityKgPerM, lengthM, touchM].every(Number.isFinite)) {
+        return { ok: false, reason: "not-finite", name: what.name };
+      }
+      if (densityKgPerM < 0 || lengthM < 0) {
+        return { ok: false, reason: "negative", name: what.name };
+      }
       parts.push((h) => 2 * perSide * chainKgAt(what, h));
       const reach = what.folded ? what.lengthM / 2 : what.lengthM;
       knots.add(what.touchM).add(what.touchM + reach);
@@ -152,6 +176,9 @@ export function resistanceCurve(
     }
     const found = bandCurve(what);
     if (!found.ok) return { ok: false, reason: found.reason, name: what.name };
+    if (![what.restM, what.anchorM].every(Number.isFinite) || what.restM < 0) {
+      return { ok: false, reason: "not-finite", name: what.name };
+    }
     const { curve } = found;
     parts.push((h) => 2 * perSide * bandKgAt(what, curve, h));
     const strands = what.folded ? 2 : 1;
@@ -178,6 +205,9 @@ export function resistanceCurve(
     const [middle, half] = [(a + b) / 2, (b - a) / 2];
     const off = half / Math.sqrt(3);
     area += half * (at(middle - off) + at(middle + off));
+  }
+  if (![area, at(bottomM), at(lockoutM)].every(Number.isFinite)) {
+    return { ok: false, reason: "not-finite", name: pieces[0]?.what.name ?? "" };
   }
   return {
     ok: true,

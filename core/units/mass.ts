@@ -73,8 +73,12 @@ export function readMass(text: string, fieldUnit: MassUnit): MassReading {
   return { ok: true, mass: { amount: Number(`${match[2]}.${decimals || "0"}`), unit } };
 }
 
+/** What stands where there is no number: an overflow is no figure either. */
+export const NO_NUMBER = "–";
+
 /** Shortest plain form with at most `decimals` decimals: 72.5, 60, 26.25. */
 export function plainNumber(value: number, decimals = 2): string {
+  if (!Number.isFinite(value)) return NO_NUMBER;
   const rounded = Number(value.toFixed(decimals));
   return Object.is(rounded, -0) ? "0" : String(rounded);
 }

@@ -1,4 +1,6 @@
+import { plainNumber } from "./mass";
+
 /** A percentage as it is written; what it is of stands beside it wherever one is kept. */
 export function formatPercent(percent: number, decimals = 1): string {
-  return `${Number(percent.toFixed(decimals))} %`;
+  return `${plainNumber(percent, decimals)} %`;
 }

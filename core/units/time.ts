@@ -1,5 +1,6 @@
 /** Whole seconds as m:ss, the way a rest clock shows them. Negative time keeps its sign. */
 export function formatClock(seconds: number): string {
+  if (!Number.isFinite(seconds)) return "–";
   const sign = seconds < 0 ? "-" : "";
   const whole = Math.floor(Math.abs(seconds));
   return `${sign}${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, "0")}`;
@@ -12,6 +13,8 @@ export function formatClock(seconds: number): string {
 export type LocalDate = `${number}-${number}-${number}`;
 
 const DAY_MS = 86_400_000;
+/** Five hundred years. */
+const MOST_DAYS = 182_500;
 
 function dayNumber(date: LocalDate): number {
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(date);
@@ -24,7 +27,9 @@ export function daysBetween(from: LocalDate, to: LocalDate): number {
   return dayNumber(to) - dayNumber(from);
 }
 
+/** @param days whole; what is none, or leaves the calendar of ours, gives the day itself */
 export function addDays(date: LocalDate, days: number): LocalDate {
+  if (!Number.isFinite(days) || Math.abs(days) > MOST_DAYS) return date;
   return dateOfNumber(dayNumber(date) + days);
 }
 

@@ -1,3 +1,5 @@
+import { NO_NUMBER } from "./mass";
+
 /**
  * What a velocity is of. MCV: displacement over time of the whole concentric. MPV: the mean up
  * to the end of the propulsive phase. PV: the peak. Different metrics are never mixed.
@@ -12,13 +14,14 @@ export const GRAVITY = 9.81;
 
 /** Two decimals shown, three kept. */
 export function formatVelocity(mps: number): string {
-  return mps.toFixed(2);
+  return Number.isFinite(mps) ? mps.toFixed(2) : NO_NUMBER;
 }
 
 /** Two speeds that are compared: a third decimal where two would hide the difference. */
 export function formatAgainst(a: number, b: number): [string, string] {
   const decimals = formatVelocity(a) === formatVelocity(b) && a !== b ? 3 : 2;
-  return [a.toFixed(decimals), b.toFixed(decimals)];
+  const shown = (mps: number) => (Number.isFinite(mps) ? mps.toFixed(decimals) : NO_NUMBER);
+  return [shown(a), shown(b)];
 }
 
 export function keepVelocity(mps: number): number {

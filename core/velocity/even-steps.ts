@@ -3,6 +3,7 @@ import { cubicBetween } from "../numeric/resample";
 /** Frames above this rate are averaged into steps of about 5 ms: a bar has nothing faster. */
 const FINEST_STEP_S = 0.004;
 const AVERAGED_STEP_S = 0.005;
+const MOST_BIN = 1e6;
 
 /**
  * Even steps out of uneven frames, one frame behind them. Between frames runs a cubic through four
@@ -26,7 +27,8 @@ export class EvenSteps {
   /** @param frameStepS usual interval of the frames, s, over 0 */
   constructor(frameStepS: number, each: (heightM: number) => void) {
     this.#bin = frameStepS < FINEST_STEP_S ? Math.round(AVERAGED_STEP_S / frameStepS) : 1;
-    this.stepS = frameStepS * this.#bin;
+    // Stamps that hardly move are no clock: then the average's own step is as good as any.
+    this.stepS = this.#bin < MOST_BIN ? frameStepS * this.#bin : AVERAGED_STEP_S;
     this.#each = each;
   }
 

@@ -7,6 +7,9 @@ import { EDGE_MPS, type MeasuredRep } from "./stream";
  */
 export const BODY_MASS_SHARE = 0.88;
 
+/** Nobody weighs more, kg. */
+const MOST_BODY_KG = 1000;
+
 /** What counts as moved: the bar alone, or the bar and 0.88 of the body. */
 export const SYSTEM_MASSES = ["bar", "bar-and-body"] as const;
 export type SystemMass = (typeof SYSTEM_MASSES)[number];
@@ -22,7 +25,9 @@ export function addedMassKg(
   bodyMassKg: number | undefined,
 ): number | undefined {
   if (system === "bar") return 0;
-  return bodyMassKg === undefined ? undefined : BODY_MASS_SHARE * bodyMassKg;
+  return bodyMassKg !== undefined && bodyMassKg > 0 && bodyMassKg < MOST_BODY_KG
+    ? BODY_MASS_SHARE * bodyMassKg
+    : undefined;
 }
 
 export interface RepForce {
@@ -45,8 +50,9 @@ export function repForce(
 ): RepForce | undefined {
   const { propulsiveS: t, propulsiveM: h, propulsiveEndMps: v } = rep;
   if (!(t > 0) || !(systemKg > 0)) return undefined;
-  return {
+  const found = {
     forceN: systemKg * (GRAVITY + (v - EDGE_MPS) / t),
     powerW: (systemKg * (GRAVITY * h + (v * v - EDGE_MPS * EDGE_MPS) / 2)) / t,
   };
+  return Number.isFinite(found.forceN) && Number.isFinite(found.powerW) ? found : undefined;
 }

@@ -7,7 +7,7 @@ import { median } from "../numeric/statistics";
  * one are read the same.
  */
 export type FrameFault =
-  /** Not a finite number. */
+  /** Not a number, or none that a clock or a bar can have. */
   | "not-a-number"
   /** The stamp of the frame before; two readings of one moment. */
   | "repeated"
@@ -50,6 +50,9 @@ export const LONGEST_GAP_INTERVALS = 2.5;
 /** The step between frames is the median of this many intervals at the beginning. */
 export const STEP_INTERVALS = 50;
 export const MOST_RATE_HZ = 1000;
+/** Beyond these a number is no stamp (thousands of years, s) and no height in any unit. */
+const MOST_TIME_S = 1e11;
+const MOST_HEIGHT_M = 1e6;
 /** Faster between two frames than any bar, m/s. */
 export const JUMP_MPS = 15;
 /** No bar turns harder than this, m/s²; with room for noise it tells a spike from a turn. */
@@ -90,7 +93,7 @@ export class FrameIntake {
 
   push(timeS: number, heightM: number, tag = 0): void {
     const frame = { timeS, heightM, tag };
-    if (!Number.isFinite(timeS) || !Number.isFinite(heightM)) {
+    if (!(Math.abs(timeS) < MOST_TIME_S) || !(Math.abs(heightM) < MOST_HEIGHT_M)) {
       this.#fault("not-a-number", frame, this.#last);
       return;
     }

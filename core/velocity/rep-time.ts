@@ -31,6 +31,7 @@ export function repTime(input: {
   const upS = rangeM / meanMps;
   const repS = upS + lowerS + pauseS;
   const setS = reps * repS;
+  if (!Number.isFinite(setS)) return;
   const seconds = (s: number) => `${plainNumber(s, 2)} s`;
   return {
     upS,

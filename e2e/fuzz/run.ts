@@ -211,11 +211,16 @@ async function throwAll(sql: postgres.Sql, cookies: Record<string, string>) {
       if (number % WORLD_FOR === WORLD_FOR - 1) world = await readWorld(sql, TODAY);
       // Loaders in turn, and twice as many actions.
       const seeds = seedsOf(world, chance.pick).filter((seed) => seed.route !== "/sign-out");
+      // Later on, every other action is one that never went past the reading yet.
+      const unseen = seeds.filter(
+        (seed) => seed.intent && !tallies.get(seed.route)?.intents.has(seed.intent),
+      );
+      const pool = number > COUNT / 2 && number % 2 === 0 && unseen.length > 0 ? unseen : seeds;
       const thrown =
         number % 3 === 0
           ? thrownRead(reads[(number / 3) % reads.length] as string, world, chance)
           : thrownWrite(
-              seeds[(number - Math.ceil(number / 3)) % seeds.length] as Seed,
+              pool[(number - Math.ceil(number / 3)) % pool.length] as Seed,
               world,
               chance,
             );

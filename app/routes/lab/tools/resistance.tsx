@@ -76,7 +76,9 @@ export function Resistance(props: ToolProps) {
           title={
             found.reason === "no-range"
               ? "Lockout lies above the bottom: write both bar heights in metres."
-              : BAND_WORDS[found.reason]
+              : found.reason === "too-large"
+                ? "More pieces than hang on any bar."
+                : BAND_WORDS[found.reason]
           }
         />
       ) : null}

@@ -1,0 +1,527 @@
+import { describe, expect, it } from "vitest";
+import { testGear } from "./barload/fixtures/gear";
+import { leastMoves } from "./barload/least-moves";
+import {
+  barWorking,
+  describeRefusal,
+  describeSide,
+  loadBar,
+  loadingWorking,
+  onBarWorking,
+  plateChange,
+  stepFrom,
+} from "./barload/load";
+import { loadableTable } from "./barload/loadable";
+import { movesWorking, planSequence, warmUpRamp } from "./barload/sequence";
+import * as limits from "./maxes/limits";
+import * as records from "./maxes/records";
+import * as repMax from "./maxes/rep-max";
+import * as season from "./maxes/season";
+import { readTestingDay } from "./maxes/testing-day";
+import * as variants from "./maxes/variants";
+import * as butterworth from "./numeric/butterworth";
+import * as change from "./numeric/change";
+import { type Example, example, hostile, made, unsound } from "./numeric/fixtures/hostile";
+import * as hermite from "./numeric/hermite";
+import * as random from "./numeric/random";
+import { fitLine } from "./numeric/regression";
+import { cubicBetween } from "./numeric/resample";
+import { inverseSpd } from "./numeric/spd";
+import * as statistics from "./numeric/statistics";
+import * as student from "./numeric/student-t";
+import { analyseProfile } from "./profile/analysis";
+import * as compare from "./profile/compare";
+import * as line from "./profile/line";
+import * as power from "./profile/power";
+import * as prediction from "./profile/prediction";
+import * as readinessModule from "./profile/readiness";
+import * as steps from "./profile/steps";
+import * as threshold from "./profile/threshold";
+import type * as recipes from "./recipe/recipe";
+import { heightsFromStature } from "./resistance/heights";
+import { checkResistance, proposeSetups } from "./resistance/rig-checks";
+import * as setup from "./resistance/setup";
+import * as clock from "./units/clock";
+import { readDecimal } from "./units/decimal";
+import { readLength } from "./units/length";
+import * as mass from "./units/mass";
+import { formatPercent } from "./units/percent";
+import * as text from "./units/text";
+import * as time from "./units/time";
+import * as velocityUnits from "./units/velocity";
+import { analyseStream } from "./velocity/analyse";
+import * as force from "./velocity/force";
+import { setsOf } from "./velocity/long-stream";
+import { measureVisit, type Window } from "./velocity/measure";
+import { fitPassage } from "./velocity/passage";
+import { isOlder } from "./velocity/processing";
+import { repTime } from "./velocity/rep-time";
+import { type MeasuredRep, repVelocity, STREAM_DEFAULTS } from "./velocity/stream";
+import { findTurns } from "./velocity/turns";
+
+/**
+ * Every exported function of the core's arithmetic is called rightly here, then with each number
+ * and list of that call made hostile. Folders of rules over parsed data are left to their parsers:
+ * what reaches them has passed app/forms.
+ */
+const PARSED = [
+  "settings",
+  "reading",
+  "gear",
+  "contrast",
+  "plan",
+  "floor",
+  "checks",
+  "review",
+  // Athletes' facts from the database, by way of app/forms.
+  "prescribe",
+  // Still to be held to it here: recipes, box and rules take data of parsers and of the log.
+  "boxsquat",
+  "recipe",
+  "liverules",
+  "exercise",
+];
+
+const kg = (amount: number) => ({ amount, unit: "kg" as const });
+const day = (text: string) => text as time.LocalDate;
+const gear = made(testGear([25, 20, 15, 10, 5, 2.5, 1.25]));
+const points = [
+  { x: 40, y: 1.21 },
+  { x: 60, y: 0.99 },
+  { x: 80, y: 0.78 },
+  { x: 100, y: 0.55 },
+  { x: 110, y: 0.46 },
+];
+const reps = points.map(({ x, y }, i) => ({ id: String(i), loadKg: x, velocityMps: y }));
+const fit = fitLine(points);
+if (!fit.ok) throw new Error("The example has a line.");
+const theLine = line.loadVelocityLine(reps, "MCV");
+if (!theLine.ok) throw new Error("The example has a line.");
+const theThreshold = threshold.velocityThreshold({
+  lift: "squat",
+  metric: "MCV",
+  teamMps: undefined,
+  singles: [],
+});
+const analysis = analyseProfile({ reps, metric: "MCV", threshold: theThreshold });
+if (!analysis.ok) throw new Error("The example is a profile.");
+const record = {
+  id: "r",
+  load: kg(100),
+  date: day("2026-02-01"),
+  kind: "tested" as const,
+  note: "",
+};
+const recordB = { ...record, id: "s", load: kg(70), date: day("2026-02-03") };
+const today = day("2026-03-01");
+const loading = loadBar(testGear([20, 10, 5]), 80);
+if (!loading.ok) throw new Error("The example loads.");
+const working = { title: "", lines: [] };
+const wave = new Float64Array(Array.from({ length: 60 }, (_, i) => Math.sin(i / 7)));
+const chain: setup.Resistance = {
+  what: { kind: "chain", name: "C", densityKgPerM: 4, lengthM: 1.5, touchM: 1.2, folded: false },
+  perSide: 1,
+};
+const band: setup.Resistance = {
+  what: {
+    kind: "band",
+    name: "B",
+    restM: 1,
+    readings: [
+      { lengthM: 1.2, tensionKg: 5 },
+      { lengthM: 1.6, tensionKg: 15 },
+    ],
+    folded: false,
+    anchorM: 0,
+  },
+  perSide: 1,
+};
+const heights = { bottomM: 1.1, lockoutM: 1.5 };
+const curve = setup.resistanceCurve([chain, band], heights);
+if (!curve.ok) throw new Error("The example pulls.");
+const stretched = hermite.hermiteCurve([
+  { x: 1, y: 0 },
+  { x: 1.2, y: 5 },
+  { x: 1.6, y: 15 },
+]);
+if ("ok" in stretched && stretched.ok === false) throw new Error("The example bends.");
+const _recipe: recipes.Recipe = {
+  name: "W",
+  aim: "speed",
+  school: "S",
+  basis: "percent",
+  start: 50,
+  steps: [{ id: "s1", sets: 8, reps: 2, add: 0 }],
+  weeks: [
+    { id: "w1", add: 0 },
+    { id: "w2", add: 5 },
+  ],
+  convention: "bar",
+  rest: { leastS: 45, mostS: 75 },
+  cycle: [],
+  lead: "percent",
+  stop: { lossFrom: "best", floorMps: 0.5 },
+  target: { lowMps: 0.7, highMps: 0.9 },
+};
+const repsOfStream = (() => {
+  const timesS = Array.from({ length: 600 }, (_, i) => i / 100);
+  const heightsM = timesS.map((t) => 1 + 0.25 * Math.cos((2 * Math.PI * t) / 3));
+  return { timesS, heightsM, reps: analyseStream({ timesS, heightsM }).reps };
+})();
+const visitWindow: Window = {
+  heights: Float64Array.from(
+    { length: 300 },
+    (_, i) => 1 + 0.25 * Math.cos((2 * Math.PI * i) / 300),
+  ),
+  rateHz: 100,
+  startS: 0,
+  visit: {
+    outcome: "counted",
+    leaveTop: 20,
+    from: 0,
+    stayFrom: 20,
+    bottom: 150,
+    top: 299,
+    decided: 299,
+    fallBackM: 0,
+    riseM: 0.5,
+    loweredM: 0.5,
+  },
+};
+const error = { value: 1.2, freedom: 20 };
+const mark = {
+  competition: { name: "Cup", date: day("2026-03-05") },
+  days: 4,
+  kind: "before" as const,
+  testingRefused: true,
+};
+const now = { deviceId: "d", bootId: "b", monoMs: 1000, atMs: 1_770_000_000_000 };
+const max = records.workingMax({ liftName: "Squat", record, factor: undefined, today });
+
+const EXAMPLES: Example[] = [
+  // units
+  example(clock.isOneClock, now, now),
+  example(clock.secondsBetween, now, { ...now, monoMs: 2000 }),
+  example(readDecimal, "1.5"),
+  example(readLength, "40 cm", "cm"),
+  example(mass.grains, made(kg(20))),
+  example(mass.kgToGrains, made(20)),
+  example(mass.grainsToKg, made(mass.kgToGrains(20))),
+  example(mass.massKg, made(kg(20))),
+  example(mass.massIn, made(mass.kgToGrains(20)), "lb"),
+  example(mass.readMass, "82.5", "kg"),
+  example(mass.plainNumber, 1.5, made(2)),
+  example(mass.formatMass, kg(20)),
+  example(mass.formatKg, 82.5, "kg", made(2)),
+  example(formatPercent, 75, made(1)),
+  example(text.cleanText, "a"),
+  example(text.cleanValues, made({ a: 1 })),
+  example(text.isClean, "a"),
+  example(time.formatClock, 75),
+  example(time.daysBetween, day("2026-01-01"), today),
+  example(time.addDays, today, 3),
+  example(time.dateAt, "UTC", new Date(0)),
+  example(time.isDate, "2026-01-01"),
+  example(velocityUnits.formatVelocity, 0.75),
+  example(velocityUnits.formatAgainst, 0.75, 0.8),
+  example(velocityUnits.keepVelocity, made(0.7512)),
+  // numeric
+  example(butterworth.butterworthLowpass, made(7), made(100)),
+  example(
+    butterworth.filterBothWays,
+    made(butterworth.butterworthLowpass(7, 100)),
+    made(wave),
+    made(9),
+  ),
+  example(butterworth.smoothZeroLag, made(wave), 100, 7),
+  example(butterworth.derivative, made(wave), 100),
+  example(change.typicalError, [
+    [30, 31],
+    [40, 40.5],
+    [35, 34],
+  ]),
+  example(change.smallestWorthwhileChange, [30, 40, 35]),
+  example(change.changeBetween, {
+    before: 30,
+    after: 33,
+    error,
+    worthwhile: 1,
+    higherIsBetter: true,
+    unit: "cm",
+    decimals: made(1),
+    trialsBefore: 2,
+    trialsAfter: 2,
+  }),
+  example(change.testValue, [30, 31], true, "mean"),
+  example(hermite.hermiteCurve, [
+    { x: 1, y: 0 },
+    { x: 1.2, y: 5 },
+    { x: 1.6, y: 15 },
+  ]),
+  example(hermite.hermiteAt, made(stretched as hermite.HermiteCurve), made(1.3)),
+  example(random.seededRandom, 1),
+  example(random.seedFromText, "a"),
+  example(fitLine, points),
+  example(
+    cubicBetween,
+    made([0, 1] as const),
+    made([1, 2] as const),
+    made([2, 3] as const),
+    made([3, 5] as const),
+    made(1.5),
+  ),
+  example(inverseSpd, [
+    [2, 1],
+    [1, 2],
+  ]),
+  example(statistics.mean, [1, 2, 4]),
+  example(statistics.standardDeviation, [1, 2, 4]),
+  example(statistics.quantile, [1, 2, 4], 0.95),
+  example(statistics.median, [1, 2, 4]),
+  example(student.studentCdf, made(1.2), made(5)),
+  example(student.studentQuantile, made(0.975), made(5)),
+  // maxes
+  example(limits.limitHolds, { until: undefined, liftedOn: undefined }, today),
+  example(limits.refusals, { limits: [], birthYear: 2010, lift: "squat", today }),
+  example(records.trainingYears, day("2020-01-01"), today),
+  example(records.workingMax, { liftName: "Squat", record: made(record), factor: 0.95, today }),
+  example(
+    records.basedMax,
+    made(records.plainMax(max)),
+    made({ kg: 90, steps: [{ by: "ratio" as const, name: "B", of: "S", ratio: 0.9, pairs: 2 }] }),
+    "Box",
+  ),
+  example(records.plainMax, made(max)),
+  example(records.maxWorking, made(records.plainMax(max)), "Squat"),
+  example(records.recordWarnings, made([record]), { load: made(kg(120)), date: today }, today),
+  example(records.lifetimeBestKg, made([record, recordB])),
+  example(records.isFirstTime, 100, 90),
+  example(repMax.estimateRepMax, { loadKg: 100, reps: 5, reserve: 0 }),
+  example(season.competitionMark, [{ name: "Cup", date: day("2026-03-05") }], today),
+  example(season.describeMark, made(mark)),
+  example(variants.resolveMax, {
+    variantId: "b",
+    variants: [
+      { id: "a", name: "A", baseKind: "own", baseId: undefined, ratio: undefined },
+      { id: "b", name: "B", baseKind: "ratio", baseId: "a", ratio: 0.8 },
+    ],
+    known: new Map([["a", { kg: 100 }]]),
+  }),
+  example(variants.learnRatio, made([recordB]), made([record])),
+  example(
+    readTestingDay,
+    made([["Athlete"], ["A"]]),
+    made({
+      today,
+      date: today,
+      unit: "kg",
+      athletes: [],
+      variants: [],
+      tests: [],
+      lastKg: () => undefined,
+    }),
+  ),
+  // barload
+  example(leastMoves, {
+    kinds: made([
+      { each: 10, count: 2, thicknessMm: 20 },
+      { each: 5, count: 2, thicknessMm: 20 },
+    ]),
+    sleeveMm: 400,
+    targets: [15, 20, 15],
+    start: made([]),
+  }),
+  example(loadBar, gear, 82.5, "nearest"),
+  example(stepFrom, gear, 80, 2.5),
+  example(plateChange, made([kg(20), kg(10)]), made([kg(20), kg(5)])),
+  example(describeSide, made([kg(20), kg(10)])),
+  example(loadingWorking, made(loading), 100, "kg"),
+  example(describeRefusal, { ok: false, reason: "not-a-load", askedKg: 5 }, "kg"),
+  example(barWorking, "Bar", made(loading), 120, "kg"),
+  example(onBarWorking, made(working), made(loading), "kg"),
+  example(loadableTable, gear),
+  example(planSequence, gear, [60, 80, 60], made({})),
+  example(warmUpRamp, gear, 100, [0.4, 0.6, 0.8]),
+  example(movesWorking, made(planSequence(testGear([20, 10, 5]), [60, 80]) as never)),
+  // resistance
+  example(heightsFromStature, "squat", 175),
+  example(checkResistance, {
+    pieces: [chain, band],
+    heights: { ...heights, measured: true },
+    curve: made(curve.curve),
+    barKg: 60,
+    upperBody: false,
+    anchorKg: 100,
+    bolted: false,
+    leastAnchorKg: 80,
+    steppingOutKg: 30,
+    walkout: true,
+    experienced: true,
+    retired: [],
+  }),
+  example(proposeSetups, {
+    stock: [chain, band],
+    heights,
+    barKg: 60,
+    wantedShare: 0.22,
+    most: 5,
+  }),
+  example(setup.bandCurve, {
+    restM: 1,
+    readings: [
+      { lengthM: 1.2, tensionKg: 5 },
+      { lengthM: 1.6, tensionKg: 15 },
+    ],
+  }),
+  example(setup.chainKgAt, made(chain.what as setup.Chain), made(1.3)),
+  example(
+    setup.bandKgAt,
+    made(band.what as setup.Band),
+    made(stretched as hermite.HermiteCurve),
+    made(1.3),
+  ),
+  example(setup.resistanceCurve, [chain, band], heights),
+  example(
+    setup.byConventions,
+    made({ bottomKg: 5, lockoutKg: 20, meanKg: 12 }),
+    made(120),
+    made(60),
+  ),
+  example(setup.resistanceWorking, made([chain]), made(curve.curve)),
+  example(setup.lockoutShare, made(curve.curve), made(60)),
+  // velocity
+  example(
+    analyseStream,
+    { timesS: repsOfStream.timesS, heightsM: repsOfStream.heightsM },
+    { start: "top", cutoffHz: 7 },
+  ),
+  example(force.addedMassKg, "bar-and-body", 80),
+  example(force.repForce, { propulsiveS: 0.5, propulsiveM: 0.4, propulsiveEndMps: 0.05 }, 100),
+  example(setsOf, made(repsOfStream.reps)),
+  example(fitPassage, {
+    heights: wave.map((h) => h * h),
+    rateHz: 100,
+    guess: 22,
+    side: 1,
+    movingSpan: 12,
+    otherSpan: 8,
+    noiseM: 0.001,
+    levelMps: 0.05,
+    peakMps: 0.8,
+    toPeakS: 0.2,
+  }),
+  example(isOlder, "velocity-1"),
+  example(repVelocity, made(repsOfStream.reps[0] as MeasuredRep), "MCV"),
+  example(measureVisit, made(visitWindow), made(STREAM_DEFAULTS)),
+  example(repTime, { rangeM: 0.5, meanMps: 0.5, lowerS: 1, pauseS: 0.5, reps: 3 }),
+  example(findTurns, wave, 0.02),
+  // profile
+  example(analyseProfile, { reps, metric: "MCV", threshold: made(theThreshold) }),
+  example(
+    compare.compareProfiles,
+    made({ testedOn: day("2026-01-01"), variantId: "v", metric: "MCV", analysis }),
+    made({ testedOn: today, variantId: "v", metric: "MCV", analysis }),
+    0.03,
+  ),
+  example(compare.weakerSide, { v0Mps: 1.5, heavyKg: 100 }, [
+    { v0Mps: 1.4, heavyKg: 90 },
+    { v0Mps: 1.6, heavyKg: 110 },
+    { v0Mps: 1.5, heavyKg: 95 },
+    { v0Mps: 1.45, heavyKg: 97 },
+    { v0Mps: 1.55, heavyKg: 105 },
+    { v0Mps: 1.5, heavyKg: 99 },
+  ]),
+  example(line.fastestByLoad, made(reps)),
+  example(line.loadVelocityLine, reps, "MCV"),
+  example(line.velocityAt, made(theLine), made(80)),
+  example(line.loadAt, made(theLine), made(0.8)),
+  example(line.targetSpeed, {
+    variantId: "v",
+    loadKg: made(80),
+    metric: "MCV",
+    coach: undefined,
+    profile: made({ line: theLine, variantId: "v", testedOn: today }),
+    percentOfMax: 60,
+    groupCurve: made(line.GROUP_CURVES.bench),
+  }),
+  example(line.groupVelocity, made(line.GROUP_CURVES.bench), made(60)),
+  example(line.groupPercent, made(line.GROUP_CURVES.bench), made(0.8)),
+  example(line.groupWorking, made(line.GROUP_CURVES.bench), 0.8),
+  example(power.estimatedPowerW, made(theLine), made(70), made(80)),
+  example(power.forcePower, made({ used: reps, line: theLine, addedKg: 70, systemName: "bar" })),
+  example(prediction.responseAt, made(fit), 80, 0.95, false),
+  example(prediction.fiellerAt, made(fit), 0.8, 0.95),
+  example(prediction.inverseAt, made(fit), 0.8, 0.95, 0.001),
+  example(readinessModule.readiness, {
+    profile: reps,
+    today: [
+      { loadKg: 40, velocityMps: 1.15 },
+      { loadKg: 60, velocityMps: 0.95 },
+    ],
+    thresholdMps: 0.3,
+    targetMps: 0.8,
+    readingSdMps: 0.03,
+    dayShiftSdMps: 0.05,
+  }),
+  example(readinessModule.readinessChange, {
+    plannedKg: made(80),
+    targetLoadKg: made(75),
+    targetSdKg: 2,
+    stepKg: 2.5,
+  }),
+  example(steps.testSteps, {
+    maxKg: made(120),
+    bestKg: 115,
+    bodyMassKg: 80,
+    gear,
+    rounding: "nearest",
+  }),
+  example(threshold.velocityThreshold, {
+    lift: "squat",
+    metric: "MCV",
+    teamMps: made(0.31),
+    singles: made([{ loadKg: 120, velocityMps: 0.28, metric: "MCV" as const, date: today }]),
+    defaultWeight: 3,
+  }),
+];
+
+describe("hostile numbers", () => {
+  const modules = import.meta.glob<Record<string, unknown>>(["./*/*.ts", "!./**/*.test.ts"], {
+    eager: true,
+  });
+
+  it("every exported function of the arithmetic has an example", () => {
+    const known = new Set(EXAMPLES.map((one) => one.name));
+    const missing = Object.entries(modules).flatMap(([path, own]) =>
+      PARSED.includes(path.split("/")[1] ?? "")
+        ? []
+        : Object.entries(own).flatMap(([name, value]) =>
+            typeof value === "function" &&
+            !/^class\s/.test(Function.prototype.toString.call(value)) &&
+            !known.has(name)
+              ? [`${path} ${name}`]
+              : [],
+          ),
+    );
+    expect(missing).toEqual([]);
+  });
+
+  it.each(EXAMPLES.map((one) => [one.name, one] as const))("%s", (_, one) => {
+    expect(unsound(one.call(one.args)), "the right call").toBeUndefined();
+    const found: string[] = [];
+    for (const { words, args } of hostile(one.args)) {
+      const started = performance.now();
+      try {
+        const wrong = unsound(one.call(args));
+        if (wrong !== undefined) found.push(`${words}: ${wrong}`);
+      } catch (error) {
+        found.push(`${words}: ${error instanceof Error ? error.message : String(error)}`);
+      }
+      if (performance.now() - started > HANGS_MS) found.push(`${words}: hangs`);
+    }
+    expect(found).toEqual([]);
+  });
+});
+
+/** A call that takes this long hangs; the machine may be busy. */
+const HANGS_MS = 5000;
