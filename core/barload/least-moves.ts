@@ -56,40 +56,55 @@ interface PlateSets {
   weights: Float64Array;
   /** next[kind][set]: the set with one such plate more, or −1. */
   next: Int32Array[];
-  /** By the counts of its kinds, as one text. */
-  index: Map<string, number>;
+  /** By its counts as the digits of one number; one plate of a kind is worth `digits[kind]`. */
+  index: Map<number, number>;
+  digits: number[];
 }
+
+const count = (kinds: readonly PlateKind[], k: number) => kinds[k]?.count ?? 0;
 
 function plateSets(input: LeastMovesInput, mostWeight: number): PlateSets | undefined {
   const { kinds, sleeveMm } = input;
-  const found: Array<{ counts: number[]; weight: number }> = [];
+  const found: Array<{ code: number; weight: number }> = [];
   const counts = kinds.map(() => 0);
+  const digits: number[] = [];
+  let digit = 1;
+  for (const kind of kinds) {
+    digits.push(digit);
+    digit *= kind.count + 1;
+  }
+  if (!(digit < Number.MAX_SAFE_INTEGER)) return undefined;
+  let code = 0;
   const walk = (from: number, weight: number, lengthMm: number): boolean => {
     if (found.length >= MOST_SETS) return false;
-    found.push({ counts: [...counts], weight });
+    found.push({ code, weight });
     for (let k = from; k < kinds.length; k++) {
       const kind = kinds[k] as PlateKind;
       if ((counts[k] as number) >= kind.count || weight + kind.each > mostWeight) continue;
       if (lengthMm + kind.thicknessMm > sleeveMm) continue;
       counts[k] = (counts[k] as number) + 1;
+      code += digits[k] as number;
       const whole = walk(k, weight + kind.each, lengthMm + kind.thicknessMm);
       counts[k] = (counts[k] as number) - 1;
+      code -= digits[k] as number;
       if (!whole) return false;
     }
     return true;
   };
   if (!walk(0, 0, 0)) return undefined;
   found.sort((a, b) => a.weight - b.weight);
-  const index = new Map(found.map((one, i) => [one.counts.join(), i]));
+  const index = new Map(found.map((one, i) => [one.code, i]));
   return {
     weights: Float64Array.from(found, (one) => one.weight),
     next: kinds.map((_, k) =>
-      Int32Array.from(found, ({ counts: own }) => {
-        const more = own.map((count, i) => (i === k ? count + 1 : count));
-        return index.get(more.join()) ?? -1;
+      Int32Array.from(found, (one) => {
+        // A kind that is used up carries into the next digit, and is another set.
+        const used = Math.floor(one.code / (digits[k] as number)) % (count(kinds, k) + 1);
+        return used === count(kinds, k) ? -1 : (index.get(one.code + (digits[k] as number)) ?? -1);
       }),
     ),
     index,
+    digits,
   };
 }
 
@@ -191,16 +206,16 @@ interface StartRun {
 
 /** How long the plates that are on the bar at the start stay there. */
 function fromStart(
-  { start, kinds }: LeastMovesInput,
+  { start }: LeastMovesInput,
   sets: PlateSets,
   n: number,
   at: (i: number, j: number) => Int32Array,
 ): { cost: number; runs: StartRun[] } | undefined {
-  const counts = kinds.map(() => 0);
-  const setOf = [sets.index.get(counts.join()) ?? 0];
+  let code = 0;
+  const setOf = [sets.index.get(code) ?? 0];
   for (const kind of start) {
-    counts[kind] = (counts[kind] as number) + 1;
-    setOf.push(sets.index.get(counts.join()) ?? -1);
+    code += sets.digits[kind] ?? Number.NaN;
+    setOf.push(sets.index.get(code) ?? -1);
   }
   const m = start.length;
   // best[i][t]: loads from i on, with t plates of the start still on before load i.

@@ -123,7 +123,7 @@ describe("a sequence of loads", () => {
     );
     const { totals } = loadableTable(gear);
     const random = seededRandom(8);
-    const loads = Array.from({ length: 12 }, () =>
+    const loads = Array.from({ length: 6 }, () =>
       grainsToKg(totals[Math.floor((0.3 + 0.5 * random.uniform()) * totals.length)] as number),
     );
     const plan = planSequence(gear, loads);

@@ -60,6 +60,8 @@ export async function loadBoxCycle(
 ): Promise<void> {
   const random = seededRandom(SEED);
   const uuid = uuidFrom(random);
+  // Of their own, so that the rest of the demo stays as it was drawn.
+  const lifterIds = uuidFrom(seededRandom(SEED + 1));
   const entered = { enteredBy: COACH, enteredAt: now };
   const variants = await tx.select().from(schema.liftVariant);
   const box = variants.find((one) => one.lift === "box-squat");
@@ -148,7 +150,7 @@ export async function loadBoxCycle(
       chosenAt: now,
     });
     const v0Mps = 1.5 + 0.08 * random.normal();
-    truths.set(person.id, {
+    const truth: SimulatedLifter = {
       v0Mps,
       l0Kg: kg / (1 - 0.3 / v0Mps),
       repFade: 0.02 + 0.02 * random.uniform(),
@@ -160,6 +162,15 @@ export async function loadBoxCycle(
       loweringMps: 0.6,
       pauseS: 0.6,
       sticking: 0.2,
+    };
+    truths.set(person.id, truth);
+    // At the rack some of them rock before the drive, as some do.
+    await tx.insert(schema.simulatedLifter).values({
+      teamId: tx.teamId,
+      id: lifterIds(),
+      athleteId: person.id,
+      variantId: box.id,
+      truth: { ...truth, ...(truths.size % 2 === 1 ? { rockShare: 0.7, rockM: 0.04 } : {}) },
     });
     const trial = trials.find((one) => one.athleteId === person.id);
     const seat =
