@@ -539,49 +539,6 @@ test("a box slot says what for and how; its faults are tagged at the rack with t
   await page.waitForURL(/\/review\//);
 });
 
-test("a rocked set: from the simulated sensor to the rack, the verdict and the review", async ({
-  page,
-}) => {
-  test.setTimeout(150_000);
-  await page.goto("/floor");
-  const row = page.getByRole("listitem").filter({ hasText: "Sprint canoe: Box squat cycle" });
-  await row.getByRole("button", { name: "Start" }).click();
-  await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
-  const session = page.url();
-  await page
-    .getByRole("link", { name: /^Open rack/ })
-    .first()
-    .click();
-  await page.waitForURL(/\/rack\//);
-  const rocked = page.getByText(/rose \d\.\d cm on the seat.*: a rock\? Look/);
-  // Some of them rock, some do not: sets are lifted in turn until one has.
-  for (let set = 0; set < 5 && (await rocked.count()) === 0; set++) {
-    await page.getByRole("button", { name: /^Lift/ }).click();
-    await expect(
-      page
-        .getByText(/Ended by/)
-        .first()
-        .or(rocked.first()),
-    ).toBeVisible({
-      timeout: 40_000,
-    });
-    if ((await rocked.count()) > 0) break;
-    await page.getByRole("button", { name: /^(Next|Go on)/ }).click();
-  }
-  await expect(rocked.first()).toBeVisible();
-  await expect(page.getByText(/Ended by/).first()).toBeVisible({ timeout: 40_000 });
-  await expect(page.getByText(/\d\.\d\d/).first()).toBeVisible();
-
-  await page.goto(session);
-  await page.getByRole("button", { name: "End the session" }).click();
-  await page.getByRole("button", { name: "End it as it is" }).click();
-  await page.waitForURL(/\/review\//);
-  // Every rep of the set's working says what the sensor saw.
-  const best = page.getByRole("button", { name: /m\/s/ }).first();
-  await best.click();
-  await expect(page.getByText(/on the seat/).first()).toBeVisible();
-});
-
 test("a cycle over its weeks: the proposal with its evidence, and the coach's word on it", async ({
   page,
 }) => {
