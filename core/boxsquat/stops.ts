@@ -51,19 +51,12 @@ export function twoBounces(reps: ReadonlyArray<Pick<BoxRep, "stop">>): boolean {
   return reps.some((rep, i) => rep.stop === "bounce" && reps[i - 1]?.stop === "bounce");
 }
 
-/** A second dip before the drive: a prompt to look, never a verdict. */
-function rockWords(rockM: number, rocks: number): string {
-  const times = rocks > 1 ? ` ${rocks} times` : "";
-  return `rose ${(100 * rockM).toFixed(1)} cm on the seat${times}: a rock? Look`;
-}
-
 /** What the box asks of a rep, in words: "stop 0.55 s · down 0.62, at the box 0.18 m/s". */
 export function boxRepWords(rep: {
   pauseS?: number | undefined;
   loweringMps?: number | undefined;
   contactMps?: number | undefined;
   toPeakS?: number | undefined;
-  rocks?: number | undefined;
   rockM?: number | undefined;
 }): string {
   const speeds = [
@@ -74,7 +67,8 @@ export function boxRepWords(rep: {
     rep.pauseS === undefined ? "" : `stop ${rep.pauseS.toFixed(2)} s`,
     speeds.length > 0 ? `${speeds.join(", ")} m/s` : "",
     rep.toPeakS === undefined ? "" : `to peak ${rep.toPeakS.toFixed(2)} s`,
-    rep.rockM === undefined ? "" : rockWords(rep.rockM, rep.rocks ?? 1),
+    // A second dip before the drive: a prompt to look, never a verdict.
+    rep.rockM === undefined ? "" : `rose ${(100 * rep.rockM).toFixed(1)} cm on the seat: a rock?`,
   ]
     .filter(Boolean)
     .join(" · ");

@@ -1,7 +1,7 @@
 import { PROCESSING_VERSION } from "./stream";
 
 /** How a version of the processing is written; typed and imported speeds carry other words. */
-const VERSION = /^velocity-\d+$/;
+const VERSIONS = "velocity-";
 
 /**
  * Whether a speed was measured, or a floor, target or threshold was set, under an older
@@ -11,10 +11,5 @@ const VERSION = /^velocity-\d+$/;
  * @param processing as stored; undefined or other words mean that no processing was in it
  */
 export function isOlder(processing: string | null | undefined): boolean {
-  return (
-    processing !== null &&
-    processing !== undefined &&
-    VERSION.test(processing) &&
-    processing !== PROCESSING_VERSION
-  );
+  return !!processing?.startsWith(VERSIONS) && processing !== PROCESSING_VERSION;
 }
