@@ -136,20 +136,14 @@ function measured(rep: MeasuredRep, slot: LiftOnFloor, source: SensorSource): Re
           loweringMps: kept(rep.greatestLoweringMps),
           contactMps: kept(rep.contactMps),
           toPeakS: kept(rep.timeToPeakS),
-          ...rocksOf(rep),
+          rockM: kept(
+            rep.rocks.length > 0 ? Math.max(...rep.rocks.map((one) => one.riseM)) : undefined,
+          ),
         }
       : {}),
     short: rep.short,
     source: source.kind,
     processing: PROCESSING_VERSION,
-  };
-}
-
-function rocksOf(rep: MeasuredRep): Pick<RepReading, "rocks" | "rockM"> {
-  if (rep.rocks.length === 0) return {};
-  return {
-    rocks: rep.rocks.length,
-    rockM: keepVelocity(Math.max(...rep.rocks.map((one) => one.riseM))),
   };
 }
 
