@@ -63,7 +63,6 @@ const rep = {
   loweringMps: z.number().min(0).max(10).optional(),
   contactMps: z.number().min(0).max(10).optional(),
   toPeakS: z.number().min(0).max(20).optional(),
-  rocks: z.number().int().min(1).max(20).optional(),
   rockM: z.number().positive().max(1).optional(),
   short: z.boolean().optional(),
   outcome: z.enum(["counted", "failed"]),

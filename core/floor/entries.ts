@@ -56,8 +56,7 @@ type SetBody =
       loweringMps?: number;
       contactMps?: number;
       toPeakS?: number;
-      /** Rises on the seat before the drive: how many, and the largest, m. A prompt to look. */
-      rocks?: number;
+      /** The largest rise on the seat before the drive, m: a prompt to look. */
       rockM?: number;
       short?: boolean;
       outcome: "counted" | "failed";

@@ -24,8 +24,7 @@ export interface RepState {
   loweringMps: number | undefined;
   contactMps: number | undefined;
   toPeakS: number | undefined;
-  /** Rises on the seat before the drive, and the largest of them, m. */
-  rocks: number | undefined;
+  /** The largest rise on the seat before the drive, m. */
   rockM: number | undefined;
   source: string;
   /** Measured by an older processing: it stands beside its own day's reps alone. */
@@ -132,7 +131,6 @@ export function reduceSet(
     loweringMps: body.loweringMps,
     contactMps: body.contactMps,
     toPeakS: body.toPeakS,
-    rocks: body.rocks,
     rockM: body.rockM,
     source: body.source,
     older: isOlder(body.processing),

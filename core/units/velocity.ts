@@ -20,8 +20,9 @@ export function formatVelocity(mps: number): string {
 /** Two speeds that are compared: a third decimal where two would hide the difference. */
 export function formatAgainst(a: number, b: number): [string, string] {
   const decimals = formatVelocity(a) === formatVelocity(b) && a !== b ? 3 : 2;
-  const shown = (mps: number) => (Number.isFinite(mps) ? mps.toFixed(decimals) : NO_NUMBER);
-  return [shown(a), shown(b)];
+  return decimals === 2
+    ? [formatVelocity(a), formatVelocity(b)]
+    : [a.toFixed(decimals), b.toFixed(decimals)];
 }
 
 export function keepVelocity(mps: number): number {
