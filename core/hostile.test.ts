@@ -198,6 +198,11 @@ const mark = {
 const now = { deviceId: "d", bootId: "b", monoMs: 1000, atMs: 1_770_000_000_000 };
 const max = records.workingMax({ liftName: "Squat", record, factor: undefined, today });
 
+/** Four points whose moments rise, and one between the middle two. */
+const CUBIC = [0, 1, 1, 2, 2, 3, 3, 5, 1.5].map((one) => made(one)) as unknown as Parameters<
+  typeof cubicBetween
+>;
+
 const EXAMPLES: Example[] = [
   // units
   example(clock.isOneClock, now, now),
@@ -262,14 +267,7 @@ const EXAMPLES: Example[] = [
   example(random.seededRandom, 1),
   example(random.seedFromText, "a"),
   example(fitLine, points),
-  example(
-    cubicBetween,
-    made([0, 1] as const),
-    made([1, 2] as const),
-    made([2, 3] as const),
-    made([3, 5] as const),
-    made(1.5),
-  ),
+  example(cubicBetween, ...CUBIC),
   example(inverseSpd, [
     [2, 1],
     [1, 2],

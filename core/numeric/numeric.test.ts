@@ -122,15 +122,16 @@ describe("cubic between samples", () => {
 
   it("goes through its points, and draws a parabola between even ones exactly", () => {
     const [a, b, c, d] = [at(0), at(1), at(2), at(3)];
-    expect(cubicBetween(a, b, c, d, 1)).toBe(b[1]);
-    expect(cubicBetween(a, b, c, d, 2)).toBe(c[1]);
-    for (const x of [1.1, 1.5, 1.9]) expect(cubicBetween(a, b, c, d, x)).toBeCloseTo(at(x)[1], 12);
+    expect(cubicBetween(...a, ...b, ...c, ...d, 1)).toBe(b[1]);
+    expect(cubicBetween(...a, ...b, ...c, ...d, 2)).toBe(c[1]);
+    for (const x of [1.1, 1.5, 1.9])
+      expect(cubicBetween(...a, ...b, ...c, ...d, x)).toBeCloseTo(at(x)[1], 12);
   });
 
   it("holds its ends", () => {
     const [b, c] = [at(1), at(2)];
-    expect(cubicBetween(b, b, c, c, 0)).toBe(b[1]);
-    expect(cubicBetween(b, b, c, c, 9)).toBe(c[1]);
+    expect(cubicBetween(...b, ...b, ...c, ...c, 0)).toBe(b[1]);
+    expect(cubicBetween(...b, ...b, ...c, ...c, 9)).toBe(c[1]);
   });
 });
 

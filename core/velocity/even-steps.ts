@@ -17,10 +17,14 @@ export class EvenSteps {
   #binCount = 0;
   #binTimeS = 0;
   #binHeightM = 0;
-  /** The last points: the interval between #b and #c is drawn when #d is known. */
-  #a: [number, number] | undefined;
-  #b: [number, number] | undefined;
-  #c: [number, number] | undefined;
+  /** The last three points: the interval between b and c is drawn when the next is known. */
+  #points = 0;
+  #aS = 0;
+  #aM = 0;
+  #bS = 0;
+  #bM = 0;
+  #cS = 0;
+  #cM = 0;
   #startS: number | undefined;
   #emitted = 0;
 
@@ -61,37 +65,35 @@ export class EvenSteps {
   }
 
   #point(timeS: number, heightM: number): void {
-    const d: [number, number] = [timeS, heightM];
     this.#startS ??= timeS;
-    if (this.#b && this.#c) this.#draw(this.#a ?? this.#b, this.#b, this.#c, d, false);
-    this.#a = this.#b;
-    this.#b = this.#c;
-    this.#c = d;
+    if (this.#points >= 2) this.#draw(timeS, heightM, false);
+    this.#aS = this.#bS;
+    this.#aM = this.#bM;
+    this.#bS = this.#cS;
+    this.#bM = this.#cM;
+    this.#cS = timeS;
+    this.#cM = heightM;
+    this.#points++;
   }
 
   /** The rest of the run, which ends with its last frame. */
   finish(): void {
     this.#closeBin();
-    if (this.#b && this.#c) this.#draw(this.#a ?? this.#b, this.#b, this.#c, this.#c, true);
-    else if (this.#c) this.#each(this.#c[1]);
-    this.#a = undefined;
-    this.#b = undefined;
-    this.#c = undefined;
+    if (this.#points >= 2) this.#draw(this.#cS, this.#cM, true);
+    else if (this.#points === 1) this.#each(this.#cM);
+    this.#points = 0;
   }
 
-  #draw(
-    a: [number, number],
-    b: [number, number],
-    c: [number, number],
-    d: [number, number],
-    toEnd: boolean,
-  ): void {
+  /** The even samples between b and c, d being the point after them. */
+  #draw(dS: number, dM: number, toEnd: boolean): void {
     const start = this.#startS as number;
+    // The first interval has no point before it.
+    const [aS, aM] = this.#points === 2 ? [this.#bS, this.#bM] : [this.#aS, this.#aM];
     for (;;) {
       const at = start + this.#emitted * this.stepS;
-      if (toEnd ? at > c[0] + 1e-6 * this.stepS : at >= c[0]) return;
+      if (toEnd ? at > this.#cS + 1e-6 * this.stepS : at >= this.#cS) return;
       this.#emitted++;
-      this.#each(cubicBetween(a, b, c, d, at));
+      this.#each(cubicBetween(aS, aM, this.#bS, this.#bM, this.#cS, this.#cM, dS, dM, at));
     }
   }
 }

@@ -192,8 +192,10 @@ export class FrameIntake {
       if (frame.timeS >= suspect.timeS) this.#across(suspect);
       else this.#fault("ahead", suspect, last);
     }
-    for (const back of this.#backs) this.#fault("back", back, last);
-    this.#backs = [];
+    if (this.#backs.length > 0) {
+      for (const back of this.#backs) this.#fault("back", back, last);
+      this.#backs = [];
+    }
     const since = frame.timeS - (this.#last as Frame).timeS;
     if (since > this.#longestS) this.#suspect = frame;
     else if (since > 0) this.#accept(frame);

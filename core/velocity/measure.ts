@@ -276,12 +276,20 @@ const FOURTH_GAIN = Math.sqrt(70);
 
 /** Noise of a height: fourth differences, in which a bar's own movement is gone; m. */
 function noiseOf(heights: Float64Array, filtered: Float64Array): number {
-  const size: number[] = [];
-  for (let i = 2; i + 2 < heights.length; i++) {
-    const d = (k: number) => at(heights, k) - at(filtered, k);
-    size.push(Math.abs(d(i - 2) - 4 * d(i - 1) + 6 * d(i) - 4 * d(i + 1) + d(i + 2)));
+  const n = heights.length;
+  const rest = new Float64Array(n);
+  for (let i = 0; i < n; i++) rest[i] = at(heights, i) - at(filtered, i);
+  const size = new Float64Array(Math.max(0, n - 4));
+  for (let i = 0; i < size.length; i++) {
+    size[i] = Math.abs(
+      at(rest, i) -
+        4 * at(rest, i + 1) +
+        6 * at(rest, i + 2) -
+        4 * at(rest, i + 3) +
+        at(rest, i + 4),
+    );
   }
-  size.sort((a, b) => a - b);
+  size.sort();
   const median = size[Math.floor(size.length / 2)] ?? 0;
   return Math.max(LEAST_NOISE_M, median / 0.6745 / FOURTH_GAIN);
 }

@@ -59,12 +59,10 @@ const OTHER = 2;
 
 /** Undefined where there is too little to look at: the caller keeps its guess. */
 export function fitPassage(input: PassageInput): Passage | undefined {
-  const { heights, rateHz, guess, side, noiseM, levelMps } = input;
+  const { heights, rateHz, guess, side, levelMps } = input;
   const fromS = -input.otherSpan / rateHz;
   const toS = input.movingSpan / rateHz;
   // Times s run from the other side to the moving one, so that v is positive on the moving side.
-  const times: number[] = [];
-  const values: number[] = [];
   const first = Math.max(0, Math.ceil(guess + (side === 1 ? fromS : -toS) * rateHz));
   const last = Math.min(
     heights.length - 1,
@@ -72,9 +70,10 @@ export function fitPassage(input: PassageInput): Passage | undefined {
   );
   if (last - first + 1 < LEAST_SAMPLES) return undefined;
   const origin = heights[Math.min(heights.length - 1, Math.max(0, Math.round(guess)))] as number;
-  for (let i = first; i <= last; i++) {
-    times.push((side * (i - guess)) / rateHz);
-    values.push(side * ((heights[i] as number) - origin));
+  const sums = new Moments(last - first + 1);
+  for (let i = 0; i <= last - first; i++) {
+    const index = side === 1 ? first + i : last - i;
+    sums.add((side * (index - guess)) / rateHz, side * ((heights[index] as number) - origin));
   }
   const knots = KNOT_SHARES.map((share) => share * toS);
   const reach = Math.min(REACH_S, toS);
@@ -82,19 +81,16 @@ export function fitPassage(input: PassageInput): Passage | undefined {
   const prior = precisions(input);
   let best = Number.NEGATIVE_INFINITY;
   const found: Array<{ weight: number; s: number; heightM: number }> = [];
-  for (const turns of [false, true]) {
-    for (let k = 0; k < GRID; k++) {
-      const t0 = -reach + (2 * reach * k) / (GRID - 1);
-      const fit = solve(times, values, t0, knots, noiseM, turns, prior);
+  for (let k = 0; k < GRID; k++) {
+    const t0 = -reach + (2 * reach * k) / (GRID - 1);
+    sums.normalEquations(t0, knots, input.noiseM, prior);
+    for (const turns of [false, true]) {
+      const fit = solve(prior, turns);
       if (!fit) continue;
-      const s = passes(fit.m, t0, knots, levelMps, -input.otherSpan / rateHz, toS);
+      const s = passes(fit.m, t0, knots, levelMps, fromS, toS);
       if (s === undefined) continue;
       best = Math.max(best, fit.logEvidence);
-      found.push({
-        weight: fit.logEvidence,
-        s,
-        heightM: heightAt(fit.m, s - t0, knots),
-      });
+      found.push({ weight: fit.logEvidence, s, heightM: heightAt(fit.m, s - t0, knots) });
     }
   }
   let weights = 0;
@@ -114,17 +110,156 @@ export function fitPassage(input: PassageInput): Passage | undefined {
   };
 }
 
-function fill(row: Float64Array, s: number, knots: readonly number[], turns: boolean): void {
-  row[0] = 1;
-  row[1] = s;
-  row[OTHER] = s < 0 && turns ? (s * s) / 2 : 0;
-  row[3] = s > 0 ? (s * s) / 2 : 0;
-  row[4] = s > 0 ? (s * s * s) / 6 : 0;
-  for (let k = 0; k < knots.length; k++) {
-    const over = s - (knots[k] as number);
-    row[5 + k] = over > 0 ? (over * over * over) / 6 : 0;
+const POWERS = 7;
+const HEIGHT_POWERS = 4;
+const STRIDE = POWERS + HEIGHT_POWERS;
+const normal = new Float64Array(COLUMNS * COLUMNS);
+const right = new Float64Array(COLUMNS);
+/** Σ sᵖ and Σ sᵖ·h of the samples after t₀ and after each knot, and of those before t₀. */
+const after = [0, 1, 2].map(() => new Float64Array(STRIDE));
+const before = new Float64Array(STRIDE);
+const shifted = new Float64Array(STRIDE);
+/** Binomials up to 6. */
+const CHOOSE = Array.from({ length: POWERS }, (_, n) =>
+  Array.from({ length: n + 1 }, (_, k) => choose(n, k)),
+);
+function choose(n: number, k: number): number {
+  let ways = 1;
+  for (let i = 1; i <= k; i++) ways = (ways * (n - k + i)) / i;
+  return Math.round(ways);
+}
+
+/**
+ * Running sums of powers of the time, and of the heights times them: every column of the picture
+ * is a polynomial from some moment on, so the normal equations of any t₀ are differences of these
+ * sums, moved to that moment. The samples are gone through once, not once a t₀.
+ */
+class Moments {
+  readonly #times: Float64Array;
+  /** Of the first i samples, from i·STRIDE on. */
+  readonly #sums: Float64Array;
+  #count = 0;
+
+  constructor(samples: number) {
+    this.#times = new Float64Array(samples);
+    this.#sums = new Float64Array((samples + 1) * STRIDE);
+  }
+
+  /** Times rise. */
+  add(s: number, h: number): void {
+    const sums = this.#sums;
+    const from = this.#count * STRIDE;
+    this.#times[this.#count++] = s;
+    let power = 1;
+    for (let p = 0; p < POWERS; p++) {
+      sums[from + STRIDE + p] = (sums[from + p] as number) + power;
+      if (p < HEIGHT_POWERS) {
+        const at = from + POWERS + p;
+        sums[at + STRIDE] = (sums[at] as number) + power * h;
+      }
+      power *= s;
+    }
+  }
+
+  /** Samples up to and with a moment. */
+  #until(s: number): number {
+    let low = 0;
+    let high = this.#count;
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if ((this.#times[middle] as number) <= s) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+
+  /** Sums of the samples i ≤ index < j in powers of s − origin, into a place. */
+  #between(i: number, j: number, origin: number, into: Float64Array): void {
+    const sums = this.#sums;
+    for (let p = 0; p < STRIDE; p++) {
+      shifted[p] = (sums[j * STRIDE + p] as number) - (sums[i * STRIDE + p] as number);
+    }
+    for (const [from, powers] of SUM_PARTS) {
+      for (let p = 0; p < powers; p++) {
+        const row = CHOOSE[p] as number[];
+        let sum = 0;
+        let factor = 1;
+        for (let q = p; q >= 0; q--) {
+          sum += (row[q] as number) * factor * (shifted[from + q] as number);
+          factor *= -origin;
+        }
+        into[from + p] = sum;
+      }
+    }
+  }
+
+  /** Leaves the normal equations with the full picture (c too) in `normal` and `right`. */
+  normalEquations(t0: number, knots: readonly number[], noiseM: number, prior: Float64Array): void {
+    const weight = 1 / (noiseM * noiseM);
+    const all = this.#count;
+    const start = this.#until(t0);
+    this.#between(0, start, t0, before);
+    const [main, one, two] = after as [Float64Array, Float64Array, Float64Array];
+    this.#between(start, all, t0, main);
+    const bends = [one, two];
+    for (let k = 0; k < knots.length; k++) {
+      const knot = t0 + (knots[k] as number);
+      this.#between(this.#until(knot), all, knot, bends[k] as Float64Array);
+    }
+    const put = (r: number, c: number, sum: number) => {
+      normal[r * COLUMNS + c] = weight * sum;
+    };
+    const b = (p: number) => before[p] as number;
+    const m = (p: number) => main[p] as number;
+    put(0, 0, b(0) + m(0));
+    put(1, 0, b(1) + m(1));
+    put(1, 1, b(2) + m(2));
+    put(2, 0, b(2) / 2);
+    put(2, 1, b(3) / 2);
+    put(2, 2, b(4) / 4);
+    put(3, 0, m(2) / 2);
+    put(3, 1, m(3) / 2);
+    put(3, 2, 0);
+    put(3, 3, m(4) / 4);
+    put(4, 0, m(3) / 6);
+    put(4, 1, m(4) / 6);
+    put(4, 2, 0);
+    put(4, 3, m(5) / 12);
+    put(4, 4, m(6) / 36);
+    right[0] = weight * ((before[POWERS] as number) + (main[POWERS] as number));
+    right[1] = weight * ((before[POWERS + 1] as number) + (main[POWERS + 1] as number));
+    right[2] = (weight * (before[POWERS + 2] as number)) / 2;
+    right[3] = (weight * (main[POWERS + 2] as number)) / 2;
+    right[4] = (weight * (main[POWERS + 3] as number)) / 6;
+    for (let k = 0; k < knots.length; k++) {
+      // In u = s − knot the older columns are polynomials too: s − t₀ = u + e.
+      const r = 5 + k;
+      const e = knots[k] as number;
+      const sums = bends[k] as Float64Array;
+      const u = (p: number) => sums[p] as number;
+      put(r, 0, u(3) / 6);
+      put(r, 1, (u(4) + e * u(3)) / 6);
+      put(r, 2, 0);
+      put(r, 3, (u(5) + 2 * e * u(4) + e * e * u(3)) / 12);
+      put(r, 4, (u(6) + 3 * e * u(5) + 3 * e * e * u(4) + e ** 3 * u(3)) / 36);
+      for (let other = 0; other < k; other++) {
+        const d = e - (knots[other] as number);
+        put(r, 5 + other, (u(6) + 3 * d * u(5) + 3 * d * d * u(4) + d ** 3 * u(3)) / 36);
+      }
+      put(r, r, u(6) / 36);
+      right[r] = (weight * (sums[POWERS + 3] as number)) / 6;
+    }
+    for (let r = 0; r < COLUMNS; r++) {
+      normal[r * COLUMNS + r] = (normal[r * COLUMNS + r] as number) + (prior[r] as number);
+    }
   }
 }
+
+/** Where the sums of times lie, and those of heights. */
+const SUM_PARTS: ReadonlyArray<readonly [from: number, powers: number]> = [
+  [0, POWERS],
+  [POWERS, HEIGHT_POWERS],
+];
 
 function precisions({ peakMps, toPeakS }: PassageInput): Float64Array {
   const push = Math.max(0.5, peakMps / toPeakS);
@@ -143,96 +278,71 @@ function precisions({ peakMps, toPeakS }: PassageInput): Float64Array {
   );
 }
 
-const row = new Float64Array(COLUMNS);
-const normal = new Float64Array(COLUMNS * COLUMNS);
-const right = new Float64Array(COLUMNS);
+const factor = new Float64Array(COLUMNS * COLUMNS);
+const solution = new Float64Array(COLUMNS);
+const solved = { m: solution, logEvidence: 0 };
 
+/**
+ * The most likely coefficients and the log of how well the picture explains the heights, up to a
+ * constant of the heights alone; read before the next call. Without turns c is left out.
+ */
 function solve(
-  times: readonly number[],
-  values: readonly number[],
-  t0: number,
-  knots: readonly number[],
-  noiseM: number,
-  turns: boolean,
   prior: Float64Array,
+  turns: boolean,
 ): { m: Float64Array; logEvidence: number } | undefined {
   const n = COLUMNS;
-  const weight = 1 / (noiseM * noiseM);
-  normal.fill(0);
-  right.fill(0);
-  let squares = 0;
-  for (let i = 0; i < times.length; i++) {
-    fill(row, (times[i] as number) - t0, knots, turns);
-    const y = values[i] as number;
-    squares += y * y;
-    for (let r = 0; r < n; r++) {
-      const value = row[r] as number;
-      if (value === 0) continue;
-      right[r] = (right[r] as number) + value * y;
-      for (let c = 0; c <= r; c++) {
-        const at = r * n + c;
-        normal[at] = (normal[at] as number) + value * (row[c] as number);
-      }
-    }
-  }
-  for (let r = 0; r < n; r++) {
-    right[r] = (right[r] as number) * weight;
-    for (let c = 0; c <= r; c++) normal[r * n + c] = (normal[r * n + c] as number) * weight;
-    normal[r * n + r] = (normal[r * n + r] as number) + (prior[r] as number);
-  }
-  // Cholesky in place; log|Λ| beside it.
   let logDet = 0;
-  for (let i = 0; i < n; i++) {
-    for (let j = 0; j <= i; j++) {
-      let sum = normal[i * n + j] as number;
-      for (let k = 0; k < j; k++) {
-        sum -= (normal[i * n + k] as number) * (normal[j * n + k] as number);
-      }
-      if (i === j) {
-        if (!(sum > 0)) return undefined;
-        normal[i * n + i] = Math.sqrt(sum);
-        logDet += Math.log(sum) - Math.log(prior[i] as number);
-      } else normal[i * n + j] = sum / (normal[j * n + j] as number);
-    }
-  }
-  const m = Float64Array.from(right);
   let explained = 0;
   for (let i = 0; i < n; i++) {
-    let sum = m[i] as number;
-    for (let k = 0; k < i; k++) sum -= (normal[i * n + k] as number) * (m[k] as number);
-    m[i] = sum / (normal[i * n + i] as number);
-    explained += (m[i] as number) ** 2;
+    const out = i === OTHER && !turns;
+    let sum = out ? 0 : (right[i] as number);
+    for (let j = 0; j <= i; j++) {
+      const without = !turns && (i === OTHER || j === OTHER);
+      let value = without ? (i === j ? (prior[i] as number) : 0) : (normal[i * n + j] as number);
+      for (let k = 0; k < j; k++) {
+        value -= (factor[i * n + k] as number) * (factor[j * n + k] as number);
+      }
+      if (i === j) {
+        if (!(value > 0)) return undefined;
+        factor[i * n + i] = Math.sqrt(value);
+        logDet += Math.log(value / (prior[i] as number));
+      } else {
+        const l = value / (factor[j * n + j] as number);
+        factor[i * n + j] = l;
+        sum -= l * (solution[j] as number);
+      }
+    }
+    const y = sum / (factor[i * n + i] as number);
+    solution[i] = y;
+    explained += y * y;
   }
   for (let i = n - 1; i >= 0; i--) {
-    let sum = m[i] as number;
-    for (let k = i + 1; k < n; k++) sum -= (normal[k * n + i] as number) * (m[k] as number);
-    m[i] = sum / (normal[i * n + i] as number);
+    let sum = solution[i] as number;
+    for (let k = i + 1; k < n; k++) {
+      sum -= (factor[k * n + i] as number) * (solution[k] as number);
+    }
+    solution[i] = sum / (factor[i * n + i] as number);
   }
-  return { m, logEvidence: (explained - squares * weight - logDet) / 2 };
+  solved.logEvidence = (explained - logDet) / 2;
+  return solved;
 }
 
-function velocityAt(m: Float64Array, s: number, knots: readonly number[]): number {
-  let v = m[1] as number;
-  if (s < 0) return v + (m[OTHER] as number) * s;
-  v += (m[3] as number) * s + ((m[4] as number) * s * s) / 2;
+/** Height of the picture, s from t₀ on. */
+function heightAt(m: Float64Array, s: number, knots: readonly number[]): number {
+  const line = (m[0] as number) + (m[1] as number) * s;
+  if (s < 0) return line + ((m[OTHER] as number) * s * s) / 2;
+  let h = line + ((m[3] as number) * s * s) / 2 + ((m[4] as number) * s ** 3) / 6;
   for (let k = 0; k < knots.length; k++) {
     const over = s - (knots[k] as number);
-    if (over > 0) v += ((m[5 + k] as number) * over * over) / 2;
+    if (over > 0) h += ((m[5 + k] as number) * over ** 3) / 6;
   }
-  return v;
-}
-
-function heightAt(m: Float64Array, s: number, knots: readonly number[]): number {
-  const basis = new Float64Array(COLUMNS);
-  fill(basis, s, knots, true);
-  let h = 0;
-  for (let c = 0; c < COLUMNS; c++) h += (m[c] as number) * (basis[c] as number);
   return h;
 }
 
-const SCAN_STEPS = 60;
-
-/** Going from the moving side outwards: where v first falls under the level. */
+/**
+ * Going from the moving side outwards: where v first falls under the level. v is a parabola
+ * between the knots and a line before t₀, so every piece is looked at whole.
+ */
 function passes(
   m: Float64Array,
   t0: number,
@@ -241,13 +351,55 @@ function passes(
   fromS: number,
   toS: number,
 ): number | undefined {
-  const step = (toS - fromS) / SCAN_STEPS;
-  let fast: number | undefined;
-  for (let i = SCAN_STEPS; i >= 0; i--) {
-    const s = fromS + i * step;
-    const v = velocityAt(m, s - t0, knots);
-    if (v >= level) fast = v;
-    else if (fast !== undefined) return s + step * ((level - v) / (fast - v));
+  let fast = false;
+  let right = toS - t0;
+  for (let piece = knots.length; piece >= 0; piece--) {
+    const left = piece === 0 ? 0 : (knots[piece - 1] as number);
+    if (right <= left) continue;
+    // v = p + q·s + r·s² of this piece.
+    let p = (m[1] as number) - level;
+    let q = m[3] as number;
+    let r = (m[4] as number) / 2;
+    for (let k = 0; k < piece; k++) {
+      const knot = knots[k] as number;
+      const half = (m[5 + k] as number) / 2;
+      p += half * knot * knot;
+      q -= 2 * half * knot;
+      r += half;
+    }
+    const found = lastRise(p, q, r, left, right, fast);
+    if (found !== undefined) return t0 + found;
+    fast ||= reaches(p, q, r, left, right);
+    right = left;
   }
-  return undefined;
+  const v0 = (m[1] as number) - level;
+  const c = m[OTHER] as number;
+  const found = lastRise(v0, c, 0, fromS - t0, Math.min(0, right), fast);
+  return found === undefined ? undefined : t0 + found;
+}
+
+/** The largest s of a piece where the speed falls under 0 going down, after it was over it. */
+function lastRise(
+  p: number,
+  q: number,
+  r: number,
+  left: number,
+  right: number,
+  fastBefore: boolean,
+): number | undefined {
+  const atRight = p + q * right + r * right * right;
+  if (fastBefore && atRight < 0) return right;
+  // Of the two roots the one where the speed rises with s, without cancelling.
+  const disc = q * q - 4 * r * p;
+  if (!(disc > 0)) return undefined;
+  const root = Math.sqrt(disc);
+  const s = q > 0 ? (-2 * p) / (q + root) : (root - q) / (2 * r);
+  return s >= left && s <= right ? s : undefined;
+}
+
+function reaches(p: number, q: number, r: number, left: number, right: number): boolean {
+  const at = (s: number) => p + q * s + r * s * s;
+  if (at(left) >= 0 || at(right) >= 0) return true;
+  const turn = -q / (2 * r);
+  return turn > left && turn < right && at(turn) >= 0;
 }
