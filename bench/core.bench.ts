@@ -12,6 +12,7 @@ import { FloorFold, reduceFloor } from "../core/floor/state";
 import { seededRandom } from "../core/numeric/random";
 import { fitLine } from "../core/numeric/regression";
 import { analyseProfile } from "../core/profile/analysis";
+import { fiellerAt, responseAt } from "../core/profile/prediction";
 import { readiness } from "../core/profile/readiness";
 import { velocityThreshold } from "../core/profile/threshold";
 import { analyseStream } from "../core/velocity/analyse";
@@ -174,6 +175,20 @@ line(
   ours,
   `${Math.round((1000 * profiles.length) / ours)} a second, ${(theirs / ours).toFixed(1)} × simple-statistics (slope and R² only)`,
 );
+const withIntervals = timed(() => {
+  for (const points of profiles) {
+    const fit = fitLine(points);
+    if (!fit.ok) continue;
+    const speed = responseAt(fit, 80, 0.95);
+    const load = fiellerAt(fit, 0.3, 0.95);
+    sink.value += (speed.ok ? speed.low : 0) + (load.ok ? load.low : 0);
+  }
+});
+line(
+  "the same with two intervals",
+  withIntervals,
+  `${(withIntervals / ours).toFixed(1)} × the fits`,
+);
 const analysed = timed(() => {
   for (const points of profiles) {
     const result = analyseProfile({
@@ -190,9 +205,9 @@ const analysed = timed(() => {
   }
 });
 line(
-  `analyse them: both intervals, warnings, workings`,
+  `analyse them: both intervals, flags, workings when read`,
   analysed,
-  `${Math.round((1000 * profiles.length) / analysed)} a second`,
+  `${Math.round((1000 * profiles.length) / analysed)} a second, ${(analysed / theirs).toFixed(0)} × simple-statistics' fit`,
 );
 const fits = profiles.slice(0, 1000).flatMap((points) => {
   const fit = fitLine(points);

@@ -2,8 +2,13 @@ import { median } from "../core/numeric/statistics";
 
 const ROUNDS = 7;
 
-/** Median of several rounds, ms. */
+const WARM_UP_MS = 100;
+
+/** Median of several rounds, ms, after some that are not counted: the engine compiles what is hot. */
 export function timed(work: () => void): number {
+  const warm = performance.now() + WARM_UP_MS;
+  do work();
+  while (performance.now() < warm);
   const times: number[] = [];
   for (let i = 0; i < ROUNDS; i++) {
     const startedAt = performance.now();

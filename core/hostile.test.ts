@@ -13,6 +13,18 @@ import {
 } from "./barload/load";
 import { loadableTable } from "./barload/loadable";
 import { movesWorking, planSequence, warmUpRamp } from "./barload/sequence";
+import * as boxFaults from "./boxsquat/box-faults";
+import { boxLoad } from "./boxsquat/box-load";
+import * as depth from "./boxsquat/depth";
+import * as ladder from "./boxsquat/ladder";
+import * as photo from "./boxsquat/photo";
+import * as stack from "./boxsquat/stack";
+import * as stops from "./boxsquat/stops";
+import * as styles from "./boxsquat/styles";
+import * as tonnage from "./exercise/tonnage";
+import { faultsFor } from "./liverules/lift-faults";
+import * as repRules from "./liverules/rep";
+import { afterSet } from "./liverules/set";
 import * as limits from "./maxes/limits";
 import * as records from "./maxes/records";
 import * as repMax from "./maxes/rep-max";
@@ -37,7 +49,10 @@ import * as prediction from "./profile/prediction";
 import * as readinessModule from "./profile/readiness";
 import * as steps from "./profile/steps";
 import * as threshold from "./profile/threshold";
-import type * as recipes from "./recipe/recipe";
+import * as basis from "./recipe/basis";
+import { withCoachFloor } from "./recipe/coach-floor";
+import * as recipes from "./recipe/recipe";
+import * as speeds from "./recipe/speeds";
 import { heightsFromStature } from "./resistance/heights";
 import { checkResistance, proposeSetups } from "./resistance/rig-checks";
 import * as setup from "./resistance/setup";
@@ -75,11 +90,6 @@ const PARSED = [
   "review",
   // Athletes' facts from the database, by way of app/forms.
   "prescribe",
-  // Still to be held to it here: recipes, box and rules take data of parsers and of the log.
-  "boxsquat",
-  "recipe",
-  "liverules",
-  "exercise",
 ];
 
 const kg = (amount: number) => ({ amount, unit: "kg" as const });
@@ -145,7 +155,7 @@ const stretched = hermite.hermiteCurve([
   { x: 1.6, y: 15 },
 ]);
 if ("ok" in stretched && stretched.ok === false) throw new Error("The example bends.");
-const _recipe: recipes.Recipe = {
+const recipe: recipes.Recipe = {
   name: "W",
   aim: "speed",
   school: "S",
@@ -162,6 +172,26 @@ const _recipe: recipes.Recipe = {
   lead: "percent",
   stop: { lossFrom: "best", floorMps: 0.5 },
   target: { lowMps: 0.7, highMps: 0.9 },
+};
+const box = { id: "b", name: "Box", heightsCm: [30, 35, 40] };
+const mats = [{ id: "m", name: "Mat", thicknessCm: 2, count: 4 }];
+const built = stack.seatFor({ targetCm: 38, bases: [box], mats });
+if (!built.ok) throw new Error("The example sits.");
+const seatBuild = built.build;
+const leg = { hip: { x: 10, y: 0 }, knee: { x: 12, y: 50 }, ankle: { x: 11, y: 100 } };
+const otherLeg = { hip: { x: 60, y: 0 }, knee: { x: 58, y: 50 }, ankle: { x: 59, y: 100 } };
+const level = [
+  { x: 0, y: 0 },
+  { x: 100, y: 2 },
+] as const;
+const boxRep = { pauseS: 0.4, bottomM: 0.9, greatestLoweringMps: 0.5, timeToPeakS: 0.3 };
+const boxStyle = styles.BOX_STYLES[0] as styles.BoxStyle;
+const facts: basis.BasisFacts = {
+  maxKg: 100,
+  line: made(theLine),
+  peakForceMps: 0.8,
+  peakPowerKg: 60,
+  bodyKg: 80,
 };
 const repsOfStream = (() => {
   const timesS = Array.from({ length: 600 }, (_, i) => i / 100);
@@ -473,6 +503,174 @@ const EXAMPLES: Example[] = [
     bodyMassKg: 80,
     gear,
     rounding: "nearest",
+  }),
+  example(line.fitPoints, made(points.map((p) => ({ loadKg: p.x, velocityMps: p.y })))),
+  example(line.lineOfFit, made(fit), "MCV", 5),
+  example(boxFaults.boxFaultNamed, "x"),
+  example(
+    boxFaults.faultHistory,
+    [
+      { fault: "a", date: day("2026-02-01"), percent: 60 },
+      { fault: "a", date: day("2026-02-20"), percent: 70 },
+    ],
+    [day("2026-02-05"), day("2026-02-08"), day("2026-02-11")],
+  ),
+  example(boxFaults.returnsWithin, made([{ returnsAt: 70 }]), 75),
+  example(boxLoad, {
+    baseKg: 100,
+    base: "working-max",
+    styleName: "Wide",
+    learnt: undefined,
+    share: { least: 60, most: 70 },
+  }),
+  example(depth.isHighBox, 3),
+  example(
+    depth.depthLedger,
+    [
+      { date: day("2026-02-20"), sets: 3, depth: "full" as const },
+      { date: day("2026-02-21"), sets: 5, depth: "high-box" as const },
+    ],
+    today,
+    { weeks: 4, percent: 50 },
+  ),
+  example(ladder.passWords, made(ladder.RUNGS[0] as ladder.Rung), 5),
+  example(ladder.ladderStanding, [
+    { rungId: "chair", outcome: "passed" as const, date: day("2026-02-01"), by: "A", note: "" },
+  ]),
+  example(ladder.gate, {
+    athletes: [
+      { name: "A", ready: true },
+      { name: "B", ready: false },
+    ],
+    startedOn: day("2026-02-01"),
+    today,
+    sharePercent: 80,
+    weeks: 4,
+  }),
+  example(
+    ladder.findSpeedWeight,
+    [
+      { loadKg: 40, speedMps: 0.9, eye: undefined, pushed: true },
+      { loadKg: 50, speedMps: 0.7, eye: undefined, pushed: true },
+    ],
+    0.6,
+    10,
+  ),
+  example(ladder.holding, day("2026-02-01"), today, 3),
+  example(photo.thighFromPhoto, {
+    knee: { x: 10, y: 50 },
+    crease: { x: 40, y: 48 },
+    level,
+    thighCm: 42,
+  }),
+  example(photo.legsFromPhoto, { legs: [leg, otherLeg], level }),
+  example(photo.kneeWords, made({ shinOutDeg: 1, kneeInDeg: 2 })),
+  example(photo.shinWords, made({ shinOutDeg: 1, kneeInDeg: 2 })),
+  example(photo.frontLegWorking, made({ shinOutDeg: 1, kneeInDeg: 2 }), "left", true),
+  example(photo.sidePhotoWorking, made({ angleDeg: 3, creaseOverKneeCm: 2 }), made(38), true),
+  example(stack.boxHeightFromTrial, { seatCm: 40, creaseOverKneeCm: 2, offsetCm: 1 }),
+  example(stack.seatFor, { targetCm: 38, bases: [box], mats }),
+  example(stack.seatsForGroup, { targetsCm: [36, 38], bases: [box], mats }),
+  example(stack.bestTurns, { targetsCm: [36, 38], bases: [box], mats }),
+  example(stack.buildWords, made(seatBuild), mats),
+  example(
+    stack.seatWorking,
+    made({
+      seatCm: 40,
+      creaseOverKneeCm: 2,
+      targetCm: 38,
+      build: seatBuild,
+      mats,
+      tolerance: { underCm: 0, overCm: 2.5 },
+    }),
+  ),
+  example(stops.judgeBoxReps, made([boxRep, boxRep]), { smallestStopS: 0.3, seatM: 0.9 }),
+  example(stops.twoBounces, [{ stop: "bounce" as const }, { stop: "bounce" as const }]),
+  example(
+    stops.boxRepWords,
+    made({ pauseS: 0.4, loweringMps: 0.5, contactMps: 0.2, toPeakS: 0.3 }),
+  ),
+  example(styles.styleById, "wide"),
+  example(styles.eligibility, {
+    style: boxStyle,
+    contact: "weight",
+    athlete: {
+      trainingYears: 2,
+      age: 30,
+      squatLimit: undefined,
+      goal: undefined,
+      ladderDone: true,
+      freeSquatSigned: true,
+    },
+    refusals: [],
+    beginners: "ladder",
+    rockingAllowed: false,
+    relaxAllowed: false,
+  }),
+  example(tonnage.tonnageKg, { sets: 3, reps: 8, loadKg: 20, hands: 2 }),
+  example(
+    tonnage.progressions,
+    { sets: 3, reps: 8, loadKg: 20, hands: made(2 as const) },
+    { reps: 2, loadKg: 2.5, sets: 1 },
+  ),
+  example(tonnage.tonnageWorking, { sets: 3, reps: 8, loadKg: 20, hands: made(2 as const) }),
+  example(basis.basisOf, "percent", made(50)),
+  example(basis.basisLoad, { by: "percent", percent: 50 } as basis.LoadBasis, facts, 3),
+  example(basis.basisLoad, { by: "speed", mps: 0.8 } as basis.LoadBasis, facts, 3),
+  example(basis.basisLoad, { by: "peak-force", slowerMps: 0.1 } as basis.LoadBasis, facts, 3),
+  example(basis.basisLoad, { by: "peak-power", percent: 90 } as basis.LoadBasis, facts, 3),
+  example(basis.basisLoad, { by: "reserve", reserve: 2 } as basis.LoadBasis, facts, 3),
+  example(basis.basisLoad, { by: "fixed", kg: 50 } as basis.LoadBasis, facts, 3),
+  example(basis.basisLoad, { by: "body", percent: 50 } as basis.LoadBasis, facts, 3),
+  example(basis.loadForReserve, 100, 3, 2),
+  example(basis.describeBasis, { by: "percent", percent: 50 }),
+  example(withCoachFloor, made(recipe), "squat", made({ floorSquatMps: 0.5 })),
+  example(recipes.recipeWeeks, made(recipe)),
+  example(recipes.timedSets, { everyS: 45, minutes: 12 }),
+  example(
+    recipes.expandRecipe,
+    made({ ...recipe, weeks: [...recipe.weeks, { id: "d", add: 0, kind: "deload" as const }] }),
+    { deloadSets: 0.5, deloadLoad: 0.8 },
+    2,
+  ),
+  example(recipes.percentOf, { basis: { by: "percent", percent: 50 }, factor: 0.8 }),
+  example(speeds.hasOlderSpeeds, made(recipe)),
+  example(speeds.stopOf, made(recipe)),
+  example(speeds.targetOf, made(recipe)),
+  example(faultsFor, "squat"),
+  example(repRules.endedWords, "loss"),
+  // What ends a set was read when the plan was.
+  example(
+    repRules.lossLine,
+    [0.9, 0.8],
+    made({ cap: 3, lossPercent: 20, lossFrom: "best" as const }),
+  ),
+  example(repRules.isSpeed, 0.9),
+  example(
+    repRules.afterRep,
+    [0.9, 0.8, 0.7],
+    made({ cap: 5, lossPercent: 20, lossFrom: "best" as const, floorMps: 0.5, smallestStopS: 0.3 }),
+    undefined,
+    [0.4, 0.2, 0.2],
+  ),
+  example(afterSet, {
+    sets: [
+      {
+        key: "a",
+        number: made(1),
+        loadKg: 80,
+        velocities: [0.6, 0.58],
+        target: made({ lowMps: 0.7, highMps: 0.9 }),
+      },
+    ],
+    nextLoadKg: 80,
+    gear,
+    line: made(theLine),
+    velocityLed: true,
+    restLengthened: false,
+    loadCall: "none",
+    repDropMps: 0.01,
+    restStepS: 15,
   }),
   example(threshold.velocityThreshold, {
     lift: "squat",

@@ -234,26 +234,32 @@ export function faultHistory(
   days: readonly LocalDate[],
 ): FaultHistory[] {
   const trained = [...new Set([...days, ...seen.map((one) => one.date)])].sort();
+  const places = new Map(trained.map((day, i) => [day, i]));
+  const placeOf = (day: LocalDate) => places.get(day) as number;
   const byFault = new Map<string, FaultSeen[]>();
   for (const one of [...seen].sort((a, b) => a.date.localeCompare(b.date))) {
-    byFault.set(one.fault, [...(byFault.get(one.fault) ?? []), one]);
+    const before = byFault.get(one.fault);
+    if (before) before.push(one);
+    else byFault.set(one.fault, [one]);
   }
   return [...byFault]
     .map(([fault, all]): FaultHistory => {
       const last = all[all.length - 1] as FaultSeen;
       const clean = (from: LocalDate, to: LocalDate | undefined) =>
-        trained.filter((day) => day > from && (to === undefined || day < to)).length;
+        Math.max(0, (to === undefined ? trained.length : placeOf(to)) - placeOf(from) - 1);
       const returns = all.flatMap((one, i) => {
         const before = all[i - 1];
         const back = before !== undefined && clean(before.date, one.date) >= CURED_AFTER_DAYS;
-        return back && one.percent !== undefined ? [one.percent] : [];
+        return back && one.percent !== undefined && Number.isFinite(one.percent)
+          ? [one.percent]
+          : [];
       });
       return {
         fault,
         times: all.length,
         lastOn: last.date,
         cured: clean(last.date, undefined) >= CURED_AFTER_DAYS,
-        returnsAt: returns.length > 0 ? Math.min(...returns) : undefined,
+        returnsAt: returns.length > 0 ? returns.reduce((a, b) => Math.min(a, b)) : undefined,
       };
     })
     .sort((a, b) => b.lastOn.localeCompare(a.lastOn) || a.fault.localeCompare(b.fault));

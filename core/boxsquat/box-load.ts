@@ -15,7 +15,13 @@ export const BOX_BASE_NAMES: Record<BoxBase, string> = {
   "working-weight": "free squat working weight",
 };
 
+const MOST_BASE_KG = 1000;
+const MOST_RATIO = 3;
+const isMass = (kg: number) => kg > 0 && kg <= MOST_BASE_KG;
+const isRatio = (ratio: number) => ratio > 0 && ratio <= MOST_RATIO;
+
 export interface BoxLoad {
+  ok: true;
   leastKg: number;
   mostKg: number;
   /** Of the athlete's own records, where there are any: it stands alone. */
@@ -35,14 +41,18 @@ export function boxLoad(input: {
   /** The practice's share of the free squat, %. */
   share?: { least: number; most: number };
   unit?: MassUnit;
-}): BoxLoad {
+}): BoxLoad | { ok: false; reason: "not-a-load" } {
   const { baseKg, learnt } = input;
   const unit = input.unit ?? "kg";
   const share = input.share ?? FREE_SHARE_PERCENT;
   const least = learnt?.ratio ?? share.least / 100;
   const most = learnt?.ratio ?? share.most / 100;
+  if (!isMass(baseKg) || !isRatio(least) || !isRatio(most)) {
+    return { ok: false, reason: "not-a-load" };
+  }
   const kg = (ratio: number) => formatKg(baseKg * ratio, unit, 1);
   return {
+    ok: true,
     leastKg: baseKg * least,
     mostKg: baseKg * most,
     own: learnt !== undefined,

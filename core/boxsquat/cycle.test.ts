@@ -253,12 +253,16 @@ describe("the depth ledger", () => {
     { date: "2026-01-01", sets: 50, depth: "full" },
   ];
   it("asks for half to full depth beside a high box, over three weeks", () => {
-    expect(depthLedger(sets(8, 8), "2026-03-14")).toMatchObject({ ok: true, fullPercent: 50 });
-    expect(depthLedger(sets(8, 7), "2026-03-14")).toMatchObject({ ok: false, full: 7, high: 8 });
+    expect(depthLedger(sets(8, 8), "2026-03-14")).toMatchObject({ enough: true, fullPercent: 50 });
+    expect(depthLedger(sets(8, 7), "2026-03-14")).toMatchObject({
+      enough: false,
+      full: 7,
+      high: 8,
+    });
     expect(depthLedger(sets(8, 7), "2026-03-14").words).toContain("1 more");
-    expect(depthLedger(sets(0, 3), "2026-03-14").ok).toBe(true);
+    expect(depthLedger(sets(0, 3), "2026-03-14").enough).toBe(true);
     expect(depthLedger([], "2026-03-14").fullPercent).toBeUndefined();
-    expect(depthLedger(sets(8, 8), "2026-04-20")).toMatchObject({ full: 0, high: 0, ok: true });
+    expect(depthLedger(sets(8, 8), "2026-04-20")).toMatchObject({ full: 0, high: 0, enough: true });
   });
   it("names just as many sets as are missing (property)", () => {
     fc.assert(
@@ -267,10 +271,10 @@ describe("the depth ledger", () => {
         fc.integer({ min: 0, max: 40 }),
         (high, full) => {
           const found = depthLedger(sets(high, full), "2026-03-14");
-          if (found.ok) return;
+          if (found.enough) return;
           const more = Number(/(\d+) more/.exec(found.words)?.[1]);
-          expect(depthLedger(sets(high, full + more), "2026-03-14").ok).toBe(true);
-          expect(depthLedger(sets(high, full + more - 1), "2026-03-14").ok).toBe(false);
+          expect(depthLedger(sets(high, full + more), "2026-03-14").enough).toBe(true);
+          expect(depthLedger(sets(high, full + more - 1), "2026-03-14").enough).toBe(false);
         },
       ),
     );
@@ -286,6 +290,7 @@ describe("box from free", () => {
       styleName: "wide",
       learnt: undefined,
     });
+    if (!found.ok) throw new Error("A load was to be found.");
     expect([found.leastKg, found.mostKg]).toEqual([90, 105]);
     expect(found.working.lines[0]?.label).toContain("free squat working max");
     const own = boxLoad({
@@ -295,6 +300,7 @@ describe("box from free", () => {
       learnt: { ratio: 0.72, n: 3 },
     });
     expect(own).toMatchObject({ own: true });
+    if (!own.ok) throw new Error("A load was to be found.");
     expect(own.leastKg).toBeCloseTo(108, 9);
     expect(own.mostKg).toBe(own.leastKg);
   });

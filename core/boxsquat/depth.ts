@@ -7,6 +7,12 @@ export const DEPTH_WEEKS = usual("depthWeeks");
 /** A box this much over its target height is a high box, cm. */
 export const HIGH_BOX_OVER_CM = 2.5;
 
+/** What no log holds is no set, and no setting goes beyond these. */
+const MOST_SETS = 1000;
+const MOST_WEEKS = 520;
+const within = (value: number | undefined, most: number) =>
+  value !== undefined && value >= 0 && value <= most ? value : undefined;
+
 export interface DepthSet {
   date: LocalDate;
   /** Sets done that day. */
@@ -21,7 +27,8 @@ export interface DepthLedger {
   fullPercent: number | undefined;
   askedPercent: number;
   weeks: number;
-  ok: boolean;
+  /** No high box, or the asked share to full depth beside it. */
+  enough: boolean;
   words: string;
 }
 
@@ -37,18 +44,18 @@ export function depthLedger(
   today: LocalDate,
   asked: { weeks?: number; percent?: number } = {},
 ): DepthLedger {
-  const weeks = asked.weeks ?? DEPTH_WEEKS;
-  const askedPercent = asked.percent ?? FULL_DEPTH_SHARE_PERCENT;
+  const weeks = within(asked.weeks, MOST_WEEKS) ?? DEPTH_WEEKS;
+  const askedPercent = within(asked.percent, 100) ?? FULL_DEPTH_SHARE_PERCENT;
   let full = 0;
   let high = 0;
   for (const one of sets) {
     const ago = daysBetween(one.date, today);
-    if (ago < 0 || ago >= 7 * weeks) continue;
+    if (ago < 0 || ago >= 7 * weeks || !(one.sets > 0 && one.sets < MOST_SETS)) continue;
     if (one.depth === "full") full += one.sets;
     else high += one.sets;
   }
   const all = full + high;
-  const ok = high === 0 || 100 * full >= askedPercent * all - 1e-9;
+  const enough = high === 0 || 100 * full >= askedPercent * all - 1e-9;
   const missing =
     high === 0
       ? 0
@@ -62,11 +69,11 @@ export function depthLedger(
     fullPercent: all === 0 ? undefined : (100 * full) / all,
     askedPercent,
     weeks,
-    ok,
+    enough,
     words:
       high === 0
         ? "No high box in these weeks."
-        : ok
+        : enough
           ? `${full} of ${all} squat sets to full depth.`
           : `${full} of ${all} squat sets to full depth; ${missing} more would make ${askedPercent} %.`,
   };

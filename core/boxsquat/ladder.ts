@@ -55,9 +55,17 @@ export const RUNGS: readonly Rung[] = [
   },
 ];
 
+const MOST_REPS = 1000;
+const MOST_WEEKS = 520;
+/** A setting that can hold, else the usual one. */
+const settingOr = (usually: number, value: number | undefined, most: number) =>
+  value !== undefined && value >= 0 && value <= most ? value : usually;
+
 /** When a rung is passed: what a watcher looks for, and the coach's number of clean reps. */
 export const passWords = (rung: Rung, reps: number | undefined): string =>
-  reps === undefined ? rung.pass : `${rung.pass} ${reps} clean reps in a row.`;
+  reps === undefined || !(reps > 0 && reps <= MOST_REPS)
+    ? rung.pass
+    : `${rung.pass} ${reps} clean reps in a row.`;
 
 export interface RungMark {
   rungId: string;
@@ -130,12 +138,12 @@ export function gate(input: {
   weeks?: number;
 }): Gate {
   const { athletes } = input;
-  const share = input.sharePercent ?? GATE_SHARE_PERCENT;
+  const share = settingOr(GATE_SHARE_PERCENT, input.sharePercent, 100);
   // In whole numbers: 0.8 × 5 must not come out a hair over 4.
   const needed = Math.ceil((share * athletes.length - 1e-9) / 100);
   const ready = athletes.filter((one) => one.ready).length;
   const daysGone = daysBetween(input.startedOn, input.today);
-  const daysNeeded = 7 * (input.weeks ?? GATE_WEEKS);
+  const daysNeeded = 7 * settingOr(GATE_WEEKS, input.weeks, MOST_WEEKS);
   const enough = athletes.length > 0 && ready >= needed;
   const long = daysGone >= daysNeeded;
   const early = Boolean(input.decidedEarly) && !(enough && long);
@@ -171,6 +179,11 @@ export interface WeightStep {
   pushed: boolean;
 }
 
+const MOST_LOAD_KG = 1000;
+const MOST_SPEED_MPS = 20;
+const isSpeed = (mps: number | undefined): mps is number =>
+  mps !== undefined && mps > 0 && mps < MOST_SPEED_MPS;
+
 /** Speed lost from the first double that ends the way up, %. */
 export const SPEED_HOLDS_WITHIN_PERCENT = usual("speedHoldsPercent");
 export const HOLD_WEEKS = { least: 1, most: usual("holdWeeksMost") } as const;
@@ -189,19 +202,22 @@ export function findSpeedWeight(
   floorMps: number | undefined,
   holdsWithinPercent = SPEED_HOLDS_WITHIN_PERCENT,
 ): SpeedWeight {
+  const within = settingOr(SPEED_HOLDS_WITHIN_PERCENT, holdsWithinPercent, 100);
   let best = 0;
   let last: number | undefined;
-  for (const step of steps) {
+  for (const written of steps) {
+    // What is no load was not lifted, and what is no speed was not measured.
+    if (!(written.loadKg > 0 && written.loadKg < MOST_LOAD_KG)) continue;
+    const step = isSpeed(written.speedMps) ? written : { ...written, speedMps: undefined };
     best = Math.max(best, step.speedMps ?? 0);
-    const lost =
-      step.speedMps !== undefined && step.speedMps < best * (1 - holdsWithinPercent / 100) - 1e-9;
-    const under = step.speedMps !== undefined && floorMps !== undefined && step.speedMps < floorMps;
+    const lost = step.speedMps !== undefined && step.speedMps < best * (1 - within / 100) - 1e-9;
+    const under = step.speedMps !== undefined && isSpeed(floorMps) && step.speedMps < floorMps;
     const endedBy = !step.pushed
       ? "it was placed, not driven"
       : under
         ? `under the floor of ${floorMps?.toFixed(2)} m/s`
         : lost
-          ? `over ${holdsWithinPercent} % slower than the best`
+          ? `over ${within} % slower than the best`
           : step.eye === "slow"
             ? "slow to the eye"
             : undefined;
@@ -213,7 +229,8 @@ export function findSpeedWeight(
 }
 
 /** Where somebody is in the weeks of holding the found weight. */
-export function holding(foundOn: LocalDate, today: LocalDate, mostWeeks: number = HOLD_WEEKS.most) {
+export function holding(foundOn: LocalDate, today: LocalDate, most: number = HOLD_WEEKS.most) {
+  const mostWeeks = settingOr(HOLD_WEEKS.most, most, MOST_WEEKS);
   const week = Math.floor(daysBetween(foundOn, today) / 7) + 1;
   return {
     week,

@@ -19,7 +19,9 @@ export function thighFromPhoto(input: {
   thighCm: number;
 }): { angleDeg: number; creaseOverKneeCm: number } | undefined {
   const { knee, crease, level, thighCm } = input;
-  if ((knee.x === crease.x && knee.y === crease.y) || !(thighCm > 0)) return undefined;
+  if (!(thighCm > 0 && thighCm <= MOST_THIGH_CM)) return undefined;
+  if (![knee, crease, ...(level ? [level[0], level[1]] : [])].every(isPoint)) return undefined;
+  if (knee.x === crease.x && knee.y === crease.y) return undefined;
   const forward = Math.abs(crease.x - knee.x);
   const up = knee.y - crease.y;
   const thigh = Math.atan2(up, forward);
@@ -33,6 +35,13 @@ export function thighFromPhoto(input: {
   const angle = thigh - tilt;
   return { angleDeg: (angle * 180) / Math.PI, creaseOverKneeCm: thighCm * Math.sin(angle) };
 }
+
+/** Pixels of a picture. */
+const MOST_PIXELS = 1e6;
+const isPoint = (point: PhotoPoint | undefined): point is PhotoPoint =>
+  point !== undefined && Math.abs(point.x) <= MOST_PIXELS && Math.abs(point.y) <= MOST_PIXELS;
+/** Longer than any thigh, cm. */
+const MOST_THIGH_CM = 100;
 
 /** A leg seen from the front, as it was marked. */
 export interface FrontLeg {
@@ -56,13 +65,15 @@ export interface FrontLegAngles {
  * ankle, corrected for a leaning camera where a level edge is marked. A photo sees one plane:
  * turned feet or hips change it. A prompt to look, never a verdict.
  * @param legs the one further left in the picture first
- * @returns undefined where marks of a leg lie on one point, or the ankles do not lie left and right
+ * @returns undefined where a mark is none, those of a leg lie on one point, or the ankles do not lie left and right
  */
 export function legsFromPhoto(input: {
   legs: readonly [FrontLeg, FrontLeg];
   level: readonly [PhotoPoint, PhotoPoint] | undefined;
 }): [FrontLegAngles, FrontLegAngles] | undefined {
   const { legs, level } = input;
+  const points = [legs[0], legs[1]].flatMap((leg) => [leg?.hip, leg?.knee, leg?.ankle]);
+  if (![...points, ...(level ? [level[0], level[1]] : [])].every(isPoint)) return undefined;
   if (level && level[0].x === level[1].x) return undefined;
   const [a, b] = level && level[0].x > level[1].x ? [level[1], level[0]] : (level ?? []);
   const tilt = a && b ? Math.atan2(a.y - b.y, b.x - a.x) : 0;
@@ -76,7 +87,7 @@ export function legsFromPhoto(input: {
     };
   };
   if (!(upright(legs[0].ankle, legs[1].ankle).x > 0)) return undefined;
-  const angles = legs.map(({ hip, knee, ankle }, i): FrontLegAngles | undefined => {
+  const angles = [legs[0], legs[1]].map(({ hip, knee, ankle }, i): FrontLegAngles | undefined => {
     const out = i === 0 ? -1 : 1;
     const shin = upright(ankle, knee);
     const thigh = upright(knee, hip);

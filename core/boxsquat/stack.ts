@@ -7,15 +7,21 @@ export const BOX_OVER_CM = 2.5;
 
 /**
  * Next box height from a trial: seated at height H with the crease d above (+) or below (−) the
- * knee, the box goes to H − d, plus the style's offset of crease over knee.
+ * knee, the box goes to H − d, plus the style's offset of crease over knee. Undefined where that
+ * is no height of a seat.
  */
 export function boxHeightFromTrial(input: {
   seatCm: number;
   creaseOverKneeCm: number;
   offsetCm?: number;
-}): number {
-  return input.seatCm - input.creaseOverKneeCm + (input.offsetCm ?? 0);
+}): number | undefined {
+  const cm = input.seatCm - input.creaseOverKneeCm + (input.offsetCm ?? 0);
+  return isHeight(cm) ? cm : undefined;
 }
+
+/** Nobody sits higher, cm. */
+const MOST_SEAT_CM = 200;
+const isHeight = (cm: number) => cm > 0 && cm <= MOST_SEAT_CM;
 
 /** A build in words: "Pin box at 36 cm + 1 × Thin mat". */
 export const buildWords = (build: SeatBuild, mats: readonly { name: string }[]): string =>
@@ -172,7 +178,38 @@ export type SeatAnswer =
   | { ok: true; build: SeatBuild }
   /** Nothing fits: the nearest build, with its error. */
   | { ok: false; reason: "none-fits"; nearest: SeatBuild }
-  | { ok: false; reason: "no-boxes" };
+  | { ok: false; reason: "no-boxes" | "no-height" | "too-large" };
+
+/** Kinds of mats and heights of boxes in one room, athletes in one group. */
+const MOST_KINDS = 40;
+const MOST_HEIGHTS = 1000;
+const MOST_GROUP = 200;
+const MOST_OF_A_KIND = 1000;
+
+type Stock = Pick<GroupInput, "bases" | "mats" | "tolerance">;
+
+/** What of a room's stock can be sat on: heights and mats that are none are left out. */
+function soundStock({ bases, mats, tolerance }: Stock): Required<Stock> | "too-large" {
+  if (mats.length > MOST_KINDS || bases.length > MOST_HEIGHTS) return "too-large";
+  const usable = bases.map((base) => ({ ...base, heightsCm: base.heightsCm.filter(isHeight) }));
+  if (usable.reduce((sum, base) => sum + base.heightsCm.length, 0) > MOST_HEIGHTS) {
+    return "too-large";
+  }
+  const fits = (cm: number) => (cm >= 0 && cm <= MOST_SEAT_CM ? cm : 0);
+  return {
+    bases: usable.filter((base) => base.heightsCm.length > 0),
+    // A mat that is none keeps its place, since builds count mats by place.
+    mats: mats.map((stock) =>
+      isHeight(stock.thicknessCm) && stock.count >= 1
+        ? { ...stock, count: Math.min(MOST_OF_A_KIND, Math.floor(stock.count)) }
+        : { ...stock, thicknessCm: 0, count: 0 },
+    ),
+    tolerance: {
+      underCm: fits(tolerance?.underCm ?? BOX_UNDER_CM),
+      overCm: fits(tolerance?.overCm ?? BOX_OVER_CM),
+    },
+  };
+}
 
 /**
  * The build for one athlete: within tolerance with the fewest pieces; of equal ones a real box
@@ -184,12 +221,16 @@ export function seatFor(input: {
   mats: readonly MatStock[];
   tolerance?: Tolerance;
 }): SeatAnswer {
-  const tolerance = input.tolerance ?? { underCm: BOX_UNDER_CM, overCm: BOX_OVER_CM };
-  const lowest = Math.min(...input.bases.flatMap((base) => base.heightsCm));
-  const thickest = Math.max(0, ...input.mats.map((stock) => stock.thicknessCm));
+  const { targetCm } = input;
+  if (!isHeight(targetCm)) return { ok: false, reason: "no-height" };
+  const stock = soundStock(input);
+  if (stock === "too-large") return { ok: false, reason: stock };
+  const { bases, mats, tolerance } = stock;
+  const lowest = Math.min(...bases.flatMap((base) => base.heightsCm));
+  const thickest = Math.max(0, ...mats.map((one) => one.thicknessCm));
   // What is higher than the target by a whole mat is never the nearest.
-  const mostCm = Math.max(0, input.targetCm - lowest) + tolerance.overCm + thickest;
-  const choices = fewestMats(input.mats, mostCm);
+  const mostCm = Math.max(0, targetCm - lowest) + tolerance.overCm + thickest;
+  const choices = fewestMats(mats, mostCm);
   let best: SeatBuild | undefined;
   const cost = (one: SeatBuild) => [
     outside(one.offCm, tolerance),
@@ -197,10 +238,10 @@ export function seatFor(input: {
     one.base.substitute ? 1 : 0,
     Math.abs(one.offCm),
   ];
-  for (const base of input.bases) {
+  for (const base of bases) {
     for (const pinCm of base.heightsCm) {
       for (const counts of choices) {
-        const build = buildOf(base, pinCm, counts, input.mats, input.targetCm);
+        const build = buildOf(base, pinCm, counts, mats, targetCm);
         if (best === undefined || lexicallyLess(cost(build), cost(best))) best = build;
       }
     }
@@ -292,17 +333,20 @@ function bestBase<R extends Round>(
   /** Builds looked at for one athlete. */
   mostBuilds: number,
 ): { plan: GroupSeats; round: R } | undefined {
-  const tolerance = input.tolerance ?? { underCm: BOX_UNDER_CM, overCm: BOX_OVER_CM };
-  const { choices, whole } = matChoices(input.mats);
+  const { targetsCm } = input;
+  const stock = soundStock(input);
+  if (stock === "too-large" || targetsCm.length > MOST_GROUP) return undefined;
+  if (targetsCm.length === 0 || !targetsCm.every(isHeight)) return undefined;
+  const { bases, mats, tolerance } = stock;
+  const { choices, whole } = matChoices(mats);
   let best: { plan: GroupSeats; round: R; cost: number[] } | undefined;
-  if (input.targetsCm.length === 0) return undefined;
-  for (const base of input.bases) {
+  for (const base of bases) {
     for (const pinCm of base.heightsCm) {
       // For each athlete: the ways to lay mats that are least outside the tolerance.
       let error = 0;
       let proven = whole;
-      const options = input.targetsCm.map((targetCm) => {
-        const builds = choices.map((counts) => buildOf(base, pinCm, counts, input.mats, targetCm));
+      const options = targetsCm.map((targetCm) => {
+        const builds = choices.map((counts) => buildOf(base, pinCm, counts, mats, targetCm));
         const least = Math.min(...builds.map((one) => outside(one.offCm, tolerance)));
         error += least;
         // Fewest mats come first, as the choices do.

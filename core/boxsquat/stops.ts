@@ -27,8 +27,9 @@ export function judgeBoxReps(
   >,
   slot: { smallestStopS: number | undefined; seatM: number | undefined },
 ): BoxRep[] {
+  const seatM = slot.seatM !== undefined && Number.isFinite(slot.seatM) ? slot.seatM : undefined;
   return reps.map((rep, i) => {
-    const over = slot.seatM === undefined ? undefined : rep.bottomM - slot.seatM;
+    const over = seatM === undefined ? undefined : rep.bottomM - seatM;
     return {
       rep: i + 1,
       pauseS: rep.pauseS,

@@ -9,8 +9,24 @@ export interface WorkLine {
   hands: 1 | 2;
 }
 
-export function tonnageKg({ sets, reps, loadKg, hands }: WorkLine): number {
-  return sets * reps * loadKg * hands;
+const MOST_SETS = 1000;
+const MOST_REPS = 10_000;
+const MOST_LOAD_KG = 2000;
+
+/** A line that somebody could do. */
+const isLine = ({ sets, reps, loadKg }: WorkLine): boolean =>
+  sets >= 0 &&
+  sets <= MOST_SETS &&
+  reps >= 0 &&
+  reps <= MOST_REPS &&
+  loadKg >= 0 &&
+  loadKg <= MOST_LOAD_KG;
+
+/** Undefined where the line is none. */
+export function tonnageKg(line: WorkLine): number | undefined {
+  return isLine(line)
+    ? line.sets * line.reps * line.loadKg * (line.hands === 2 ? 2 : 1)
+    : undefined;
 }
 
 export interface Progression {
@@ -26,16 +42,17 @@ export function progressions(
   step: { reps: number; loadKg: number; sets: number },
 ): Progression[] {
   const now = tonnageKg(line);
-  const next = (name: string, changed: WorkLine) => ({
-    name,
-    line: changed,
-    tonnageKg: tonnageKg(changed),
-    deltaKg: tonnageKg(changed) - now,
-  });
+  if (now === undefined) return [];
+  // What leads to no line is no step.
+  const next = (name: string, changed: WorkLine): Progression[] => {
+    const then = tonnageKg(changed);
+    if (then === undefined) return [];
+    return [{ name, line: changed, tonnageKg: then, deltaKg: then - now }];
+  };
   return [
-    next(`${step.reps} more reps a set`, { ...line, reps: line.reps + step.reps }),
-    next(`${step.loadKg} kg more`, { ...line, loadKg: line.loadKg + step.loadKg }),
-    next(step.sets === 1 ? "one more set" : `${step.sets} more sets`, {
+    ...next(`${step.reps} more reps a set`, { ...line, reps: line.reps + step.reps }),
+    ...next(`${step.loadKg} kg more`, { ...line, loadKg: line.loadKg + step.loadKg }),
+    ...next(step.sets === 1 ? "one more set" : `${step.sets} more sets`, {
       ...line,
       sets: line.sets + step.sets,
     }),
@@ -44,6 +61,8 @@ export function progressions(
 
 export function tonnageWorking(line: WorkLine): Working {
   const { sets, reps, loadKg, hands } = line;
+  const all = tonnageKg(line);
+  if (all === undefined) return { title: "Tonnage", lines: [{ label: "Line", value: "not set" }] };
   return {
     title: "Tonnage",
     lines: [
@@ -53,7 +72,7 @@ export function tonnageWorking(line: WorkLine): Working {
         value: `${loadKg} kg`,
         detail: hands === 2 ? "per hand, both counted" : "in all",
       },
-      { label: "Tonnage", value: `${tonnageKg(line)} kg`, emphasis: "answer" },
+      { label: "Tonnage", value: `${all} kg`, emphasis: "answer" },
     ],
     changes: ["Whether a dumbbell counts one hand or both."],
   };

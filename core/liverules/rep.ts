@@ -53,12 +53,21 @@ export interface RepAdvice {
   lossPercent: number | undefined;
 }
 
+const MOST_MPS = 20;
+/** What is none was not measured. */
+export const isSpeed = (v: number | undefined): v is number =>
+  v !== undefined && v > 0 && v < MOST_MPS;
+
+/** Undefined for none. */
+const bestOf = (speeds: readonly number[]): number | undefined =>
+  speeds.length > 0 ? Math.max(...speeds) : undefined;
+
 /** The velocity under which the loss rule ends the set; undefined before the first rep. */
 export function lossLine(velocities: readonly number[], rules: SetRules): number | undefined {
-  if (rules.lossPercent === undefined || velocities.length === 0) return undefined;
-  const reference =
-    rules.lossFrom === "first" ? (velocities[0] as number) : Math.max(...velocities);
-  return reference * (1 - rules.lossPercent / 100);
+  if (rules.lossPercent === undefined) return undefined;
+  const measured = velocities.filter(isSpeed);
+  const reference = rules.lossFrom === "first" ? measured[0] : bestOf(measured);
+  return reference && reference * (1 - rules.lossPercent / 100);
 }
 
 /**
@@ -76,9 +85,10 @@ export function afterRep(
   fault?: string,
   pausesS: ReadonlyArray<number | undefined> = [],
 ): RepAdvice {
-  const measured = velocities.filter((v): v is number => v !== undefined);
-  const last = velocities[velocities.length - 1];
-  const best = measured.length > 0 ? Math.max(...measured) : undefined;
+  const measured = velocities.filter(isSpeed);
+  const newest = velocities[velocities.length - 1];
+  const last = isSpeed(newest) ? newest : undefined;
+  const best = bestOf(measured);
   const line = lossLine(measured, rules);
   const reference = rules.lossFrom === "first" ? measured[0] : best;
   const lossPercent =

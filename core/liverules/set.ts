@@ -9,6 +9,7 @@ import {
 import type { LoadVelocityLine } from "../profile/line";
 import { formatKg } from "../units/mass";
 import { formatAgainst, formatVelocity } from "../units/velocity";
+import { isSpeed } from "./rep";
 
 /** A finished set, as the rules see it. */
 export interface DoneSet {
@@ -149,8 +150,9 @@ function nearestWithin(gear: LoadingGear, fromKg: number, byKg: number): BarLoad
  * one is under: fading; rest first, then the end. Under the range is never called fine.
  */
 export function afterSet(input: AfterSetInput): SetVerdict {
-  const set = input.sets[input.sets.length - 1];
-  if (!set) return { standing: "not-measured", text: "No set yet.", call: undefined };
+  const newest = input.sets[input.sets.length - 1];
+  if (!newest) return { standing: "not-measured", text: "No set yet.", call: undefined };
+  const set = { ...newest, velocities: newest.velocities.filter(isSpeed) };
   if (set.velocities.length === 0) {
     return { standing: "not-measured", text: "No rep was measured.", call: undefined };
   }

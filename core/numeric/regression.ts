@@ -27,32 +27,44 @@ export interface LineRefusal {
 export function fitLine(points: ReadonlyArray<{ x: number; y: number }>): LineFit | LineRefusal {
   const n = points.length;
   if (n < 2) return { ok: false, reason: "under-two-points" };
-  let meanX = 0;
-  let meanY = 0;
+  let sumX = 0;
+  let sumY = 0;
   let minX = Number.POSITIVE_INFINITY;
   let maxX = Number.NEGATIVE_INFINITY;
-  for (const { x, y } of points) {
-    if (!Number.isFinite(x) || !Number.isFinite(y)) return { ok: false, reason: "not-finite" };
-    meanX += x / n;
-    meanY += y / n;
-    minX = Math.min(minX, x);
-    maxX = Math.max(maxX, x);
+  for (let i = 0; i < n; i++) {
+    const { x, y } = points[i] as { x: number; y: number };
+    sumX += x;
+    sumY += y;
+    if (x < minX) minX = x;
+    if (x > maxX) maxX = x;
   }
+  // One that is no number makes the sum none.
+  if (!Number.isFinite(sumX) || !Number.isFinite(sumY)) return { ok: false, reason: "not-finite" };
   if (minX === maxX) return { ok: false, reason: "one-x" };
+  const meanX = sumX / n;
+  const meanY = sumY / n;
   let sxx = 0;
   let sxy = 0;
   let syy = 0;
-  for (const { x, y } of points) {
-    sxx += (x - meanX) ** 2;
-    sxy += (x - meanX) * (y - meanY);
-    syy += (y - meanY) ** 2;
+  for (let i = 0; i < n; i++) {
+    const { x, y } = points[i] as { x: number; y: number };
+    const dx = x - meanX;
+    const dy = y - meanY;
+    sxx += dx * dx;
+    sxy += dx * dy;
+    syy += dy * dy;
   }
   const slope = sxy / sxx;
   const intercept = meanY - slope * meanX;
   let residual = 0;
-  for (const { x, y } of points) residual += (y - intercept - slope * x) ** 2;
+  for (let i = 0; i < n; i++) {
+    const { x, y } = points[i] as { x: number; y: number };
+    const off = y - intercept - slope * x;
+    residual += off * off;
+  }
   const rSquared = syy === 0 ? 1 : 1 - residual / syy;
-  if (![intercept, slope, residual, sxx, rSquared].every(Number.isFinite)) {
+  // A sum of finite ones and one that is not is none.
+  if (!Number.isFinite(intercept + slope + residual + sxx + rSquared)) {
     return { ok: false, reason: "not-finite" };
   }
   return {

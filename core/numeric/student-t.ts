@@ -58,10 +58,30 @@ export function studentCdf(t: number, freedom: number): number {
   return t > 0 ? 1 - tail : tail;
 }
 
-/** The t with P(T ≤ t) = p, 0 < p < 1: bisection on the distribution, then Newton's step. */
+/** Quantiles found before: a handful of levels and freedoms is asked for again and again. */
+const found = new Map<number, Map<number, number>>();
+const MOST_KEPT = 1000;
+
+/**
+ * The t with P(T ≤ t) = p, 0 < p < 1: bisection on the distribution. Each is found once.
+ */
 export function studentQuantile(p: number, freedom: number): number {
   if (p === 0.5) return 0;
   if (p < 0.5) return -studentQuantile(1 - p, freedom);
+  let ofLevel = found.get(p);
+  const known = ofLevel?.get(freedom);
+  if (known !== undefined) return known;
+  if (ofLevel === undefined || ofLevel.size >= MOST_KEPT) {
+    if (found.size >= MOST_KEPT) found.clear();
+    ofLevel = new Map();
+    found.set(p, ofLevel);
+  }
+  const t = findQuantile(p, freedom);
+  ofLevel.set(freedom, t);
+  return t;
+}
+
+function findQuantile(p: number, freedom: number): number {
   let low = 0;
   let high = 2;
   while (studentCdf(high, freedom) < p && high < 1e12) high *= 2;

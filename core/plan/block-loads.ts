@@ -2,7 +2,7 @@ import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
 import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { loadOfSet, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { GROUP_CURVES } from "../profile/line";
-import { basisLoad } from "../recipe/basis";
+import { type BasisFacts, basisLoad } from "../recipe/basis";
 import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
 import type { VelocityMetric } from "../units/velocity";
 import { type Block, overrideKey, type Slot, slotWeek } from "./block";
@@ -53,6 +53,23 @@ const ownersOf = (block: Block): ReadonlySet<string> =>
 
 type SetKg = { kg: number | undefined; reason: string | undefined };
 
+/** What an athlete brings to a variant, looked up once for all weeks of a block. */
+function factsOnce(room: BlockRoom): (athlete: Lifter, variantId: string) => BasisFacts {
+  let of: Lifter | undefined;
+  let known = new Map<string, BasisFacts>();
+  return (athlete, variantId) => {
+    if (athlete !== of) {
+      of = athlete;
+      known = new Map();
+    }
+    const before = known.get(variantId);
+    if (before) return before;
+    const facts = basisFacts(atLift(athlete, variantId), variantId, room.metric);
+    known.set(variantId, facts);
+    return facts;
+  };
+}
+
 /** A slot's loads for one athlete and week; equal bases are worked out once. */
 function setLoads(input: {
   block: Block;
@@ -64,44 +81,48 @@ function setLoads(input: {
   liftName: string;
   /** Athletes who have a load of their own somewhere in the block. */
   own: ReadonlySet<string>;
+  factsOf: ReturnType<typeof factsOnce>;
 }): SetKg[] {
   const { block, slotId, slot, week, athlete, room } = input;
   const variantId = variantIn(slot, week);
-  const facts = basisFacts(atLift(athlete, variantId ?? ""), variantId ?? "", room.metric);
+  const facts = input.factsOf(athlete, variantId ?? "");
   const same = firstsOf(week);
-  const known: SetKg[] = [];
   const withOwn = input.own.has(athlete.id);
-  return week.sets.map((set, i) => {
-    const own = withOwn
+  const loads: SetKg[] = [];
+  for (let i = 0; i < week.sets.length; i++) {
+    const set = week.sets[i] as WaveSet;
+    const ownKg = withOwn
       ? block.overrides[overrideKey(athlete.id, slotId, set.key)]?.loadKg
       : undefined;
-    if (variantId === undefined)
-      return { kg: own ?? freeLoad(set, facts, athlete), reason: undefined };
-    const group = same[i] as number;
-    const before = own === undefined ? known[group] : undefined;
-    if (before) return before;
-    const found = loadOfSet({
-      set,
-      facts,
-      gear: room.gear,
-      mode: room.rounding,
-      overrideKg: own,
-      variantName: input.liftName,
-    });
-    const kg: SetKg = found.ok
-      ? { kg: found.loading.totalKg, reason: undefined }
-      : { kg: undefined, reason: found.reason };
-    if (own === undefined) known[group] = kg;
-    return kg;
-  });
+    // Of equal sets the first is worked out; only one with a load of its own differs.
+    const first = same[i] as number;
+    const before = !withOwn && first < i ? loads[first] : undefined;
+    loads.push(
+      before ??
+        (variantId === undefined
+          ? { kg: ownKg ?? freeLoad(set, facts, athlete), reason: undefined }
+          : onBar(set, facts, room, ownKg, input.liftName)),
+    );
+  }
+  return loads;
+}
+
+function onBar(
+  set: WaveSet,
+  facts: BasisFacts,
+  room: BlockRoom,
+  overrideKg: number | undefined,
+  variantName: string,
+): SetKg {
+  const { gear, rounding: mode } = room;
+  const found = loadOfSet({ set, facts, gear, mode, overrideKg, variantName });
+  return found.ok
+    ? { kg: found.loading.totalKg, reason: undefined }
+    : { kg: undefined, reason: found.reason };
 }
 
 /** An exercise without a bar: its load as the recipe says, rounded to half a kilogram. */
-function freeLoad(
-  set: WaveSet,
-  facts: ReturnType<typeof basisFacts>,
-  athlete: Lifter,
-): number | undefined {
+function freeLoad(set: WaveSet, facts: BasisFacts, athlete: Lifter): number | undefined {
   const found = basisLoad(set.basis, { ...facts, bodyKg: athlete.bodyKg }, set.reps);
   return found.ok && found.kg > 0 ? Math.round(2 * found.kg * (set.factor ?? 1)) / 2 : undefined;
 }
@@ -118,6 +139,7 @@ export function slotCells(input: {
   const { block, slotId, athletes, room } = input;
   const slot = block.slots[slotId];
   const own = ownersOf(block);
+  const factsOf = factsOnce(room);
   return input.weeks.map((number) => {
     const wave = slot && slotWeek(block, slot, number, room.settings);
     if (!slot || !wave) return { week: number, wave: undefined, byAthlete: athletes.map(() => []) };
@@ -127,7 +149,7 @@ export function slotCells(input: {
       byAthlete: athletes.map((athlete) =>
         runsOf(
           wave.sets,
-          setLoads({ ...input, slot, week: wave, athlete, own }),
+          setLoads({ ...input, slot, week: wave, athlete, own, factsOf }),
           (set) =>
             own.has(athlete.id) &&
             block.overrides[overrideKey(athlete.id, slotId, set.key)] !== undefined,
@@ -179,31 +201,36 @@ export function blockLoads(input: {
   const weeks = Object.entries(block.slots).flatMap(([slotId, slot]) =>
     Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((number) => {
       const week = slotWeek(block, slot, number, room.settings);
-      return week && week.sets.length > 0 ? [{ slotId, slot, number, week }] : [];
+      if (!week || week.sets.length === 0) return [];
+      // The same for everybody: written once, not once an athlete.
+      const keys = week.sets.map((set) => `${slotId}/${number}/${set.key}`);
+      return [{ slotId, slot, week, keys }];
     }),
   );
-  return Object.fromEntries(
-    input.athletes.map((athlete) => {
-      const own: Record<string, number> = {};
-      for (const { slotId, slot, number, week } of weeks) {
-        const loads = setLoads({
-          block,
-          slotId,
-          slot,
-          week,
-          athlete,
-          room,
-          liftName: "",
-          own: owners,
-        });
-        week.sets.forEach((set, i) => {
-          const kg = loads[i]?.kg;
-          if (kg !== undefined) own[`${slotId}/${number}/${set.key}`] = kg;
-        });
+  const factsOf = factsOnce(room);
+  const byAthlete: Record<string, Record<string, number>> = {};
+  for (const athlete of input.athletes) {
+    const own: Record<string, number> = {};
+    for (const { slotId, slot, week, keys } of weeks) {
+      const loads = setLoads({
+        block,
+        room,
+        slotId,
+        slot,
+        week,
+        athlete,
+        liftName: "",
+        own: owners,
+        factsOf,
+      });
+      for (let i = 0; i < keys.length; i++) {
+        const kg = loads[i]?.kg;
+        if (kg !== undefined) own[keys[i] as string] = kg;
       }
-      return [athlete.id, own];
-    }),
-  );
+    }
+    byAthlete[athlete.id] = own;
+  }
+  return byAthlete;
 }
 
 export interface LoadsChange {

@@ -1,8 +1,8 @@
-import { fitLine, type LineFit } from "../numeric/regression";
+import type { LineFit } from "../numeric/regression";
 import { formatKg, plainNumber } from "../units/mass";
 import { formatVelocity, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
-import { fastestByLoad, type LoadVelocityLine, loadVelocityLine } from "./line";
+import { fastestByLoad, fitPoints, type LoadVelocityLine, lineOfFit } from "./line";
 import { fiellerAt, type IntervalResult, inverseAt } from "./prediction";
 import type { Threshold } from "./threshold";
 
@@ -88,8 +88,8 @@ export function analyseProfile(input: {
   const counted = input.reps.filter((rep) => rep.excluded === undefined);
   if (counted.length === 0) return { ok: false, reason: "no-reps" };
   const used = fastestByLoad(counted);
-  const line = loadVelocityLine(used, input.metric);
-  const fit = fitLine(used.map((rep) => ({ x: rep.loadKg, y: rep.velocityMps })));
+  const fit = fitPoints(used);
+  const line = lineOfFit(fit, input.metric, used.length);
   if (!line.ok || !fit.ok) {
     const reason = line.ok ? "not-finite" : line.reason === "too-few" ? "one-load" : line.reason;
     return { ok: false, reason };
@@ -105,31 +105,38 @@ export function analyseProfile(input: {
     spanKg,
     oneRepMax,
     warnings: warningsOf({ used, fit, spanKg, oneRmKg: oneRepMax?.kg, threshold }),
-    working: {
-      title: "Load–velocity line",
-      lines: [
-        ...used.map((rep) => ({
-          label: formatKg(rep.loadKg),
-          value: `${formatVelocity(rep.velocityMps)} m/s`,
-          detail: `line ${formatVelocity(fit.intercept + fit.slope * rep.loadKg)}`,
-        })),
-        { label: "Slope", value: `${fit.slope.toFixed(5)} m/s per kg` },
-        { label: "n, R²", value: `${fit.n}, ${fit.rSquared.toFixed(4)}` },
-        {
-          label: "Residual spread (SEE)",
-          value: fit.see === undefined ? "none from two points" : `${fit.see.toFixed(3)} m/s`,
-        },
-        { label: "V0", value: `${line.v0Mps.toFixed(3)} m/s`, detail: "speed at no load" },
-        {
-          label: "L0 = V0 ÷ slope",
-          value: formatKg(line.l0Kg, "kg", 1),
-          detail: "load at no speed",
-          emphasis: "answer",
-        },
-      ],
-      sources: ["Least squares on the fastest rep of each load; one session, one metric"],
-      changes: ["Another test, or a rep excluded with a reason."],
+    // Written when it is read.
+    get working() {
+      return lineWorking(fit, line, used);
     },
+  };
+}
+
+function lineWorking(fit: LineFit, line: LoadVelocityLine, used: readonly ProfileRep[]): Working {
+  return {
+    title: "Load–velocity line",
+    lines: [
+      ...used.map((rep) => ({
+        label: formatKg(rep.loadKg),
+        value: `${formatVelocity(rep.velocityMps)} m/s`,
+        detail: `line ${formatVelocity(fit.intercept + fit.slope * rep.loadKg)}`,
+      })),
+      { label: "Slope", value: `${fit.slope.toFixed(5)} m/s per kg` },
+      { label: "n, R²", value: `${fit.n}, ${fit.rSquared.toFixed(4)}` },
+      {
+        label: "Residual spread (SEE)",
+        value: fit.see === undefined ? "none from two points" : `${fit.see.toFixed(3)} m/s`,
+      },
+      { label: "V0", value: `${line.v0Mps.toFixed(3)} m/s`, detail: "speed at no load" },
+      {
+        label: "L0 = V0 ÷ slope",
+        value: formatKg(line.l0Kg, "kg", 1),
+        detail: "load at no speed",
+        emphasis: "answer",
+      },
+    ],
+    sources: ["Least squares on the fastest rep of each load; one session, one metric"],
+    changes: ["Another test, or a rep excluded with a reason."],
   };
 }
 
@@ -142,6 +149,25 @@ function maxAt(fit: LineFit, line: LoadVelocityLine, threshold: Threshold) {
     PROFILE_LEVEL,
     (fit.see ?? 0) ** 2 + threshold.sdMps ** 2,
   );
+  return {
+    kg,
+    lineOnly,
+    planning,
+    get working() {
+      return maxWorking({ kg, lineOnly, planning, fit, line, threshold });
+    },
+  };
+}
+
+function maxWorking(input: {
+  kg: number;
+  lineOnly: IntervalResult;
+  planning: IntervalResult;
+  fit: LineFit;
+  line: LoadVelocityLine;
+  threshold: Threshold;
+}): Working {
+  const { kg, lineOnly, planning, fit, line, threshold } = input;
   const range = (result: IntervalResult) =>
     result.ok
       ? `${formatKg(result.low, "kg", 1)} to ${formatKg(result.high, "kg", 1)}`
@@ -149,33 +175,28 @@ function maxAt(fit: LineFit, line: LoadVelocityLine, threshold: Threshold) {
         ? "none from two points"
         : "none: the slope is too unclear";
   return {
-    kg,
-    lineOnly,
-    planning,
-    working: {
-      title: "1RM by velocity",
-      lines: [
-        ...threshold.working.lines.slice(0, -1),
-        { label: "Threshold used", value: `${formatVelocity(threshold.mps)} m/s` },
-        {
-          label: "Load where the line reaches it",
-          value: formatKg(kg, "kg", 1),
-          detail: `(${threshold.mps.toFixed(3)} − ${line.v0Mps.toFixed(4)}) ÷ ${fit.slope.toFixed(5)}`,
-          emphasis: "answer" as const,
-        },
-        { label: "95 %, line only", value: range(lineOnly), detail: "Fieller" },
-        {
-          label: "95 %, for planning",
-          value: range(planning),
-          detail: `adds one reading's error and the threshold's spread, ${plainNumber(threshold.sdMps, 3)} m/s`,
-        },
-      ],
-      sources: [
-        "Fieller 1954",
-        "Velocity estimates of a 1RM tend to be high, by 10 kg and more in squats (Banyard et al. 2017)",
-      ],
-      changes: ["A slower, heavier point; a confirmed maximal single; a newer test."],
-    },
+    title: "1RM by velocity",
+    lines: [
+      ...threshold.working.lines.slice(0, -1),
+      { label: "Threshold used", value: `${formatVelocity(threshold.mps)} m/s` },
+      {
+        label: "Load where the line reaches it",
+        value: formatKg(kg, "kg", 1),
+        detail: `(${threshold.mps.toFixed(3)} − ${line.v0Mps.toFixed(4)}) ÷ ${fit.slope.toFixed(5)}`,
+        emphasis: "answer" as const,
+      },
+      { label: "95 %, line only", value: range(lineOnly), detail: "Fieller" },
+      {
+        label: "95 %, for planning",
+        value: range(planning),
+        detail: `adds one reading's error and the threshold's spread, ${plainNumber(threshold.sdMps, 3)} m/s`,
+      },
+    ],
+    sources: [
+      "Fieller 1954",
+      "Velocity estimates of a 1RM tend to be high, by 10 kg and more in squats (Banyard et al. 2017)",
+    ],
+    changes: ["A slower, heavier point; a confirmed maximal single; a newer test."],
   };
 }
 

@@ -33,12 +33,23 @@ export type LineRefusal = {
 
 /** Fastest rep at each load, in order of load; of equal ones the first. */
 export function fastestByLoad<Rep extends ProfilePoint>(reps: readonly Rep[]): Rep[] {
-  const best = new Map<number, Rep>();
-  for (const rep of reps) {
-    const before = best.get(rep.loadKg);
-    if (before === undefined || rep.velocityMps > before.velocityMps) best.set(rep.loadKg, rep);
+  const ordered = [...reps];
+  // Tests are mostly written in order already, and a sort keeps the order of equals.
+  if (!inOrder(ordered)) ordered.sort((a, b) => a.loadKg - b.loadKg);
+  const best: Rep[] = [];
+  for (const rep of ordered) {
+    const last = best[best.length - 1];
+    if (last === undefined || last.loadKg !== rep.loadKg) best.push(rep);
+    else if (rep.velocityMps > last.velocityMps) best[best.length - 1] = rep;
   }
-  return [...best.values()].sort((a, b) => a.loadKg - b.loadKg);
+  return best;
+}
+
+function inOrder(reps: readonly ProfilePoint[]): boolean {
+  for (let i = 1; i < reps.length; i++) {
+    if (!((reps[i - 1] as ProfilePoint).loadKg <= (reps[i] as ProfilePoint).loadKg)) return false;
+  }
+  return true;
 }
 
 /**
@@ -50,11 +61,23 @@ export function loadVelocityLine(
   metric: VelocityMetric,
 ): LoadVelocityLine | LineRefusal {
   const points = fastestByLoad(reps);
-  const fit = fitLine(points.map((point) => ({ x: point.loadKg, y: point.velocityMps })));
+  return lineOfFit(fitPoints(points), metric, points.length);
+}
+
+/** The fit through points that hold one rep a load. */
+export const fitPoints = (points: readonly ProfilePoint[]) =>
+  fitLine(points.map((point) => ({ x: point.loadKg, y: point.velocityMps })));
+
+/** A fit of speeds over loads as a line, where it can be one. */
+export function lineOfFit(
+  fit: ReturnType<typeof fitLine>,
+  metric: VelocityMetric,
+  points: number,
+): LoadVelocityLine | LineRefusal {
   if (!fit.ok) {
     if (fit.reason === "one-x") return { ok: false, reason: "one-load" };
     if (fit.reason === "not-finite") return { ok: false, reason: "not-finite" };
-    return { ok: false, reason: points.length === 1 ? "one-load" : "too-few" };
+    return { ok: false, reason: points === 1 ? "one-load" : "too-few" };
   }
   if (fit.slope >= 0) return { ok: false, reason: "not-falling" };
   return {

@@ -103,6 +103,7 @@ export type BasisRefusal =
   | "no-body-mass"
   | "too-fast"
   | "too-many-reps"
+  | "not-a-load"
   | "by-eye";
 
 export const BASIS_REFUSALS: Record<BasisRefusal, string> = {
@@ -113,8 +114,14 @@ export const BASIS_REFUSALS: Record<BasisRefusal, string> = {
   "no-body-mass": "No body mass. Write one on the athlete's page.",
   "too-fast": "The line reaches this speed at no load. Ask for a slower one.",
   "too-many-reps": `Over ${REP_MAX_MOST_REPS} reps with the reserve no formula holds.`,
+  "not-a-load": "These figures give no load over 0 kg.",
   "by-eye": "By the coach's eye: no load is proposed.",
 };
+
+/** Lighter is nothing, and heavier is lifted by nobody, kg. */
+const LEAST_LOAD_KG = 0.001;
+const MOST_LOAD_KG = 2000;
+const isLoad = (kg: number): boolean => kg >= LEAST_LOAD_KG && kg <= MOST_LOAD_KG;
 
 export type BasisLoad =
   | {
@@ -144,22 +151,25 @@ export function basisLoad(
 ): BasisLoad {
   const { maxKg, line } = facts;
   // The working is written when it is read: a squad's block asks for thousands of loads.
-  const answer = (kg: number, write: () => Working, estimate = false): BasisLoad => ({
-    ok: true,
-    kg,
-    percent: maxKg === undefined ? undefined : (100 * kg) / maxKg,
-    speedMps: line === undefined ? undefined : velocityAt(line, kg),
-    estimate,
-    get working() {
-      return write();
-    },
-  });
+  const answer = (kg: number, write: () => Working, estimate = false): BasisLoad => {
+    if (!isLoad(kg)) return refuse("not-a-load");
+    return {
+      ok: true,
+      kg,
+      percent: maxKg === undefined || !isLoad(maxKg) ? undefined : (100 * kg) / maxKg,
+      speedMps: line === undefined ? undefined : velocityAt(line, kg),
+      estimate,
+      get working() {
+        return write();
+      },
+    };
+  };
   const refuse = (reason: BasisRefusal): BasisLoad => ({ ok: false, reason });
   const mass = (kg: number) => formatKg(kg, unit, 1);
   const atSpeed = (mps: number, lines: Working["lines"], title: string): BasisLoad => {
     if (!line) return refuse("no-profile");
     const kg = loadAt(line, mps);
-    if (!(kg > 0)) return refuse("too-fast");
+    if (kg <= 0) return refuse("too-fast");
     return answer(kg, () => ({
       title,
       lines: [
@@ -234,6 +244,7 @@ export function basisLoad(
       const all = reps + basis.reserve;
       if (all > REP_MAX_MOST_REPS) return refuse("too-many-reps");
       const kg = loadForReserve(maxKg, reps, basis.reserve);
+      if (kg === undefined) return refuse("not-a-load");
       return answer(
         kg,
         () => ({
@@ -280,10 +291,11 @@ export function basisLoad(
 
 /**
  * Load for reps with a reserve, kg: max ÷ (1 + (reps + reserve)/30); the max itself for a single
- * without reserve, as the formula's own r = 1.
+ * without reserve, as the formula's own r = 1. Undefined where max, reps or reserve are none.
  */
-export function loadForReserve(maxKg: number, reps: number, reserve: number): number {
+export function loadForReserve(maxKg: number, reps: number, reserve: number): number | undefined {
   const all = reps + reserve;
+  if (!isLoad(maxKg) || !(all >= 0 && all <= REP_MAX_MOST_REPS)) return undefined;
   return all <= 1 ? maxKg : maxKg / (1 + all / 30);
 }
 

@@ -198,7 +198,19 @@ export function expandRecipe(
 
 const expanded = new WeakMap<Recipe, Map<string, WaveWeek[]>>();
 
+/** A share that can be one; what is none was not set. */
+const shareOr = (share: number | undefined) =>
+  share !== undefined && share > 0 && share <= MOST_SHARE ? share : undefined;
+const MOST_SHARE = 2;
+/** Of one week. */
+const MOST_SESSIONS = 21;
+
 function expandAnew(recipe: Recipe, settings: RecipeSettings, session: number): WaveWeek[] {
+  const known: RecipeSettings = {
+    deloadSets: shareOr(settings.deloadSets),
+    deloadLoad: shareOr(settings.deloadLoad),
+  };
+  const which = session >= 1 && session <= MOST_SESSIONS ? Math.floor(session) : 1;
   return recipeWeeks(recipe).map((week, index) => {
     const kind = week.kind ?? "work";
     return {
@@ -206,7 +218,7 @@ function expandAnew(recipe: Recipe, settings: RecipeSettings, session: number): 
       number: index + 1,
       kind,
       method: week.method,
-      sets: kind === "test" || kind === "off" ? [] : weekSets(recipe, week, settings, session),
+      sets: kind === "test" || kind === "off" ? [] : weekSets(recipe, week, known, which),
     };
   });
 }
@@ -265,7 +277,11 @@ function weekSets(
   return sets;
 }
 
+const MOST_PERCENT = 1000;
+
 /** The percentage of a set, where its load is one. */
 export function percentOf(set: Pick<WaveSet, "basis" | "factor">): number | undefined {
-  return set.basis.by === "percent" ? set.basis.percent * (set.factor ?? 1) : undefined;
+  if (set.basis.by !== "percent") return undefined;
+  const percent = set.basis.percent * (set.factor ?? 1);
+  return Math.abs(percent) <= MOST_PERCENT ? percent : undefined;
 }

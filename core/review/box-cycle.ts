@@ -128,7 +128,7 @@ export function reviewBoxCycle(input: {
   if (seen.length === 0 && done > 0)
     findings.push({ about: "faults", speaksFor: "none", words: "No fault was tagged." });
 
-  if (!depth.ok) findings.push({ about: "depth", speaksFor: "look", words: depth.words });
+  if (!depth.enough) findings.push({ about: "depth", speaksFor: "look", words: depth.words });
   const { nextPercent } = input;
   if (nextPercent !== undefined)
     for (const one of returnsWithin(input.faults, nextPercent))

@@ -158,8 +158,8 @@ describe("usual numbers that a team may set", () => {
       { date: "2026-03-05" as const, sets: 3, depth: "full" as const },
       { date: "2026-03-05" as const, sets: 2, depth: "high-box" as const },
     ];
-    expect(depthLedger(sets, "2026-03-10").ok).toBe(true);
-    expect(depthLedger(sets, "2026-03-10", { percent: 75 })).toMatchObject({ ok: false });
+    expect(depthLedger(sets, "2026-03-10").enough).toBe(true);
+    expect(depthLedger(sets, "2026-03-10", { percent: 75 })).toMatchObject({ enough: false });
     const free = {
       baseKg: 100,
       base: "working-max",

@@ -173,19 +173,16 @@ export async function loadBoxCycle(
       truth: { ...truth, ...(truths.size % 2 === 1 ? { rockShare: 0.7, rockM: 0.04 } : {}) },
     });
     const trial = trials.find((one) => one.athleteId === person.id);
-    const seat =
+    const targetCm =
       trial?.boxSeatCm == null || trial.boxCreaseCm == null
         ? undefined
-        : seatFor({
-            targetCm: boxHeightFromTrial({
-              seatCm: trial.boxSeatCm,
-              creaseOverKneeCm: trial.boxCreaseCm,
-              offsetCm: style.offsetCm,
-            }),
-            bases,
-            mats,
-            tolerance: { underCm: style.underCm, overCm: style.overCm },
+        : boxHeightFromTrial({
+            seatCm: trial.boxSeatCm,
+            creaseOverKneeCm: trial.boxCreaseCm,
+            offsetCm: style.offsetCm,
           });
+    const tolerance = { underCm: style.underCm, overCm: style.overCm };
+    const seat = targetCm === undefined ? undefined : seatFor({ targetCm, bases, mats, tolerance });
     const heightCm = seat?.ok ? seat.build.heightCm : undefined;
     athletes.push({
       id: person.id,

@@ -97,9 +97,9 @@ export default function BoxCardPage({ loaderData, actionData }: Route.ComponentP
           <Ladder card={card} />
           <section aria-labelledby="depth">
             <h2 id="depth">Depth, {card.depth.weeks} weeks</h2>
-            <p className={card.depth.ok ? "text-muted" : "text-accent"}>{card.depth.words}</p>
+            <p className={card.depth.enough ? "text-muted" : "text-accent"}>{card.depth.words}</p>
           </section>
-          {card.fromFree ? (
+          {card.fromFree?.ok ? (
             <Figures label="Box from free">
               <h2>Load from the free squat</h2>
               <p>

@@ -152,12 +152,13 @@ function AccessorySteps({ slot }: { slot: Slot }) {
   if (work.kind !== "exercise" || recipe.basis !== "fixed" || recipe.start <= 0 || !step)
     return null;
   const line = { sets: step.sets, reps: step.reps, loadKg: recipe.start, hands: work.hands };
+  const nowKg = tonnageKg(line);
+  if (nowKg === undefined) return null;
   return (
     <section aria-label="What a step adds" className="mt-3">
       <p>
         {step.sets} × {step.reps} × {formatKg(recipe.start, unit)}
-        {work.hands === 2 ? " a hand, both counted" : ""} ={" "}
-        <b>{formatKg(tonnageKg(line), unit, 0)}</b>
+        {work.hands === 2 ? " a hand, both counted" : ""} = <b>{formatKg(nowKg, unit, 0)}</b>
         {progressions(line, { reps: 3, loadKg: 2.5, sets: 1 }).map((one) => (
           <span key={one.name} className="text-muted">
             {" "}

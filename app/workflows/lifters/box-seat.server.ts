@@ -37,6 +37,7 @@ export function seatOf(
     creaseOverKneeCm: trial.boxCreaseCm,
     offsetCm: style?.offsetCm ?? 0,
   });
+  if (targetCm === undefined) return undefined;
   const tolerance = style && { underCm: style.underCm, overCm: style.overCm };
   return {
     targetCm,

@@ -23,9 +23,11 @@ export function Tonnage({ address, unit }: ToolProps) {
     reps > 0 &&
     loadKg >= 0;
   const line = ok ? { sets, reps, loadKg, hands: hands as 1 | 2 } : undefined;
+  const kg = line && tonnageKg(line);
   useAnswer(
-    line &&
-      `${sets} × ${reps} × ${formatKg(line.loadKg, unit)} = ${formatKg(tonnageKg(line), unit, 1)}`,
+    line && kg !== undefined
+      ? `${sets} × ${reps} × ${formatKg(line.loadKg, unit)} = ${formatKg(kg, unit, 1)}`
+      : undefined,
   );
   const shared = { address, unit };
   return (
@@ -46,11 +48,11 @@ export function Tonnage({ address, unit }: ToolProps) {
         <ToolField {...shared} label="Step in reps" name="morereps" start={3} />
         <ToolField {...shared} label="Step in load" name="morekg" kind="mass" start={2.5} />
       </form>
-      {line && moreReps !== undefined && moreKg !== undefined ? (
+      {line && kg !== undefined && moreReps !== undefined && moreKg !== undefined ? (
         <Figures label="Answers" className="mt-4">
           <p className="text-3xl font-bold">
             <Figure id="lab/tonnage" working={tonnageWorking(line)}>
-              {formatKg(tonnageKg(line), unit, 1)}
+              {formatKg(kg, unit, 1)}
             </Figure>
           </p>
           <table className="ledger mt-2 max-w-lg">
