@@ -45,6 +45,7 @@ import { analyseProfile } from "./profile/analysis";
 import * as compare from "./profile/compare";
 import * as line from "./profile/line";
 import * as power from "./profile/power";
+import * as powerBand from "./profile/power-band";
 import * as prediction from "./profile/prediction";
 import * as readinessModule from "./profile/readiness";
 import * as steps from "./profile/steps";
@@ -476,7 +477,15 @@ const EXAMPLES: Example[] = [
   example(line.groupPercent, made(line.GROUP_CURVES.bench), made(0.8)),
   example(line.groupWorking, made(line.GROUP_CURVES.bench), 0.8),
   example(power.estimatedPowerW, made(theLine), made(70), made(80)),
-  example(power.forcePower, made({ used: reps, line: theLine, addedKg: 70, systemName: "bar" })),
+  example(
+    power.forcePower,
+    made({ used: reps, line: theLine, addedKg: 70, systemName: "bar", oneRmKg: 120 }),
+  ),
+  example(powerBand.usualPowerBand, "squat", {
+    powerSquatFromPercent: 45,
+    powerSquatToPercent: 60,
+  }),
+  example(powerBand.bandWords, made({ lowPercent: 45, highPercent: 60 })),
   example(prediction.responseAt, made(fit), 80, 0.95, false),
   example(prediction.fiellerAt, made(fit), 0.8, 0.95),
   example(prediction.inverseAt, made(fit), 0.8, 0.95, 0.001),

@@ -21,7 +21,12 @@ const TEST = [
   [110, 0.46],
 ];
 
-function shown(list: ProfileRep[], unit: "kg" | "lb" = "kg", singles: number[] = []): string {
+function shown(
+  list: ProfileRep[],
+  unit: "kg" | "lb" = "kg",
+  singles: number[] = [],
+  band?: { lowPercent: number; highPercent: number },
+): string {
   const threshold = velocityThreshold({
     lift: "squat",
     metric: "MCV",
@@ -35,11 +40,24 @@ function shown(list: ProfileRep[], unit: "kg" | "lb" = "kg", singles: number[] =
   });
   const result = analyseProfile({ reps: list, metric: "MCV", threshold });
   const power = result.ok
-    ? forcePower({ used: result.used, line: result.line, addedKg: 0, systemName: "bar only" })
+    ? forcePower({
+        used: result.used,
+        line: result.line,
+        addedKg: 0,
+        systemName: "bar only",
+        oneRmKg: result.oneRepMax?.kg,
+      })
     : undefined;
   const html = renderToStaticMarkup(
     <WorkingProvider>
-      <ProfileFigures id="p" result={result} threshold={threshold} power={power} unit={unit} />
+      <ProfileFigures
+        id="p"
+        result={result}
+        threshold={threshold}
+        power={power}
+        unit={unit}
+        band={band}
+      />
     </WorkingProvider>,
   );
   return html.replace(/<[^>]+>/g, " ").replace(/\s+/g, " ");
@@ -67,6 +85,16 @@ describe("the figures of a profile", () => {
 
   it("read in pounds where the athlete does", () => {
     expect(shown(reps(TEST), "lb")).toContain("273.6 lb");
+  });
+
+  it("say the peak's share of the 1RM, the fall after it, and a group's band where one is set", () => {
+    const text = shown(reps(TEST, [500, 700, 900, 850, 800]));
+    // 80 of 124.1 kg; 800 of 900 N.
+    expect(text).toMatch(/Peak force 80 kg at 0\.78 m\/s 900 N · 64 % of 1RM · then −11\.1 %/);
+    expect(text).not.toContain("usual");
+    expect(shown(reps(TEST), "kg", [], { lowPercent: 45, highPercent: 60 })).toContain(
+      "group's usual 45 to 60 %".replace("'", "&#x27;"),
+    );
   });
 
   it("say estimated, measured, or not reached", () => {

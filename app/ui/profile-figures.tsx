@@ -1,6 +1,7 @@
 import type { ProfileResult } from "../../core/profile/analysis";
 import { REFUSAL_WORDS } from "../../core/profile/analysis";
 import type { ForcePower, Peak } from "../../core/profile/power";
+import { bandWords, type PowerBand } from "../../core/profile/power-band";
 import type { IntervalResult } from "../../core/profile/prediction";
 import type { Threshold } from "../../core/profile/threshold";
 import { formatKg, type MassUnit, plainNumber } from "../../core/units/mass";
@@ -19,6 +20,7 @@ export function ProfileFigures({
   result,
   threshold,
   power,
+  band,
   unit = "kg",
   warnings = true,
 }: {
@@ -27,6 +29,8 @@ export function ProfileFigures({
   result: ProfileResult;
   threshold: Threshold | undefined;
   power: ForcePower | undefined;
+  /** Where the coach says a group's power usually peaks; beside the own peak. */
+  band?: PowerBand | undefined;
   unit?: MassUnit;
   warnings?: boolean;
 }) {
@@ -90,6 +94,7 @@ export function ProfileFigures({
             <dt className="text-muted">Peak power</dt>
             <dd>
               <PeakFigure id={`${id}/power`} peak={power.peakPower} watts="W" unit={unit} />
+              {band ? <span className="text-sm text-muted"> · {bandWords(band)}</span> : null}
             </dd>
             <dt className="text-muted">Peak force</dt>
             <dd>
@@ -137,6 +142,10 @@ function PeakFigure({
         {peak.reached ? "" : "not reached: at least "}
         {plainNumber(peak.value, 0)} {watts}
         {peak.measured ? "" : ", estimated"}
+        {peak.percentOfMax === undefined ? "" : ` · ${plainNumber(peak.percentOfMax, 0)} % of 1RM`}
+        {peak.fallAfterPercent === undefined
+          ? ""
+          : ` · then −${plainNumber(peak.fallAfterPercent, 1)} %`}
       </span>
     </>
   );

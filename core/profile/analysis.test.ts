@@ -203,6 +203,10 @@ describe("force and power over load", () => {
     expect(at([500, 700, 900, 880, 870]).peakForce).toMatchObject({ loadKg: 80, reached: true });
     const rising = at([500, 700, 900, 950, 1000]);
     expect(rising.peakForce).toMatchObject({ loadKg: 110, velocityMps: 0.46, reached: false });
+    // 880 of 900 N is 2.2 % less, of no max where none is given.
+    expect(at([500, 700, 900, 880, 880]).peakForce).toMatchObject({ percentOfMax: undefined });
+    expect(at([500, 700, 900, 880, 880]).peakForce?.fallAfterPercent).toBeCloseTo(2.222, 3);
+    expect(rising.peakForce?.fallAfterPercent).toBeUndefined();
     expect(rising.peakForce?.working.lines.at(-1)?.label).toContain("Not reached");
   });
 });

@@ -19,6 +19,10 @@ export interface Peak extends LoadedFigure {
   /** Still rising at the heaviest tested load: a lower bound only; the next test goes heavier. */
   reached: boolean;
   measured: boolean;
+  /** Of the 1RM that the same test gives, %; undefined where it gives none. */
+  percentOfMax: number | undefined;
+  /** From the peak to the heaviest tested load, % of the peak; undefined where not reached. */
+  fallAfterPercent: number | undefined;
   working: Working;
 }
 
@@ -46,14 +50,17 @@ export interface ForcePower {
  * weight, so only measured force has a peak.
  * @param used fastest rep a load, ascending by load
  * @param addedKg 0, or 0.88 × body mass
+ * @param oneRmKg 1RM by the same line, for the peaks' share of it
  */
 export function forcePower(input: {
   used: readonly ProfileRep[];
   line: LoadVelocityLine;
   addedKg: number;
   systemName: string;
+  oneRmKg?: number | undefined;
 }): ForcePower {
   const { used, line, addedKg } = input;
+  const oneRmKg = input.oneRmKg !== undefined && input.oneRmKg > 0 ? input.oneRmKg : undefined;
   const points = used.map((rep) => ({
     loadKg: rep.loadKg,
     velocityMps: rep.velocityMps,
@@ -71,26 +78,32 @@ export function forcePower(input: {
     peakPower: allPower
       ? peakOf(
           points.map(({ loadKg, velocityMps, powerW }) => ({ loadKg, velocityMps, value: powerW })),
-          { title: "Peak power", unit: "W", system: input.systemName },
+          { title: "Peak power", unit: "W", system: input.systemName, oneRmKg },
         )
-      : estimatedPeak(line, addedKg, input.systemName),
+      : estimatedPeak(line, addedKg, input.systemName, oneRmKg),
     peakForce:
       forces.length === points.length && forces.length > 1
-        ? peakOf(forces, { title: "Peak force", unit: "N", system: input.systemName })
+        ? peakOf(forces, { title: "Peak force", unit: "N", system: input.systemName, oneRmKg })
         : undefined,
   };
 }
 
 function peakOf(
   points: readonly LoadedFigure[],
-  name: { title: string; unit: string; system: string },
+  name: { title: string; unit: string; system: string; oneRmKg: number | undefined },
 ): Peak {
   const best = points.reduce((a, b) => (b.value > a.value ? b : a));
-  const reached = best !== points[points.length - 1];
+  const heaviest = points[points.length - 1] as LoadedFigure;
+  const reached = best !== heaviest;
+  const percentOfMax = name.oneRmKg && (100 * best.loadKg) / name.oneRmKg;
+  const fallAfterPercent =
+    reached && best.value > 0 ? 100 * (1 - heaviest.value / best.value) : undefined;
   return {
     ...best,
     reached,
     measured: true,
+    percentOfMax,
+    fallAfterPercent,
     working: {
       title: name.title,
       lines: [
@@ -107,6 +120,16 @@ function peakOf(
             : "The last step is the greatest. The next test goes heavier.",
           emphasis: "answer",
         },
+        ...shareLine(percentOfMax, name.oneRmKg),
+        ...(fallAfterPercent === undefined
+          ? []
+          : [
+              {
+                label: `From there to ${formatKg(heaviest.loadKg)}`,
+                value: `−${plainNumber(fallAfterPercent, 1)} %`,
+                detail: "how fast it falls after its peak",
+              },
+            ]),
       ],
       sources: ["Mean over the propulsive phase, measured"],
       changes: ["A heavier or a lighter tested load."],
@@ -114,16 +137,35 @@ function peakOf(
   };
 }
 
-function estimatedPeak(line: LoadVelocityLine, addedKg: number, system: string): Peak {
+const shareLine = (percent: number | undefined, oneRmKg: number | undefined) =>
+  percent === undefined || oneRmKg === undefined
+    ? []
+    : [
+        {
+          label: "Of the 1RM by this line",
+          value: `${plainNumber(percent, 0)} %`,
+          detail: formatKg(oneRmKg, "kg", 1),
+        },
+      ];
+
+function estimatedPeak(
+  line: LoadVelocityLine,
+  addedKg: number,
+  system: string,
+  oneRmKg: number | undefined,
+): Peak {
   const loadKg = Math.max(0, (line.l0Kg - addedKg) / 2);
   const velocityMps = velocityAt(line, loadKg);
   const value = estimatedPowerW(line, addedKg, loadKg);
+  const percentOfMax = oneRmKg && (100 * loadKg) / oneRmKg;
   return {
     loadKg,
     velocityMps,
     value,
     reached: true,
     measured: false,
+    percentOfMax,
+    fallAfterPercent: undefined,
     working: {
       title: "Peak power, estimated",
       lines: [
@@ -136,6 +178,7 @@ function estimatedPeak(line: LoadVelocityLine, addedKg: number, system: string):
           emphasis: "answer",
         },
         { label: "(bar + c)·g·v", value: `${plainNumber(value, 0)} W`, detail: "an estimate" },
+        ...shareLine(percentOfMax, oneRmKg),
       ],
       sources: ["Vertex of (load + c)·g·(V0 + slope·load)"],
       changes: ["A test with measured force and power."],

@@ -69,6 +69,16 @@ export const COACH_VALUES: readonly CoachValueSpec[] = [
     high: 1.2,
     why: "Proposed to new speed slots as the floor that ends a set. Not set: no floor.",
   },
+  ...(["Squat", "Press"] as const).flatMap((lift) =>
+    (["From", "To"] as const).map((end) => ({
+      key: `power${lift}${end}Percent`,
+      name: `Usual peak of power in ${lift === "Squat" ? "squats" : "presses"}, ${end.toLowerCase()}`,
+      unit: "% 1RM",
+      low: 0,
+      high: 100,
+      why: "A group's usual band stands beside the athlete's own peak, labelled. Not set: the own peak stands alone.",
+    })),
+  ),
   {
     key: "fastShareOffSeason",
     name: "Fast work off season, of all sets",

@@ -159,6 +159,7 @@ export function LiftSection({
                 result={profile.result}
                 threshold={profile.threshold}
                 power={profile.power}
+                band={lift.band}
                 unit={unit}
               />
             </>

@@ -56,7 +56,7 @@ export const shouldRevalidate = revalidateUnlessFailed;
 
 /** One profile test: its reps, its line, force and power, and another test set against it. */
 export default function ProfileTestPage({ loaderData, actionData }: Route.ComponentProps) {
-  const { person, variant, test, against, compared, others, mayEdit } = loaderData;
+  const { person, variant, band, test, against, compared, others, mayEdit } = loaderData;
   const unit = person.unit ?? "kg";
   const [, setParams] = useSearchParams();
   const { result, power } = test;
@@ -121,6 +121,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
               result={result}
               threshold={test.threshold}
               power={power}
+              band={band}
               unit={unit}
             />
             {others.length > 0 ? (

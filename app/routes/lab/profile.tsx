@@ -105,6 +105,7 @@ function Bench({
             line: result.line,
             addedKg: system.addedKg,
             systemName: system.name,
+            oneRmKg: result.oneRepMax?.kg,
           })
         : undefined,
     [result, system],
@@ -205,6 +206,7 @@ function Bench({
             result={result}
             threshold={threshold}
             power={power}
+            band={data.band}
             unit={unit}
           />
           {system.missing ? (

@@ -1,5 +1,7 @@
 import { compareProfiles } from "../../../core/profile/compare";
+import { usualPowerBand } from "../../../core/profile/power-band";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { excludeRep, profileTests } from "../../../db/queries/profiles.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
@@ -45,6 +47,7 @@ export function readProfileTest(
     return done({
       person: { id: person.id, name: person.name, unit: person.unit },
       variant: { id: variant.id, name: variant.name },
+      band: usualPowerBand(variant.lift, await coachValues(tx)),
       test,
       against: against && {
         id: against.id,

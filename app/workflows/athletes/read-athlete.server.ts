@@ -3,6 +3,7 @@ import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
 import { lifetimeBestKg, trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { compareProfiles, weakerSide } from "../../../core/profile/compare";
+import { usualPowerBand } from "../../../core/profile/power-band";
 import { racksOf } from "../../../db/queries/gear.server";
 import {
   currentChoices,
@@ -17,6 +18,7 @@ import {
   limitsOf,
   setupsOf,
 } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { decisionsOf, newestProfiles, profileTests } from "../../../db/queries/profiles.server";
 import { sessionsOfSquad } from "../../../db/queries/sessions.server";
 import { athleteById, listAthletes } from "../../../db/queries/squads.server";
@@ -63,6 +65,8 @@ export function readAthlete(principal: Principal, athleteId: string) {
     const squadProfiles = await squadWindows(tx, person.squadId);
     const gear = room && (await racksOf(tx, room.id))[0]?.gear;
 
+    const values = await coachValues(tx);
+
     const lifts = variants.map((variant) => {
       const own = records.filter((record) => record.variantId === variant.id);
       const found = maxes.of(variant.id);
@@ -91,6 +95,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         id: variant.id,
         name: variant.name,
         lift: variant.lift,
+        band: usualPowerBand(variant.lift, values),
         caution: variant.caution,
         resolved: found,
         learnt: maxes.learnt.get(variant.id),

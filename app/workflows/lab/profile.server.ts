@@ -2,6 +2,7 @@ import { uuidv7 } from "uuidv7";
 import { GUARDED_NAMES, refusals } from "../../../core/maxes/limits";
 import { lifetimeBestKg, TRUSTED_TRAINING_YEARS, trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
+import { usualPowerBand } from "../../../core/profile/power-band";
 import { testSteps } from "../../../core/profile/steps";
 import { massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
@@ -10,6 +11,7 @@ import { addedMassKg, SYSTEM_MASS_NAMES } from "../../../core/velocity/force";
 import { racksOf } from "../../../db/queries/gear.server";
 import { listVariants, recordsOf, singlesOf } from "../../../db/queries/maxes.server";
 import { bodyMasses, competitions, limitsOf } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { addProfile, type NewProfile } from "../../../db/queries/profiles.server";
 import { simulatedLifters } from "../../../db/queries/sessions.server";
 import { athleteById, listAthletes } from "../../../db/queries/squads.server";
@@ -111,6 +113,7 @@ export function readProfileBench(
         gear: rack.gear,
         rounding: trusted ? "nearest" : "down",
       }),
+      band: usualPowerBand(variant.lift, await coachValues(tx)),
       thresholds: (["MCV", "MPV", "PV"] as const).map((metric) => ({
         metric,
         threshold: thresholdOf(variant, metric, singles),

@@ -73,6 +73,7 @@ export function analyseTest(
           used: result.used,
           line: result.line,
           addedKg: test.addedKg,
+          oneRmKg: result.oneRepMax?.kg,
           systemName:
             test.addedKg === 0 ? "bar only" : `bar and ${test.addedKg.toFixed(1)} kg of the body`,
         })
