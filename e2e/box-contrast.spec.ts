@@ -1,6 +1,6 @@
 import { freePort } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
-import { stateFile } from "./people";
+import { allSent, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
 test.use({ storageState: stateFile("coach") });
@@ -537,6 +537,70 @@ test("a box slot says what for and how; its faults are tagged at the rack with t
   await page.getByRole("button", { name: "End the session" }).click();
   await page.getByRole("button", { name: "End it as it is" }).click();
   await page.waitForURL(/\/review\//);
+});
+
+test("a rocked set: from the simulated sensor to the rack, the verdict and the review", async ({
+  page,
+}) => {
+  test.setTimeout(180_000);
+  await page.goto("/plan");
+  const make = page.getByRole("form", { name: "New block" });
+  await make.getByLabel("Name").fill("Rocks seen");
+  await make.getByLabel("Squad").selectOption("Sprint canoe");
+  await make.getByLabel("Starts on").fill("2026-03-10");
+  await make.getByLabel("Weeks").fill("3");
+  await make.getByRole("button", { name: "Make the block" }).click();
+  await page.waitForURL(/view=setup/);
+  const name = "Box squat, parallel, straight bar";
+  const slot = page.getByRole("form", { name: "New slot" });
+  await slot.getByLabel("Lift or exercise").selectOption({ label: name });
+  await slot.getByLabel("Recipe").selectOption({ label: "Eight triples" });
+  await slot.getByRole("button", { name: "Put it on" }).click();
+  await page.getByLabel(`${name}, purpose`).selectOption("hip power");
+  await page.getByLabel(`${name}, contact`).selectOption("give weight and stay tight");
+  await page.getByLabel(`${name}, smallest stop, s`).fill("0,3");
+  await page.getByRole("link", { name: /^Checks/ }).click();
+
+  await page.goto("/floor");
+  const row = page.getByRole("listitem").filter({ hasText: "Sprint canoe: Rocks seen" });
+  await row.getByRole("button", { name: "Start" }).click();
+  await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
+  const session = page.url();
+  await page
+    .getByRole("link", { name: /^Open rack/ })
+    .first()
+    .click();
+  await page.waitForURL(/\/rack\//);
+  const rocked = page.getByText(/stop \d\.\d\d s .* rose \d\.\d cm on the seat: a rock\?/);
+  const over = page.getByText(/^Ended by/);
+  // Some of them rock and some do not: sets are lifted in turn until one has.
+  for (let set = 0; set < 6; set++) {
+    await page.getByRole("button", { name: /^Lift/ }).click();
+    await expect(rocked.or(over)).toBeVisible({ timeout: 40_000 });
+    if ((await rocked.count()) > 0) break;
+    await page.keyboard.press("n");
+    await expect(over).toHaveCount(0);
+  }
+  await expect(rocked).toBeVisible();
+  await expect(over).toBeVisible({ timeout: 40_000 });
+  // A prompt to look, never a verdict: the set ended by its reps or its speed.
+  await expect(over).toHaveText(/^Ended by (all reps done|velocity loss)/);
+  await expect(page.getByTestId("verdict")).not.toContainText(/rock/i);
+  await allSent(page);
+
+  await page.goto(session);
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("button", { name: "End the session" }).click();
+  await page.getByRole("button", { name: "End it as it is" }).click();
+  await page.waitForURL(/\/review\//);
+  // Every rep of the set's working says what the sensor saw.
+  await expect(async () => {
+    for (const set of await page.getByRole("button", { name: /\d\.\d\d/ }).all()) {
+      await set.click();
+      if ((await page.getByText(/on the seat: a rock\?/).count()) > 0) return;
+    }
+    throw new Error("No set of the review says that it rocked.");
+  }).toPass();
 });
 
 test("a cycle over its weeks: the proposal with its evidence, and the coach's word on it", async ({

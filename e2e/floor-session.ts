@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { type Browser, type BrowserContext, expect, type Page } from "@playwright/test";
 import postgres from "postgres";
 import type { FrozenSession } from "../core/floor/frozen";
+import type { LoadVelocityLine } from "../core/profile/line";
 import { stateFile } from "./people";
 
 /** Sessions of their own for the tests of the log: nobody else's floor is disturbed. */
@@ -18,6 +19,9 @@ export interface OwnSession {
   title: string;
   /** First names of those who lift, in the rack's order. */
   names: string[];
+  /** Their own lines, and the wanted speeds of their first sets. */
+  lines: Array<LoadVelocityLine | undefined>;
+  targets: Array<{ lowMps: number; highMps: number } | undefined>;
 }
 
 /**
@@ -72,6 +76,8 @@ export async function makeSession(
     rackId: station.id,
     roomId: row.room_id,
     title,
+    lines: lifters.map((lifter) => lifter.line),
+    targets: lifters.map((lifter) => lifter.sets[0]?.target),
     names: lifters.map((lifter) => nameOf.get(lifter.athleteId)?.split(" ")[0] ?? ""),
   };
 }

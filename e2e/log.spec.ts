@@ -66,6 +66,61 @@ test("a set that another tablet ends keeps its reps, and nothing disagrees", asy
   await two.context().close();
 });
 
+test("on a slow day the call is taken once, and the load settles where the day is", async ({
+  browser,
+  baseURL,
+}) => {
+  const session = await makeSession("Log, a slow day", { lifters: 1, sets: 3 });
+  const rack = await atRack(browser, baseURL, session);
+  const [own] = session.lines;
+  const wanted = session.targets[0];
+  if (!own || !wanted) throw new Error("The first lifter has a line and a wanted speed.");
+  const slope = Math.abs(own.slopeMpsPerKg);
+  // A day of 0.06 m/s under the lowest wanted speed at the load of the plan.
+  const planned = await loadOnScreen(rack);
+  const day = (kg: number, rep: number) =>
+    wanted.lowMps - 0.06 - slope * (kg - planned) - 0.005 * rep;
+  const settlesAtKg = planned - 0.06 / slope;
+  const call = rack.getByRole("region", { name: /^Call for/ });
+  const loads: number[] = [];
+  for (let set = 0; set < 3; set++) {
+    const kg = await loadOnScreen(rack);
+    loads.push(kg);
+    const reps = [0, 1, 2].map((rep) => day(kg, rep).toFixed(3));
+    await typeSpeeds(rack, reps);
+    await rack.getByText(/^Ended by/).waitFor();
+    if (set === 0) {
+      await expect(call).toContainText("Lighten to");
+      await expect(call).toContainText("The own line gives");
+      await rack.keyboard.press("1");
+      await expect(call).toBeHidden();
+    } else if (await call.isVisible()) {
+      // Still a little under: an end is offered, never another load. The coach goes on.
+      await expect(call).toContainText("End this exercise, or go on");
+      await rack.keyboard.press("3");
+      await call.getByRole("textbox").fill("Close enough");
+      await call.getByRole("textbox").press("Enter");
+      await expect(call).toBeHidden();
+    }
+    if (set < 2) {
+      await rack.keyboard.press("n");
+      await expect(rack.getByText(/^Ended by/)).toHaveCount(0);
+    }
+  }
+  expect(loads[1], loads.join()).toBeLessThan(planned);
+  // One call on the load and no more: it stays where it went.
+  expect(loads[2], loads.join()).toBe(loads[1]);
+  expect(Math.abs((loads[2] as number) - settlesAtKg)).toBeLessThanOrEqual(
+    Math.max(2.5, 0.03 / slope) + 1e-9,
+  );
+  await allSent(rack);
+  await rack.context().close();
+});
+
+async function loadOnScreen(rack: Page): Promise<number> {
+  return Number.parseFloat((await rack.getByTestId("load").textContent()) ?? "");
+}
+
 test("a sensor's reps go to the lifter it was started for, whoever is on the screen", async ({
   browser,
   baseURL,
