@@ -1,7 +1,8 @@
 import { randomUUID } from "node:crypto";
 import { describe, expect, it } from "vitest";
-import { type Complex, OUTPUT_KINDS } from "../../core/contrast/complex";
+import type { Complex } from "../../core/contrast/complex";
 import { checkComplex } from "../../core/contrast/complex-checks";
+import { OUTPUT_KINDS } from "../../core/contrast/outputs";
 import { SHIPPED_COMPLEXES } from "../../db/library/complexes";
 import { complexFromJson } from "./complex";
 import { GapDaySchema, gapsFrom } from "./gap";

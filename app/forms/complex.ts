@@ -1,12 +1,6 @@
 import { z } from "zod";
-import {
-  COMPLEX_AIMS,
-  type Complex,
-  DIRECTIONS,
-  ITEM_KINDS,
-  OUTPUT_KINDS,
-  type Output,
-} from "../../core/contrast/complex";
+import { COMPLEX_AIMS, type Complex, DIRECTIONS, ITEM_KINDS } from "../../core/contrast/complex";
+import { OUTPUT_KINDS, type Output } from "../../core/contrast/outputs";
 import { PATTERNS } from "../../core/exercise/exercise";
 import { LIFTS } from "../../core/profile/threshold";
 import { readJson } from "./json";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import type { Output } from "../../core/contrast/complex";
+import type { Output } from "../../core/contrast/outputs";
 
 /** What a gap test may measure. */
 export const GAP_TRIALS: ReadonlyArray<{ id: string; name: string; unit: string; output: Output }> =

@@ -1,5 +1,6 @@
 import type { Lift } from "../profile/threshold";
 import type { LoadBasis } from "../recipe/basis";
+import type { Output } from "./outputs";
 
 /**
  * A complex: items done one after the other with a gap between them, again for some rounds.
@@ -13,17 +14,6 @@ export const ITEM_KIND_NAMES: Record<ItemKind, string> = {
   throw: "throw",
   sprint: "sprint",
 };
-
-/** What is written down of an item, and which way is better. */
-export const OUTPUTS = {
-  none: { name: "nothing", unit: "", up: true },
-  height: { name: "jump height", unit: "cm", up: true },
-  distance: { name: "throw", unit: "m", up: true },
-  time: { name: "sprint time", unit: "s", up: false },
-  speed: { name: "bar speed", unit: "m/s", up: true },
-} as const;
-export type Output = keyof typeof OUTPUTS;
-export const OUTPUT_KINDS = Object.keys(OUTPUTS) as Output[];
 
 /** How an item's load is set; `none` for body weight alone. */
 export type ItemLoad = LoadBasis | { by: "none" };
@@ -144,33 +134,4 @@ export function complexStave(complex: Complex): StaveBlock[] {
     });
   }
   return blocks;
-}
-
-/** The version for who is not yet strong enough: body weight, one item fewer, longer rest. */
-export function simplerComplex(complex: Complex): Complex {
-  const lifts = complex.items.filter((item) => item.kind !== "lift");
-  const items = (lifts.length > 0 ? lifts : complex.items).map((item) => ({
-    ...item,
-    load: { by: "none" as const },
-  }));
-  return {
-    ...complex,
-    name: `${complex.name}, simpler`,
-    items,
-    rounds: Math.min(complex.rounds, 3),
-    restS: Math.max(complex.restS, 120),
-    direction: "hold",
-    weekStep: 0,
-  };
-}
-
-/** The same complex with an athlete's own gap after its lifts; for potentiation only. */
-export function withOwnGap(complex: Complex, gapS: number | undefined): Complex {
-  if (gapS === undefined || complex.aim !== "potentiation") return complex;
-  return {
-    ...complex,
-    items: complex.items.map((item, i) =>
-      item.kind === "lift" && i < complex.items.length - 1 ? { ...item, gapS } : item,
-    ),
-  };
 }

@@ -1,5 +1,6 @@
 import { type ClockMark, secondsBetween } from "../units/clock";
-import { type Complex, type ComplexItem, OUTPUTS } from "./complex";
+import type { Complex, ComplexItem } from "./complex";
+import { OUTPUTS } from "./outputs";
 import type { Sides } from "./sides";
 
 /** The clock warns this long before the next start, s. */

@@ -1,7 +1,8 @@
 import { formatKg, type MassUnit, plainNumber } from "../units/mass";
 import { GRAVITY } from "../units/velocity";
 import type { Working } from "../units/working";
-import { type Complex, OUTPUTS } from "./complex";
+import type { Complex } from "./complex";
+import { OUTPUTS } from "./outputs";
 import { type AthleteRun, bestOf, loadSet, type RunSettings } from "./run";
 import { RUN_DEFAULTS } from "./run-settings";
 

@@ -1,4 +1,5 @@
-import { type Complex, simplerComplex, withOwnGap } from "../contrast/complex";
+import { simplerComplex, withOwnGap } from "../contrast/adapt";
+import type { Complex } from "../contrast/complex";
 import { type AthleteRun, foldRun, type RunTap } from "../contrast/run";
 import type { LogConflict } from "./conflicts";
 import type { ItemEntryBody } from "./entries";

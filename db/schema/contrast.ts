@@ -10,8 +10,9 @@ import {
   unique,
   uuid,
 } from "drizzle-orm/pg-core";
-import type { Complex, Output } from "../../core/contrast/complex";
+import type { Complex } from "../../core/contrast/complex";
 import type { GapTestDay } from "../../core/contrast/gap-test";
+import type { Output } from "../../core/contrast/outputs";
 import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { athlete } from "./team";

@@ -1,5 +1,6 @@
 import { useState } from "react";
-import { type Complex, OUTPUTS } from "../../../core/contrast/complex";
+import type { Complex } from "../../../core/contrast/complex";
+import { OUTPUTS } from "../../../core/contrast/outputs";
 import type { AthleteRun, Side } from "../../../core/contrast/run";
 import { plainNumber } from "../../../core/units/mass";
 import type { Tap } from "./tap";

@@ -5,10 +5,9 @@ import {
   ITEM_KIND_NAMES,
   ITEM_KINDS,
   type ItemLoad,
-  OUTPUT_KINDS,
-  OUTPUTS,
 } from "../../../core/contrast/complex";
 import { needsLift } from "../../../core/contrast/item-load";
+import { OUTPUT_KINDS, OUTPUTS } from "../../../core/contrast/outputs";
 import { PATTERN_NAMES, PATTERNS } from "../../../core/exercise/exercise";
 import { LIFT_NAMES, LIFTS, type Lift } from "../../../core/profile/threshold";
 import { ITEM_LOAD_NAMES, ITEM_LOADS } from "../../forms/complex";

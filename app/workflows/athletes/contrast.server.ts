@@ -1,5 +1,5 @@
-import { OUTPUTS } from "../../../core/contrast/complex";
 import { analyseGaps } from "../../../core/contrast/gap-test";
+import { OUTPUTS } from "../../../core/contrast/outputs";
 import { loadSet, sidesOf } from "../../../core/contrast/run";
 import { sideLedger } from "../../../core/contrast/sides";
 import { reduceFloor } from "../../../core/floor/state";

@@ -1,7 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
-import { OUTPUTS } from "../../../core/contrast/complex";
 import { analyseGaps, type GapAnalysis, type GapTestDay } from "../../../core/contrast/gap-test";
+import { OUTPUTS } from "../../../core/contrast/outputs";
 import type { LocalDate } from "../../../core/units/time";
 import { keepGapDay } from "../../../db/queries/contrast.server";
 import { athleteById, listAthletes } from "../../../db/queries/squads.server";

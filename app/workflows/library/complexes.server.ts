@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
-import { type Complex, simplerComplex } from "../../../core/contrast/complex";
+import { simplerComplex } from "../../../core/contrast/adapt";
+import type { Complex } from "../../../core/contrast/complex";
 import { complexSettings } from "../../../core/contrast/complex-checks";
 import {
   addComplexVersion,
