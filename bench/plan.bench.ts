@@ -9,6 +9,7 @@ import { type BlockRoom, blockLoads, setInFull, slotCells } from "../core/plan/b
 import { dayStave } from "../core/plan/day-time";
 import type { Lifter } from "../core/prescribe/lifter";
 import { loadVelocityLine } from "../core/profile/line";
+import { NOTHING_TO_HANG } from "../core/resistance/rig";
 import { grainsToKg, kgToGrains } from "../core/units/mass";
 import { DEMO_ROOMS } from "../db/demo/rooms";
 import { SHIPPED_RECIPES } from "../db/library/recipes";
@@ -23,6 +24,7 @@ const rules: BlockRoom = {
   rounding: "nearest",
   metric: "MCV",
   settings: { deloadLoad: 0.8, deloadSets: 0.5 },
+  hang: NOTHING_TO_HANG,
 };
 const profile = loadVelocityLine(
   [40, 60, 80].map((loadKg) => ({ loadKg, velocityMps: 1.6 - 0.01 * loadKg })),
@@ -54,6 +56,7 @@ const athletes: Lifter[] = Array.from({ length: 200 }, (_, i) => ({
         profile: profile.ok ? { line: profile, variantId, testedOn: "2026-02-01" } : undefined,
         peakForceMps: undefined,
         peakPowerKg: undefined,
+        heights: undefined,
       },
     ]),
   ),

@@ -55,6 +55,7 @@ import { withCoachFloor } from "./recipe/coach-floor";
 import * as recipes from "./recipe/recipe";
 import * as speeds from "./recipe/speeds";
 import { heightsFromStature } from "./resistance/heights";
+import * as rig from "./resistance/rig";
 import { checkResistance, proposeSetups } from "./resistance/rig-checks";
 import * as setup from "./resistance/setup";
 import * as clock from "./units/clock";
@@ -150,6 +151,14 @@ const band: setup.Resistance = {
 const heights = { bottomM: 1.1, lockoutM: 1.5 };
 const curve = setup.resistanceCurve([chain, band], heights);
 if (!curve.ok) throw new Error("The example pulls.");
+const theRig: rig.Rig = {
+  pieces: [chain],
+  bottomKg: 5,
+  lockoutKg: 15,
+  meanKg: 10,
+  heightsMeasured: true,
+  extrapolated: false,
+};
 const stretched = hermite.hermiteCurve([
   { x: 1, y: 0 },
   { x: 1.2, y: 5 },
@@ -515,6 +524,16 @@ const EXAMPLES: Example[] = [
   }),
   example(line.fitPoints, made(points.map((p) => ({ loadKg: p.x, velocityMps: p.y })))),
   example(line.lineOfFit, made(fit), "MCV", 5),
+  example(rig.barUnder, "lockout", made(100), made({ lockoutKg: 20, meanKg: 12 })),
+  example(rig.chooseRig, {
+    stock: made({ pieces: [{ what: chain.what, perSide: 2 }], anchorKg: 100 }),
+    heights: made({ ...heights, measured: true }),
+    convention: "lockout",
+    askedKg: 100,
+    wantedPercent: 20,
+    emptyKg: 20,
+  }),
+  example(rig.rigWords, made(theRig)),
   example(boxFaults.boxFaultNamed, "x"),
   example(
     boxFaults.faultHistory,

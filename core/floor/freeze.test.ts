@@ -3,9 +3,10 @@ import { describe, expect, it, test } from "vitest";
 import { testGear } from "../barload/fixtures/gear";
 import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
 import { groupByLoad } from "../prescribe/groups";
-import type { Lifter } from "../prescribe/lifter";
+import type { Lifter, LiftFacts } from "../prescribe/lifter";
 import { groupSizesForRest, isShortRest, restFromTurns } from "../prescribe/turns";
 import { expandRecipe, type Recipe } from "../recipe/recipe";
+import { NOTHING_TO_HANG } from "../resistance/rig";
 import { freezeSession, prescribeWeek, type SessionPlan } from "./freeze";
 import { CORE_VERSION, liftsOf } from "./frozen";
 
@@ -50,11 +51,14 @@ const athlete = (id: string, kg: number | undefined, person: Partial<Lifter> = {
     { trainingYears: 5, ...person },
   );
 
+const prescribed = (input: Omit<Parameters<typeof prescribeWeek>[0], "hang">) =>
+  prescribeWeek({ ...input, hang: NOTHING_TO_HANG }).sets;
+
 const week = expandRecipe(recipe)[0];
 if (!week) throw new Error("no week");
 
 describe("prescription", () => {
-  const sets = prescribeWeek({
+  const sets = prescribed({
     plan,
     week,
     athlete: athlete("1", 132.5),
@@ -82,7 +86,7 @@ describe("prescription", () => {
   });
 
   it("refuses a percentage without a base, in words", () => {
-    const [first] = prescribeWeek({
+    const [first] = prescribed({
       plan,
       week,
       athlete: athlete("2", undefined),
@@ -94,7 +98,7 @@ describe("prescription", () => {
   });
 
   it("says what is possible where the bar cannot be built", () => {
-    const light = prescribeWeek({
+    const light = prescribed({
       plan,
       week,
       athlete: athlete("3", 40),
@@ -102,7 +106,7 @@ describe("prescription", () => {
       overrides: new Map(),
     });
     expect(light[0]?.loadReason).toContain("the lightest possible is 20 kg");
-    const heavy = prescribeWeek({
+    const heavy = prescribed({
       plan,
       week,
       athlete: athlete("3", 900),
@@ -113,7 +117,7 @@ describe("prescription", () => {
   });
 
   it("keeps a coach's own load marked", () => {
-    const own = prescribeWeek({
+    const own = prescribed({
       plan,
       week,
       athlete: athlete("1", 132.5),
@@ -129,7 +133,7 @@ describe("prescription", () => {
     [1, false],
     [undefined, false],
   ])("training for %s years: information only %s", (trainingYears, informationOnly) => {
-    const [first] = prescribeWeek({
+    const [first] = prescribed({
       plan,
       week,
       athlete: athlete("1", 100, { trainingYears }),
@@ -210,8 +214,8 @@ describe("freezing", () => {
     athletes: [athlete("1", 100, { instructions: ["Not today"], unit: "lb" }), athlete("2", 60)],
     setups: new Map([["2", { setup: ["Box 40 cm"], box: { heightCm: 40, styleId: "x" } }]]),
     racks: [
-      { rackId: "r1", number: 1, gear },
-      { rackId: "r2", number: 2, gear },
+      { rackId: "r1", number: 1, gear, hang: NOTHING_TO_HANG },
+      { rackId: "r2", number: 2, gear, hang: NOTHING_TO_HANG },
     ],
     overrides: new Map(),
     date: "2026-03-10",
@@ -244,5 +248,106 @@ describe("freezing", () => {
     expect(lift?.racks[0]?.lifters[1]?.instructions).toEqual(["Not today"]);
     expect(frozen.cautions).toHaveLength(2);
     expect(JSON.stringify(frozen)).not.toContain('"reason"');
+  });
+});
+
+describe("what hangs on the bars of a session", () => {
+  const plain: Recipe = { ...recipe, start: 60, cycle: [] };
+  const banded: Recipe = { ...plain, resistancePercent: 20 };
+  const bandedWeek = expandRecipe(banded)[0];
+  if (!bandedWeek) throw new Error("no week");
+  const band = {
+    kind: "band" as const,
+    name: "Light band",
+    restM: 0.5,
+    readings: [0.6, 0.9, 1.2, 1.5].map((lengthM) => ({ lengthM, tensionKg: 15 * (lengthM - 0.5) })),
+    folded: false,
+    anchorM: 0.05,
+  };
+  const heights = { bottomM: 0.9, lockoutM: 1.4, measured: true };
+  const eight = Array.from({ length: 8 }, (_, i) =>
+    lifterAt(`${i}`, "v", { workingMax: testedMax(100 + i, "2026-03-10"), heights }, {}),
+  );
+  const started = (over: { pairs: number; recipe?: Recipe; lifters?: Lifter[] }) =>
+    freezeSession({
+      plan: { ...plan, recipe: over.recipe ?? banded },
+      week: expandRecipe(over.recipe ?? banded)[0] ?? bandedWeek,
+      athletes: over.lifters ?? eight,
+      setups: new Map(),
+      racks: ["r1", "r2", "r3"].map((rackId, i) => ({
+        rackId,
+        number: i + 1,
+        gear,
+        hang: { pieces: [{ what: band, perSide: over.pairs }], anchorKg: 200 },
+      })),
+      overrides: new Map(),
+      date: "2026-03-10",
+      zone: "Europe/Oslo",
+      roomName: "Boathouse",
+      coachValues: {},
+    });
+  const lifters = (session: ReturnType<typeof started>) =>
+    liftsOf(session)[0]?.racks.map((rack) => rack.lifters) ?? [];
+
+  it("counts pieces over all racks at once: two pairs serve a squad of eight at two racks, no third", () => {
+    const racks = lifters(started({ pairs: 2 }));
+    const hangs = racks.map((own) => own.map((one) => one.sets[0]?.resistance !== undefined));
+    // Light loads come first; each rack's lifters take turns with the same pair.
+    const held = racks.map((own) =>
+      Math.max(
+        ...own.map((one) => Number(/^(\d)/.exec(one.sets[0]?.resistance?.words ?? "0")?.[1])),
+      ),
+    );
+    expect(held.reduce((sum, n) => sum + n, 0)).toBeLessThanOrEqual(2);
+    expect(hangs[0]?.every(Boolean)).toBe(true);
+    const last = racks.at(-1)?.[0];
+    if (held.at(-1) === 0) expect(last?.setup?.join()).toContain("Nothing hung.");
+  });
+
+  it("gives every rack its own where there are enough", () => {
+    for (const own of lifters(started({ pairs: 9 })))
+      for (const one of own) {
+        expect(one.sets[0]?.resistance?.words).toContain("Light band a side, peg at 5 cm");
+        expect(one.setup?.join()).toContain("at lockout");
+      }
+  });
+
+  it("takes it off the bar as the convention says, and nothing where none is asked", () => {
+    const [bar] = lifters(started({ pairs: 9 })).flat();
+    const [lockout] = lifters(
+      started({ pairs: 9, recipe: { ...banded, convention: "lockout" } }),
+    ).flat();
+    const [free] = lifters(started({ pairs: 9, recipe: plain })).flat();
+    expect(free?.sets[0]?.resistance).toBeUndefined();
+    expect(bar?.sets[0]?.loadKg).toBe(free?.sets[0]?.loadKg);
+    expect(lockout?.sets[0]?.loadKg).toBeLessThan(free?.sets[0]?.loadKg ?? 0);
+    const lockoutKg = lockout?.sets[0]?.resistance?.lockoutKg ?? 0;
+    // Rounded to the room's plates: within a step of what was asked.
+    expect(Math.abs(lockoutKg - (free?.sets[0]?.loadKg ?? 0))).toBeLessThanOrEqual(2.5);
+  });
+
+  it("without heights leaves the bar of a bar percentage, and no load where the lockout counts", () => {
+    const blind = eight.map((one) => ({
+      ...one,
+      byVariant: { v: { ...(one.byVariant.v as LiftFacts), heights: undefined } },
+    }));
+    const [bar] = lifters(started({ pairs: 9, lifters: blind })).flat();
+    expect(bar?.sets[0]?.loadKg).toBeGreaterThan(0);
+    expect(bar?.setup?.join()).toContain("Nothing hung. Bands and chains are not worked out");
+    const [lockout] = lifters(
+      started({ pairs: 9, lifters: blind, recipe: { ...banded, convention: "lockout" } }),
+    ).flat();
+    expect(lockout?.sets[0]).toMatchObject({ loadKg: undefined });
+    expect(lockout?.sets[0]?.loadReason).toContain("no bar heights");
+  });
+
+  it("says how a week is done: method, pause, tempo", () => {
+    const paused: Recipe = {
+      ...recipe,
+      tempo: { downS: 3 },
+      weeks: [{ id: "w1", add: 0, method: { name: "paused", pauseS: 2, factor: 1 } }],
+    };
+    const [first] = lifters(started({ pairs: 1, recipe: paused })).flat();
+    expect(first?.setup).toEqual(["Paused, 2 s at the bottom", "Tempo: 3 s down"]);
   });
 });

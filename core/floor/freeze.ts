@@ -3,19 +3,22 @@ import type { BoxSlot } from "../boxsquat/slot";
 import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
 import { faultsFor } from "../liverules/lift-faults";
 import { groupByLoad } from "../prescribe/groups";
-import { atLift, type Lifter } from "../prescribe/lifter";
+import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
+import { methodWords } from "../prescribe/method";
 import { prescribeSet, type SetPrescription } from "../prescribe/prescribe";
+import { type Rigging, riggingOf, riggingWords } from "../prescribe/rigging";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/line";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { stopOf } from "../recipe/speeds";
+import type { HangStock } from "../resistance/rig";
 import type { CoachValues } from "../settings/coach-values";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
 import { CORE_VERSION, type FrozenLift, type FrozenLifter, type FrozenSession } from "./frozen";
 
-/** One slot of a plan as far as its numbers need it. */
+/** One slot of a plan in one week, as far as its numbers need it. */
 export interface SessionPlan {
   id: string;
   /** The slot within the plan. */
@@ -27,6 +30,7 @@ export interface SessionPlan {
   /** Number of the published version that is lifted; 0 where none was published. */
   version: number;
   recipe: Recipe;
+  /** The lift of that week: a method of a rotation may have its own. */
   variant: { id: string; name: string; lift: string; start: LiftStart; caution: string };
   box?: BoxSlot;
   metric: VelocityMetric;
@@ -39,22 +43,33 @@ export type LifterSetup = Pick<FrozenLifter, "setup" | "box">;
 /** A slot's overrides by "athlete id/set key", kg. */
 export type Overrides = ReadonlyMap<string, number>;
 
-/** One athlete's week with every number settled for the gear. */
+/** One athlete's week with every number settled for the gear, and what hangs on the bar. */
 export function prescribeWeek(input: {
   plan: SessionPlan;
   week: WaveWeek;
   athlete: Lifter;
   gear: LoadingGear;
+  hang: HangStock;
   overrides: Overrides;
-}): SetPrescription[] {
+}): { sets: SetPrescription[]; rigging: Rigging } {
   const { plan, week, athlete, gear, overrides } = input;
   const { lift } = plan.variant;
-  return week.sets.map((set) =>
+  const facts = atLift(athlete, plan.variant.id);
+  const rigging = riggingOf({
+    recipe: plan.recipe,
+    week,
+    facts: basisFacts(facts, plan.variant.id, plan.metric),
+    heights: facts.heights,
+    stock: input.hang,
+    gear,
+  });
+  const sets = week.sets.map((set) =>
     prescribeSet({
       recipe: plan.recipe,
       set,
       variant: plan.variant,
-      athlete: atLift(athlete, plan.variant.id),
+      athlete: facts,
+      rigging,
       gear,
       mode: plan.rounding,
       metric: plan.metric,
@@ -62,6 +77,7 @@ export function prescribeWeek(input: {
       overrideKg: overrides.get(`${athlete.id}/${set.key}`),
     }),
   );
+  return { sets, rigging };
 }
 
 /** The slot's smallest stop, else the team's, joins the rules under styles that ask for a stop. */
@@ -88,7 +104,7 @@ export function freezeSession(input: {
   athletes: readonly Lifter[];
   /** By athlete, where the lift is done on a box. */
   setups: ReadonlyMap<string, LifterSetup>;
-  racks: ReadonlyArray<{ rackId: string; number: number; gear: LoadingGear }>;
+  racks: ReadonlyArray<{ rackId: string; number: number; gear: LoadingGear; hang: HangStock }>;
   overrides: Overrides;
   date: LocalDate;
   zone: string;
@@ -109,6 +125,9 @@ export function freezeSession(input: {
     setS: DEFAULT_SET_S,
     changeS: DEFAULT_CHANGE_S,
   });
+  const how = methodWords(recipe, week, plan.box, input.coachValues.smallestStopS);
+  // Racks lift at the same time: what hangs on one is not there for the next.
+  const taken = new Map<string, number>();
   const slot: FrozenLift = {
     kind: "lift",
     slotId: plan.slotId,
@@ -124,18 +143,29 @@ export function freezeSession(input: {
     groups: groups.flatMap((group, i) => {
       const rack = racks[i];
       if (!rack) return [];
-      return {
-        stationId: rack.rackId,
-        lifters: group.lifters.map(({ athlete, facts }) => ({
+      const hang = stillThere(rack.hang, taken);
+      const prescribed = group.lifters.map(({ athlete, facts }) => {
+        const setup = input.setups.get(athlete.id);
+        const unit = athlete.unit ?? "kg";
+        const own = prescribeWeek({ plan, week, athlete, gear: rack.gear, hang, overrides });
+        const lines = [...how, ...riggingWords(own.rigging, unit), ...(setup?.setup ?? [])];
+        const lifter: FrozenLifter = {
           athleteId: athlete.id,
           name: athlete.name,
-          unit: athlete.unit ?? "kg",
+          unit,
           line: facts.profile?.line,
           instructions: [...athlete.instructions],
-          ...input.setups.get(athlete.id),
-          sets: prescribeWeek({ plan, week, athlete, gear: rack.gear, overrides }),
-        })),
-      };
+          ...setup,
+          ...(lines.length > 0 ? { setup: lines } : {}),
+          sets: own.sets,
+        };
+        return { lifter, rigging: own.rigging };
+      });
+      take(
+        taken,
+        prescribed.map((one) => one.rigging),
+      );
+      return { stationId: rack.rackId, lifters: prescribed.map((one) => one.lifter) };
     }),
   };
   return {
@@ -154,4 +184,27 @@ export function freezeSession(input: {
     })),
     slots: [slot],
   };
+}
+
+/** A rack's pieces less those that other racks hold already. */
+function stillThere(hang: HangStock, taken: ReadonlyMap<string, number>): HangStock {
+  return {
+    ...hang,
+    pieces: hang.pieces.map((piece) => ({
+      ...piece,
+      perSide: Math.max(0, piece.perSide - (taken.get(piece.what.name) ?? 0)),
+    })),
+  };
+}
+
+/** Notes what a rack needs: who takes turns at it uses the same pieces one after the other. */
+function take(taken: Map<string, number>, riggings: readonly Rigging[]): void {
+  const most = new Map<string, number>();
+  for (const rigging of riggings) {
+    if (rigging.kind !== "rigged") continue;
+    for (const { what, perSide } of rigging.rig.pieces) {
+      most.set(what.name, Math.max(perSide, most.get(what.name) ?? 0));
+    }
+  }
+  for (const [name, perSide] of most) taken.set(name, perSide + (taken.get(name) ?? 0));
 }

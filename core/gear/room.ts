@@ -1,5 +1,6 @@
 import type { LoadingGear } from "../barload/loading-gear";
 import type { MatStock, SeatBase } from "../boxsquat/stack";
+import type { HangStock } from "../resistance/rig";
 import { type Band, bandCurve, type Chain, type Resistance } from "../resistance/setup";
 import { formatMass, massKg, plainNumber } from "../units/mass";
 import type { LocalDate } from "../units/time";
@@ -105,6 +106,20 @@ export function resistanceStock(
     } else stock.usable.push({ what: band, perSide: item.count });
   }
   return stock;
+}
+
+/** What holds a rack's bands, and where. */
+export type RackHold = Pick<RackFacts, "bolted" | "anchorKg" | "pegM">;
+
+/**
+ * What one rack can hang on its bar on a day. A bolted rack whose point nobody rated holds what
+ * bands pull; one that is not bolted holds what its anchor weighs.
+ */
+export function hangStock(items: readonly GearItem[], hold: RackHold, today: LocalDate): HangStock {
+  return {
+    pieces: resistanceStock(items, hold.pegM, today).usable,
+    anchorKg: hold.anchorKg ?? (hold.bolted ? Number.POSITIVE_INFINITY : undefined),
+  };
 }
 
 /** What can be sat on in the room, and the mats. */

@@ -4,6 +4,7 @@ import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
 import type { Lifter } from "../prescribe/lifter";
 import { DELOAD_UNSET } from "../prescribe/prescribe";
 import type { Recipe } from "../recipe/recipe";
+import { NOTHING_TO_HANG } from "../resistance/rig";
 import { type Block, blockOfLift, type Slot, slotWeek } from "./block";
 import { type BlockRoom, blockLoads, changedLoads, setInFull, slotCells } from "./block-loads";
 import { BETWEEN_EXERCISES_S, dayStave, setSeconds, WARM_UP_S } from "./day-time";
@@ -30,7 +31,13 @@ const recipe: Recipe = {
   lead: "percent",
   stop: { lossFrom: "best" },
 };
-const room: BlockRoom = { gear, rounding: "nearest", metric: "MCV", settings: {} };
+const room: BlockRoom = {
+  gear,
+  rounding: "nearest",
+  metric: "MCV",
+  settings: {},
+  hang: NOTHING_TO_HANG,
+};
 const athlete = (id: string, kg: number | undefined): Lifter =>
   lifterAt(
     id,

@@ -1,9 +1,11 @@
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
 import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { loadOfSet, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
+import { FREE, type Rigging, riggingOf } from "../prescribe/rigging";
 import { GROUP_CURVES } from "../profile/line";
 import { type BasisFacts, basisLoad } from "../recipe/basis";
 import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
+import type { HangStock } from "../resistance/rig";
 import type { VelocityMetric } from "../units/velocity";
 import { type Block, overrideKey, type Slot, slotWeek } from "./block";
 
@@ -13,6 +15,8 @@ export interface BlockRoom {
   rounding: RoundingMode;
   metric: VelocityMetric;
   settings: RecipeSettings;
+  /** What the room can hang on a bar of its first rack. */
+  hang: HangStock;
 }
 
 /** Sets one after the other with the same load, as one figure. */
@@ -82,10 +86,21 @@ function setLoads(input: {
   /** Athletes who have a load of their own somewhere in the block. */
   own: ReadonlySet<string>;
   factsOf: ReturnType<typeof factsOnce>;
-}): SetKg[] {
+}): { loads: SetKg[]; rigging: Rigging } {
   const { block, slotId, slot, week, athlete, room } = input;
   const variantId = variantIn(slot, week);
   const facts = input.factsOf(athlete, variantId ?? "");
+  const rigging =
+    variantId === undefined
+      ? FREE
+      : riggingOf({
+          recipe: slot.recipe,
+          week,
+          facts,
+          heights: athlete.byVariant[variantId]?.heights,
+          stock: room.hang,
+          gear: room.gear,
+        });
   const same = firstsOf(week);
   const withOwn = input.own.has(athlete.id);
   const loads: SetKg[] = [];
@@ -101,10 +116,10 @@ function setLoads(input: {
       before ??
         (variantId === undefined
           ? { kg: ownKg ?? freeLoad(set, facts, athlete), reason: undefined }
-          : onBar(set, facts, room, ownKg, input.liftName)),
+          : onBar(set, facts, room, ownKg, rigging, input.liftName)),
     );
   }
-  return loads;
+  return { loads, rigging };
 }
 
 function onBar(
@@ -112,10 +127,11 @@ function onBar(
   facts: BasisFacts,
   room: BlockRoom,
   overrideKg: number | undefined,
+  rigging: Rigging,
   variantName: string,
 ): SetKg {
   const { gear, rounding: mode } = room;
-  const found = loadOfSet({ set, facts, gear, mode, overrideKg, variantName });
+  const found = loadOfSet({ set, facts, gear, mode, overrideKg, rigging, variantName });
   return found.ok
     ? { kg: found.loading.totalKg, reason: undefined }
     : { kg: undefined, reason: found.reason };
@@ -127,6 +143,15 @@ function freeLoad(set: WaveSet, facts: BasisFacts, athlete: Lifter): number | un
   return found.ok && found.kg > 0 ? Math.round(2 * found.kg * (set.factor ?? 1)) / 2 : undefined;
 }
 
+/** One week of a slot, with everybody's loads in the order of the athletes given. */
+export interface SlotCell {
+  week: number;
+  wave: WaveWeek | undefined;
+  byAthlete: LoadRun[][];
+  /** What hangs on each one's bar. */
+  riggings: Rigging[];
+}
+
 /** Everybody's loads of one slot for some weeks: what the plan's page draws. */
 export function slotCells(input: {
   block: Block;
@@ -135,26 +160,37 @@ export function slotCells(input: {
   athletes: readonly Lifter[];
   room: BlockRoom;
   liftName: string;
-}): Array<{ week: number; wave: WaveWeek | undefined; byAthlete: LoadRun[][] }> {
+}): SlotCell[] {
   const { block, slotId, athletes, room } = input;
   const slot = block.slots[slotId];
   const own = ownersOf(block);
   const factsOf = factsOnce(room);
   return input.weeks.map((number) => {
     const wave = slot && slotWeek(block, slot, number, room.settings);
-    if (!slot || !wave) return { week: number, wave: undefined, byAthlete: athletes.map(() => []) };
+    if (!slot || !wave) {
+      return {
+        week: number,
+        wave: undefined,
+        byAthlete: athletes.map(() => []),
+        riggings: athletes.map(() => FREE),
+      };
+    }
+    const all = athletes.map((athlete) =>
+      setLoads({ ...input, slot, week: wave, athlete, own, factsOf }),
+    );
     return {
       week: number,
       wave,
-      byAthlete: athletes.map((athlete) =>
+      byAthlete: athletes.map((athlete, i) =>
         runsOf(
           wave.sets,
-          setLoads({ ...input, slot, week: wave, athlete, own, factsOf }),
+          all[i]?.loads ?? [],
           (set) =>
             own.has(athlete.id) &&
             block.overrides[overrideKey(athlete.id, slotId, set.key)] !== undefined,
         ),
       ),
+      riggings: all.map((one) => one.rigging),
     };
   });
 }
@@ -212,7 +248,7 @@ export function blockLoads(input: {
   for (const athlete of input.athletes) {
     const own: Record<string, number> = {};
     for (const { slotId, slot, week, keys } of weeks) {
-      const loads = setLoads({
+      const { loads } = setLoads({
         block,
         room,
         slotId,
@@ -273,11 +309,20 @@ export function setInFull(input: {
 }): SetPrescription {
   const { block, slotId, set, athlete, room, lift } = input;
   const slot = block.slots[slotId] as Slot;
+  const at = atLift(athlete, lift.id);
   return prescribeSet({
     recipe: slot.recipe,
     set,
     variant: lift,
-    athlete: atLift(athlete, lift.id),
+    athlete: at,
+    rigging: riggingOf({
+      recipe: slot.recipe,
+      week: input.week,
+      facts: basisFacts(at, lift.id, room.metric),
+      heights: at.heights,
+      stock: room.hang,
+      gear: room.gear,
+    }),
     gear: room.gear,
     mode: room.rounding,
     metric: room.metric,

@@ -1,6 +1,7 @@
 import type { PlainMax } from "../maxes/records";
 import type { DatedLine } from "../profile/line";
 import type { BasisFacts } from "../recipe/basis";
+import type { BarHeights } from "../resistance/setup";
 import type { VelocityMetric } from "../units/velocity";
 
 /** What an athlete brings to one lift variant. Every fact is there, or known to be missing. */
@@ -10,6 +11,8 @@ export interface LiftFacts {
   /** Speed of peak force (m/s) and load of peak power (kg) in the newest test that has them. */
   peakForceMps: number | undefined;
   peakPowerKg: number | undefined;
+  /** Bar heights at bottom and lockout, measured or by stature: what bands and chains pull at. */
+  heights: BarHeights | undefined;
 }
 
 export const NO_LIFT_FACTS: LiftFacts = {
@@ -17,6 +20,7 @@ export const NO_LIFT_FACTS: LiftFacts = {
   profile: undefined,
   peakForceMps: undefined,
   peakPowerKg: undefined,
+  heights: undefined,
 };
 
 /** What an athlete brings to any work: plan, card, paper, session and pairing read this one. */

@@ -11,10 +11,13 @@ import {
 } from "../recipe/basis";
 import { percentOf, type Recipe, type WaveSet } from "../recipe/recipe";
 import { targetOf } from "../recipe/speeds";
+import { barUnder, rigWords } from "../resistance/rig";
+import { CONVENTION_NAMES } from "../resistance/setup";
 import { formatKg, type Mass, plainNumber } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working, WorkingLine } from "../units/working";
 import { basisFacts, type LifterAtLift } from "./lifter";
+import type { Rigging } from "./rigging";
 
 /** One set of one athlete, with every number settled for the room it is done in. */
 export interface SetPrescription {
@@ -29,6 +32,11 @@ export interface SetPrescription {
   percent?: number | undefined;
   /** What the percentage is of, in words. */
   percentOf: string;
+  /**
+   * What hangs on the bar, how it is rigged, and what bar and resistance come to, kg; absent where
+   * nothing does, and in sessions from before it was kept. `loadKg` is the bar with its plates.
+   */
+  resistance?: SetResistance;
   /** Undefined where no load can be given; `loadReason` then says why. */
   loadKg: number | undefined;
   loadReason: string | undefined;
@@ -42,6 +50,17 @@ export interface SetPrescription {
   working: Working;
 }
 
+export interface SetResistance {
+  /** "1 × Short band a side, peg at 5 cm". */
+  words: string;
+  bottomKg: number;
+  lockoutKg: number;
+  meanKg: number;
+  /** Of the load at lockout, %. */
+  sharePercent: number;
+  heightsMeasured: boolean;
+}
+
 export interface PrescribeInput {
   recipe: Recipe;
   set: WaveSet;
@@ -53,6 +72,8 @@ export interface PrescribeInput {
   groupCurve: GroupCurve | undefined;
   /** A coach's load for this set, kg. */
   overrideKg?: number | undefined;
+  /** What hangs on the bar in this athlete's week. */
+  rigging: Rigging;
 }
 
 export type SetLoad =
@@ -63,11 +84,11 @@ export const DELOAD_UNSET =
   "The deload's factors are not set. Set them once under Coach-set values.";
 
 /**
- * The load of one set on one bar: the basis, the week's factor, the coach's own load before both;
- * without workings, so that a whole squad's block is cheap.
+ * The load of one set on one bar: the basis, the week's factor, less what hangs on it where the
+ * percentage counts that; the coach's own load, which is the bar's, before all. Without workings, so that a whole squad's block is cheap.
  */
 export function loadOfSet(
-  input: Pick<PrescribeInput, "set" | "gear" | "mode" | "overrideKg"> & {
+  input: Pick<PrescribeInput, "set" | "gear" | "mode" | "overrideKg" | "rigging"> & {
     facts: BasisFacts;
     variantName: string;
   },
@@ -87,7 +108,12 @@ export function loadOfSet(
             : BASIS_REFUSALS[found.reason],
       };
     }
+    const { rigging } = input;
+    if (rigging.kind === "not-rigged" && rigging.convention !== "bar") {
+      return { ok: false, reason: rigging.reason };
+    }
     askedKg = found.kg * set.factor;
+    if (rigging.kind === "rigged") askedKg = barUnder(rigging.convention, askedKg, rigging.rig);
     asked = found;
   }
   const loading = loadBar(input.gear, askedKg, input.mode);
@@ -132,14 +158,18 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
   }
   const { loading } = found;
   const askedWorking = found.asked?.ok ? found.asked.working : undefined;
-  const truePercent = max ? (100 * loading.totalKg) / max.kg : undefined;
+  const resistance = resistanceOn(input.rigging, loading.totalKg);
+  // A percentage counts what its convention counts; a speed is slowed by all that hangs on.
+  const counted = countedKg(input.rigging, loading.totalKg);
+  const slowedKg = resistance?.meanKg ?? loading.totalKg;
+  const truePercent = max ? (100 * counted) / max.kg : undefined;
   const target = targetSpeed({
     variantId: variant.id,
-    loadKg: loading.totalKg,
+    loadKg: slowedKg,
     metric: input.metric,
     coach: targetOf(recipe),
     profile: athlete.profile,
-    percentOfMax: truePercent,
+    percentOfMax: max && (100 * slowedKg) / max.kg,
     groupCurve: input.groupCurve,
   });
   const byMax = set.basis.by === "percent" && max !== undefined;
@@ -181,6 +211,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
     title: `${formatKg(loading.totalKg)}, set ${set.number}`,
     lines: [
       ...askedLines,
+      ...rigLines(input.rigging, resistance),
       ...loadingWorking(loading, max?.kg),
       ...(target ? target.working.lines : [{ label: "Wanted speed", value: "not set" }]),
     ],
@@ -201,6 +232,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
   }
   return {
     ...base,
+    ...(resistance ? { resistance } : {}),
     loadKg: loading.totalKg,
     loadReason: undefined,
     side: loading.side.plates,
@@ -213,4 +245,40 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
     },
     working,
   };
+}
+
+/** The load that a percentage under its convention is of, kg. */
+function countedKg(rigging: Rigging, barKg: number): number {
+  if (rigging.kind !== "rigged") return barKg;
+  const { convention, rig } = rigging;
+  return barKg + (convention === "bar" ? 0 : convention === "mean" ? rig.meanKg : rig.lockoutKg);
+}
+
+/** What hangs on a built bar, and what they come to together. */
+function resistanceOn(rigging: Rigging, barKg: number): SetResistance | undefined {
+  if (rigging.kind !== "rigged") return undefined;
+  const { rig } = rigging;
+  return {
+    words: rigWords(rig),
+    bottomKg: barKg + rig.bottomKg,
+    lockoutKg: barKg + rig.lockoutKg,
+    meanKg: barKg + rig.meanKg,
+    sharePercent: (100 * rig.lockoutKg) / (barKg + rig.lockoutKg),
+    heightsMeasured: rig.heightsMeasured,
+  };
+}
+
+function rigLines(rigging: Rigging, on: SetResistance | undefined): WorkingLine[] {
+  if (rigging.kind === "not-rigged") {
+    return [{ label: "Bands or chains", value: "none hung", detail: rigging.reason }];
+  }
+  if (rigging.kind === "free" || !on) return [];
+  return [
+    { label: on.words, value: CONVENTION_NAMES[rigging.convention] },
+    {
+      label: "Bar and resistance",
+      value: `${formatKg(on.bottomKg, "kg", 1)} at the bottom, ${formatKg(on.lockoutKg, "kg", 1)} at lockout`,
+      detail: `mean ${formatKg(on.meanKg, "kg", 1)}; ${plainNumber(on.sharePercent, 0)} % of the lockout${on.heightsMeasured ? "" : "; bar heights by stature, not measured"}`,
+    },
+  ];
 }

@@ -12,7 +12,7 @@ import { addDays, type LocalDate } from "../../core/units/time";
 import type { SimulatedLifter } from "../../device/lifter";
 import { addCycleReview } from "../queries/box.server";
 import { listComplexes } from "../queries/contrast.server";
-import { itemsOf, racksOf } from "../queries/gear.server";
+import { itemsOf, racksWithHang } from "../queries/gear.server";
 import { schoolIdByName } from "../queries/plan-library.server";
 import { insertPlan } from "../queries/plans.server";
 import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
@@ -231,7 +231,7 @@ export async function loadBoxCycle(
       // One is away in the third week.
       athletes: athletes.filter((_, i) => !(week === 3 && i === 2)),
       setups,
-      racks: (await racksOf(tx, roomId)).slice(0, 4),
+      racks: (await racksWithHang(tx, roomId, today)).slice(0, 4),
       overrides: new Map(),
       date,
       zone: room.zone,

@@ -12,7 +12,7 @@ import { addDays, dateAt, type LocalDate } from "../../core/units/time";
 import { keepVelocity } from "../../core/units/velocity";
 import { PROCESSING_VERSION } from "../../core/velocity/stream";
 import { type SimulatedLifter, trueVelocities } from "../../device/lifter";
-import { racksOf } from "../queries/gear.server";
+import { racksWithHang } from "../queries/gear.server";
 import { copyPlanLibrary, schoolIdByName } from "../queries/plan-library.server";
 import { addProfile } from "../queries/profiles.server";
 import { allotSeq, endSession, insertEntries, insertSession } from "../queries/sessions.server";
@@ -394,7 +394,7 @@ async function loadSession(
     week: day.week,
     athletes: day.athletes,
     setups: new Map(),
-    racks: (await racksOf(tx, room.id)).slice(0, 4),
+    racks: (await racksWithHang(tx, room.id, day.date)).slice(0, 4),
     overrides: new Map(),
     date: day.date,
     zone: room.zone,

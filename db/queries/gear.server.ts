@@ -1,6 +1,8 @@
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import type { LoadingGear } from "../../core/barload/loading-gear";
 import type { GearItem } from "../../core/gear/kinds";
+import { DEFAULT_PEG_M, hangStock, type RackHold } from "../../core/gear/room";
+import { massKg } from "../../core/units/mass";
 import type { LocalDate } from "../../core/units/time";
 import { bandInspection, bar, gearPiece, rack, room } from "../schema";
 import type { TeamTransaction } from "../team.server";
@@ -10,6 +12,7 @@ export interface RackGear {
   roomId: string;
   number: number;
   gear: LoadingGear;
+  hold: RackHold;
 }
 
 /** The racks in use, each with its bar and plates. */
@@ -24,6 +27,11 @@ export async function racksOf(tx: TeamTransaction, roomId?: string): Promise<Rac
     rackId: row.rack.id,
     roomId: row.rack.roomId,
     number: row.rack.number,
+    hold: {
+      bolted: row.rack.bolted,
+      anchorKg: row.rack.anchor ? massKg(row.rack.anchor) : undefined,
+      pegM: row.rack.pegM ?? DEFAULT_PEG_M,
+    },
     gear: {
       bar: {
         id: row.bar.id,
@@ -184,4 +192,13 @@ export async function addInspection(
   row: Omit<typeof bandInspection.$inferInsert, "teamId">,
 ) {
   await tx.insert(bandInspection).values({ teamId: tx.teamId, ...row });
+}
+
+/** The racks of a room with what each can hang on its bar on a day. */
+export async function racksWithHang(tx: TeamTransaction, roomId: string, today: LocalDate) {
+  const items = (await itemsOf(tx, roomId)).filter((item) => item.awayOn === null);
+  return (await racksOf(tx, roomId)).map((rack) => ({
+    ...rack,
+    hang: hangStock(items, rack.hold, today),
+  }));
 }

@@ -138,10 +138,11 @@ function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
         <span className="font-normal text-muted">
           {" "}
           · rest {slot.rest.leastS} to {slot.rest.mostS} s
-          {slot.tempo?.pauseS ? ` · pause ${slot.tempo.pauseS} s` : ""}
-          {slot.sides === "left-right" ? " · left, then right" : ""}
         </span>
       </h3>
+      {slot.how.map((line) => (
+        <p key={line}>{line}</p>
+      ))}
       {free ? (
         <p className="border-y border-rule py-1.5">
           <span className="text-xl font-bold">

@@ -2,6 +2,8 @@ import { Link } from "react-router";
 import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/plan/block";
 import { slotCells } from "../../../core/plan/block-loads";
 import { dayStave } from "../../../core/plan/day-time";
+import { methodWords } from "../../../core/prescribe/method";
+import { FREE, riggingWords } from "../../../core/prescribe/rigging";
 import { describeBasis } from "../../../core/recipe/basis";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
@@ -190,7 +192,11 @@ function daySlots(data: PlanPage, dayId: string, week: number) {
       room,
       liftName: name,
     });
-    return [{ slot, wave, name, byAthlete: cell?.byAthlete ?? [] }];
+    const how = methodWords(slot.recipe, wave, slot.box, data.stopS);
+    const hung = athletes.map((athlete, i) =>
+      riggingWords(cell?.riggings[i] ?? FREE, athlete.unit ?? "kg"),
+    );
+    return [{ slot, wave, name, how, hung, byAthlete: cell?.byAthlete ?? [] }];
   });
 }
 
@@ -238,14 +244,15 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
           </ul>
         </section>
       ))}
-      {slots.map(({ slot, wave, name, byAthlete }) => (
+      {slots.map(({ slot, wave, name, how, hung, byAthlete }) => (
         <section key={slot.id} className="mt-4 break-inside-avoid" aria-label={name}>
           <h3 className="text-lg font-bold">
             {name}
             <span className="font-normal text-muted">
               {" "}
               {SECTION_NAMES[slot.section].toLowerCase()}
-              {wave.method ? `, ${wave.method.name}` : ""} · {wave.sets.length} sets of{" "}
+              {" · "}
+              {wave.sets.length} sets of{" "}
               {[
                 ...new Set(
                   wave.sets.map((set) => (set.repsTo ? `${set.reps} to ${set.repsTo}` : set.reps)),
@@ -257,14 +264,23 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
               {slot.recipe.cycle.length > 0 ? ` · ${slot.recipe.cycle.join(", ")} in turn` : ""}
             </span>
           </h3>
+          {how.length > 0 ? <p>{how.join(" · ")}</p> : null}
           {slot.work.kind === "lift" ? (
             <ul className="grid grid-cols-2 gap-x-8 md:grid-cols-3">
               {athletes.map((athlete, i) => (
-                <li key={athlete.id} className="flex justify-between gap-3 border-b border-faint">
+                <li
+                  key={athlete.id}
+                  className="flex flex-wrap justify-between gap-x-3 border-b border-faint"
+                >
                   <span>{athlete.name}</span>
                   <b className="whitespace-nowrap">
                     {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
                   </b>
+                  {(hung[i] ?? []).map((line) => (
+                    <span key={line} className="basis-full text-sm">
+                      {line}
+                    </span>
+                  ))}
                 </li>
               ))}
             </ul>
@@ -325,7 +341,7 @@ function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
             </p>
           ))}
           <ul>
-            {slots.map(({ slot, wave, name, byAthlete }) => (
+            {slots.map(({ slot, wave, name, how, hung, byAthlete }) => (
               <li key={slot.id} className="border-b border-faint py-0.5">
                 <b>{name}</b> {wave.sets.length} × {wave.sets[0]?.reps}
                 {wave.sets[0]?.repsTo ? ` to ${wave.sets[0].repsTo}` : ""}
@@ -334,6 +350,11 @@ function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
                   {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
                   <span className="text-muted"> · {restText(slot.recipe.rest)}</span>
                 </span>
+                {[...how, ...(hung[i] ?? [])].map((line) => (
+                  <span key={line} className="block text-sm">
+                    {line}
+                  </span>
+                ))}
               </li>
             ))}
             {pairings.map(({ id, complex }) => (

@@ -10,11 +10,14 @@ import {
   slotsOf,
   slotWeek,
 } from "../../../core/plan/block";
+import { methodWords } from "../../../core/prescribe/method";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
+import { riggingWords } from "../../../core/prescribe/rigging";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { instructionsOn } from "../../../db/queries/person.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans, newestVersion, type PlanRow } from "../../../db/queries/plans.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -131,8 +134,9 @@ export interface CardSlot {
   caution: string;
   /** Of an exercise: the team's short line for it. */
   cue: string;
+  /** How it is done, a line each: method, tempo, contact, what hangs on the bar. */
+  how: string[];
   rest: { leastS: number; mostS: number };
-  tempo: Slot["recipe"]["tempo"];
   counts: "reps" | "metres" | "contacts";
   sides: Slot["recipe"]["sides"];
   sets: SetPrescription[];
@@ -160,18 +164,18 @@ async function slotsOnCard(
   const [athlete] = await planLifters(tx, row, block, today, [person], next.slots);
   if (!athlete) return [];
   const exercises = (await listExercises(tx)).rows;
+  const values = await coachValues(tx);
   return next.slots.flatMap((slot): CardSlot[] => {
-    const plan = sessionPlan(row, slot.id, block);
+    const wave = slotWeek(block, slot, week, room.settings);
+    const plan = wave && sessionPlan(row, slot.id, block, wave, 0);
     const shared = {
       id: slot.id,
       section: slot.section,
       rest: slot.recipe.rest,
-      tempo: slot.recipe.tempo,
       counts: slot.recipe.counts ?? "reps",
       sides: slot.recipe.sides,
     };
     if (!plan) {
-      const wave = slotWeek(block, slot, week, room.settings);
       const exercise = exercises.find((one) => one.id === exerciseIn(block, slot, week));
       const first = wave?.sets[0];
       if (!wave || !first) return [];
@@ -182,6 +186,7 @@ async function slotsOnCard(
           name: exercise?.name ?? slot.recipe.name,
           caution: "",
           cue: exercise?.cue ?? "",
+          how: methodWords(slot.recipe, wave, undefined),
           sets: [],
           free: {
             sets: wave.sets.length,
@@ -196,19 +201,21 @@ async function slotsOnCard(
     const prescribed = prescribeSlot({
       plan,
       block,
-      slot,
-      week,
-      settings: room.settings,
+      week: wave,
       gear: room.gear,
+      hang: room.hang,
       athlete,
     });
-    if (!prescribed) return [];
     return [
       {
         ...shared,
         name: plan.variant.name,
         caution: plan.variant.caution,
         cue: "",
+        how: [
+          ...methodWords(slot.recipe, wave, slot.box, values.smallestStopS),
+          ...riggingWords(prescribed.rigging, person.unit ?? "kg"),
+        ],
         sets: prescribed.sets,
         free: undefined,
       },

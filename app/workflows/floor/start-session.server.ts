@@ -1,7 +1,8 @@
 import { uuidv7 } from "uuidv7";
 import { freezeSession, type LifterSetup } from "../../../core/floor/freeze";
 import { isIn, leadSlot, slotWeek } from "../../../core/plan/block";
-import { racksOf, roomById } from "../../../db/queries/gear.server";
+import type { LocalDate } from "../../../core/units/time";
+import { racksWithHang, roomById } from "../../../db/queries/gear.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
 import { frozenById, insertSession, runningSessions } from "../../../db/queries/sessions.server";
@@ -29,16 +30,16 @@ export function startSession(
     const { block } = published ?? row.plan;
     const slotId = input.slotId ?? leadSlot(block)?.id ?? "";
     const slot = block.slots[slotId];
-    const plan = sessionPlan(row, slotId, block, published?.number);
     const settings = (await blockRoom(tx, row))?.settings ?? {};
     const week = slot && slotWeek(block, slot, input.week, settings);
+    const plan = week && sessionPlan(row, slotId, block, week, published?.number ?? 0);
     if (!plan || !week || week.sets.length === 0 || !room) {
       return failed("no-week", "This plan has no such week, or nothing to lift in it.");
     }
     const at = now();
     const date = localDate(room.zone, at);
 
-    const racks = await freeRacks(tx, room.id);
+    const racks = await freeRacks(tx, room.id, date);
     if (racks.length === 0) {
       return failed(
         "no-rack",
@@ -91,7 +92,7 @@ export function startSession(
 }
 
 /** Racks of a room that no running session uses. */
-async function freeRacks(tx: TeamTransaction, roomId: string) {
+async function freeRacks(tx: TeamTransaction, roomId: string, date: LocalDate) {
   const running = (await runningSessions(tx)).filter((one) => one.roomId === roomId);
   const frozen = await frozenById(
     tx,
@@ -100,5 +101,5 @@ async function freeRacks(tx: TeamTransaction, roomId: string) {
   const taken = new Set(
     [...frozen.values()].flatMap((session) => session.stations.map((station) => station.id)),
   );
-  return (await racksOf(tx, roomId)).filter((rack) => !taken.has(rack.rackId));
+  return (await racksWithHang(tx, roomId, date)).filter((rack) => !taken.has(rack.rackId));
 }

@@ -1,8 +1,10 @@
+import type { LoadingGear } from "../../../core/barload/loading-gear";
 import { type Overrides, prescribeWeek, type SessionPlan } from "../../../core/floor/freeze";
-import { type Block, type Slot, slotWeek } from "../../../core/plan/block";
+import type { Block, Slot } from "../../../core/plan/block";
+import { variantIn } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
-import type { SetPrescription } from "../../../core/prescribe/prescribe";
-import type { RecipeSettings, WaveWeek } from "../../../core/recipe/recipe";
+import type { WaveWeek } from "../../../core/recipe/recipe";
+import type { HangStock } from "../../../core/resistance/rig";
 import type { LocalDate } from "../../../core/units/time";
 import type { VariantRow } from "../../../db/queries/maxes.server";
 import type { PlanRow } from "../../../db/queries/plans.server";
@@ -56,16 +58,20 @@ export async function planLifters(
   });
 }
 
-/** A slot of a plan as the numbers need it; undefined where it is no lift of the team. */
+/**
+ * A slot of a plan in one week as the numbers need it; undefined where it is no lift of the team.
+ * @param publishedVersion number of the version that is lifted; 0 for a draft
+ */
 export function sessionPlan(
   row: PlanRow,
   slotId: string,
-  block: Block = row.plan.block,
-  publishedVersion = 0,
+  block: Block,
+  week: WaveWeek,
+  publishedVersion: number,
 ): SessionPlan | undefined {
   const slot = block.slots[slotId];
-  const work = slot?.work;
-  const variant = row.variants.find((one) => work?.kind === "lift" && one.id === work.variantId);
+  const variantId = slot && variantIn(slot, week);
+  const variant = row.variants.find((one) => one.id === variantId);
   if (!slot || !variant) return undefined;
   return {
     id: row.plan.id,
@@ -96,14 +102,11 @@ export function slotOverrides(block: Block, slotId: string): Overrides {
 export function prescribeSlot(input: {
   plan: SessionPlan;
   block: Block;
-  slot: Slot;
-  week: number;
-  settings: RecipeSettings;
+  week: WaveWeek;
   athlete: Lifter;
-  gear: Parameters<typeof prescribeWeek>[0]["gear"];
-}): { week: WaveWeek; sets: SetPrescription[] } | undefined {
-  const week = slotWeek(input.block, input.slot, input.week, input.settings);
-  if (!week) return undefined;
+  gear: LoadingGear;
+  hang: HangStock;
+}): ReturnType<typeof prescribeWeek> {
   const overrides = slotOverrides(input.block, input.plan.slotId);
-  return { week, sets: prescribeWeek({ ...input, week, overrides }) };
+  return prescribeWeek({ ...input, overrides });
 }

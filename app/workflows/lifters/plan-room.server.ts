@@ -3,11 +3,12 @@ import type { BlockRoom } from "../../../core/plan/block-loads";
 import type { RecipeSettings } from "../../../core/recipe/recipe";
 import type { CoachValues } from "../../../core/settings/coach-values";
 import { addDays } from "../../../core/units/time";
-import { racksOf } from "../../../db/queries/gear.server";
+import { racksWithHang } from "../../../db/queries/gear.server";
 import { competitions } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import type { PlanRow } from "../../../db/queries/plans.server";
 import type { TeamTransaction } from "../../../db/team.server";
+import { localDate } from "../../platform/clock.server";
 
 export const recipeSettings = (values: CoachValues): RecipeSettings => ({
   deloadSets: values.deloadSets,
@@ -34,11 +35,12 @@ export async function blockRoom(
   row: PlanRow,
   known?: TeamValues,
 ): Promise<(BlockRoom & { rackNumber: number }) | undefined> {
-  const rack = (await racksOf(tx, row.plan.roomId))[0];
+  const [rack] = await racksWithHang(tx, row.plan.roomId, localDate(row.zone));
   if (!rack) return undefined;
   const { values, near } = known ?? (await teamValues(tx, row));
   return {
     gear: rack.gear,
+    hang: rack.hang,
     rackNumber: rack.number,
     rounding: row.plan.rounding,
     metric: row.plan.metric,

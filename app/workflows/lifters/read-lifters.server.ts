@@ -1,9 +1,11 @@
 import { plainMax, trainingYears } from "../../../core/maxes/records";
 import type { Lifter, LiftFacts } from "../../../core/prescribe/lifter";
+import { heightsFromStature } from "../../../core/resistance/heights";
+import type { BarHeights } from "../../../core/resistance/setup";
 import { massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
-import { instructionsOn, newestMasses } from "../../../db/queries/person.server";
+import { instructionsOn, newestMasses, setupsOf } from "../../../db/queries/person.server";
 import { newestProfiles, profileTests } from "../../../db/queries/profiles.server";
 import type { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -14,7 +16,7 @@ export type AthleteRow = Awaited<ReturnType<typeof listAthletes>>[number];
 
 /**
  * What some athletes bring to some lifts: the one assembly that plans, cards, papers, sessions
- * and pairings are worked out from. Six readings whatever the number of people, and two more
+ * and pairings are worked out from. Seven readings whatever the number of people, and two more
  * where peaks are asked for.
  */
 export async function readLifters(
@@ -33,15 +35,18 @@ export async function readLifters(
 ): Promise<Lifter[]> {
   const { people, todayOf, variants, variantIds } = asked;
   const of = people.map((one) => one.id);
-  const [maxes, instructions, profiles, masses, peaks] = await Promise.all([
+  const [maxes, instructions, profiles, masses, setups, peaks] = await Promise.all([
     readMaxes(tx, todayOf, of, variantIds, variants),
     instructionsOn(tx, todayOf, of),
     newestProfiles(tx, { of, variantIds }),
     newestMasses(tx, of),
+    setupsOf(tx, of),
     readPeaks(tx, of, variants, asked.peaksOf),
   ]);
   const profileOf = new Map(profiles.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const massOf = new Map(masses.map((one) => [one.athleteId, one.mass]));
+  const setupOf = new Map(setups.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
+  const liftOf = new Map(variants.map((one) => [one.id, one.lift]));
   return people.map((person) => {
     const known = maxes(person.id);
     const mass = massOf.get(person.id);
@@ -68,12 +73,25 @@ export async function readLifters(
               },
               peakForceMps: peaks.get(key)?.peakForceMps,
               peakPowerKg: peaks.get(key)?.peakPowerKg,
+              heights: heightsOf(setupOf.get(key), liftOf.get(variantId), person.statureCm),
             },
           ];
         }),
       ),
     };
   });
+}
+
+/** Bar heights as measured, else by stature and marked so. */
+function heightsOf(
+  setup: { bottomM: number | null; lockoutM: number | null } | undefined,
+  lift: string | undefined,
+  statureCm: number | null,
+): BarHeights | undefined {
+  if (setup?.bottomM != null && setup.lockoutM != null) {
+    return { bottomM: setup.bottomM, lockoutM: setup.lockoutM, measured: true };
+  }
+  return lift === undefined || statureCm === null ? undefined : heightsFromStature(lift, statureCm);
 }
 
 /** Peak force and power of the newest test that has them, by "athlete id/variant id". */

@@ -3,9 +3,11 @@ import ical from "ical-generator";
 import { uuidv7 } from "uuidv7";
 import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/plan/block";
 import { slotCells } from "../../../core/plan/block-loads";
+import { methodWords } from "../../../core/prescribe/method";
+import { FREE, riggingWords } from "../../../core/prescribe/rigging";
 import { describeBasis } from "../../../core/recipe/basis";
 import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
-import { listSchools } from "../../../db/queries/plan-library.server";
+import { coachValues, listSchools } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { blockAsJson } from "../../forms/block";
@@ -88,12 +90,17 @@ export function exportPlan(
     if (!room) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
     const athletes = await planLifters(tx, row, block, localDate(row.zone));
     const weeks = Array.from({ length: block.weeks }, (_, i) => i + 1);
+    const values = await coachValues(tx);
     const rows: string[][] = [];
     for (const day of daysOf(block)) {
       for (const slot of slotsOf(block, day.id)) {
         const liftName = lookup(slot, undefined)?.name ?? slot.recipe.name;
         for (const cell of slotCells({ block, slotId: slot.id, weeks, athletes, room, liftName })) {
+          const how = cell.wave
+            ? methodWords(slot.recipe, cell.wave, slot.box, values.smallestStopS)
+            : [];
           athletes.forEach((athlete, i) => {
+            const hung = riggingWords(cell.riggings[i] ?? FREE, "kg");
             for (const run of cell.byAthlete[i] ?? []) {
               const set = cell.wave?.sets.find((one) => one.key === run.key);
               rows.push([
@@ -108,6 +115,7 @@ export function exportPlan(
                 `${slot.recipe.rest.leastS}-${slot.recipe.rest.mostS}`,
                 run.loadKg === undefined ? "" : String(run.loadKg),
                 run.overridden ? "own" : "",
+                [...how, ...hung].join("; "),
               ]);
             }
           });
@@ -126,6 +134,7 @@ export function exportPlan(
       "rest_s",
       "load_kg",
       "by",
+      "how",
     ];
     return done({ name: `${name}.csv`, type: "text/csv", text: csvOf(head, rows) });
   });

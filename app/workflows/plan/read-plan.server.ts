@@ -121,7 +121,10 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         rounding: room.rounding,
         metric: room.metric,
         settings: room.settings,
+        hang: room.hang,
       },
+      /** Smallest stop on the box that the team asks where a slot sets none, s. */
+      stopS: facts.values.smallestStopS,
       gearName: `${room.gear.bar.name}, rack ${room.rackNumber}`,
       today,
       athletes,
