@@ -208,6 +208,7 @@ function runsOf(
     if (
       last &&
       last.loadKg === load.kg &&
+      last.reason === load.reason &&
       last.overridden === overridden &&
       last.reps === set.reps
     ) {
