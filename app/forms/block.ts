@@ -84,6 +84,7 @@ export const BlockSchema = z
       z.object({
         reason: z.string().trim().min(3, "Write the reason.").max(300),
         by: z.string().max(80),
+        athletes: z.array(z.uuid()).max(500).optional(),
       }),
     ),
   })

@@ -2,8 +2,8 @@ import { describe, expect, it } from "vitest";
 import type { Complex } from "../contrast/complex";
 import { type Block, blockOfLift, type Slot } from "../plan/block";
 import type { Recipe } from "../recipe/recipe";
-import type { CheckedAthlete, CheckInput } from "./input";
-import { checkPlan, openChecks } from "./plan";
+import type { CheckedAthlete, CheckInput, PlanCheck } from "./input";
+import { checkPlan, isAnswered, openChecks, refusedInSlot } from "./plan";
 import { compareSchools, type School, secondDay } from "./school";
 import { heavySlot, speedSlot } from "./slots";
 
@@ -269,8 +269,8 @@ describe("checks of a plan", () => {
     const limited = [
       athlete({
         refused: [
-          { what: "heavy", because: "No heavy singles" },
-          { what: "bands-chains", because: "No bands" },
+          { what: "heavy", lift: undefined, because: "No heavy singles" },
+          { what: "bands-chains", lift: undefined, because: "No bands" },
         ],
         caps: [{ lift: "squat", percent: 60 }],
       }),
@@ -327,7 +327,9 @@ describe("checks of a plan", () => {
     for (const one of a) expect(one.from).not.toBe("");
     expect(a.filter((one) => one.code === "spacing")[0]?.from).toBe("House rules");
     const levels = checkPlan(
-      input(own, { athletes: [athlete({ refused: [{ what: "heavy", because: "" }] })] }),
+      input(own, {
+        athletes: [athlete({ refused: [{ what: "heavy", lift: undefined, because: "" }] })],
+      }),
     ).map((one) => one.level);
     expect(levels).toEqual(
       [...levels].sort(
@@ -525,5 +527,39 @@ describe("numbers that a team may set", () => {
     expect(found(primer(5))).toBeUndefined();
     expect(found(primer(6))?.text).toContain("18 reps in the primer, over 15");
     expect(found(primer(6), { coachValues: { primerMostReps: 20 } })).toBeUndefined();
+  });
+});
+
+describe("what an answer covers", () => {
+  const check = (athletes?: string[]): PlanCheck => ({
+    key: "heavy-refused/main",
+    code: "heavy-refused",
+    level: "refused",
+    text: "Heavy work is refused.",
+    from: "Cautions",
+    slotId: "main",
+    ...(athletes ? { athletes } : {}),
+  });
+  const answered = (athletes?: string[]) => ({
+    answered: {
+      "heavy-refused/main": { reason: "Seen.", by: "C", ...(athletes ? { athletes } : {}) },
+    },
+  });
+  const having = (over: Partial<Block>) => block({}, over);
+
+  it("is the matter and those it named: who joins later is asked about anew", () => {
+    expect(isAnswered(having(answered(["a"])), check(["a"]))).toBe(true);
+    expect(isAnswered(having(answered(["a"])), check(["a", "b"]))).toBe(false);
+    // Answers from before names were kept cover nobody by name.
+    expect(isAnswered(having(answered()), check(["a"]))).toBe(false);
+    expect(isAnswered(having(answered()), check())).toBe(true);
+  });
+
+  it("leaves out whom an open refusal names, and only them; one of the slot itself stops it", () => {
+    const found = refusedInSlot(having(answered(["a"])), [check(["a", "b"])], "main");
+    expect([...found.leftOut.keys()]).toEqual(["b"]);
+    expect(found.stops).toEqual([]);
+    expect(refusedInSlot(having({}), [check()], "main").stops).toHaveLength(1);
+    expect(refusedInSlot(having({}), [check()], "other").stops).toHaveLength(0);
   });
 });

@@ -19,6 +19,8 @@ export interface PlanCheck {
   /** School (or "Arithmetic", "Cautions") from which it comes. */
   from: string;
   slotId?: string;
+  /** Ids of those whom it names; absent where it is about the plan itself. */
+  athletes?: string[];
 }
 
 export interface CheckedWork extends WorkFacts {
@@ -42,6 +44,8 @@ export interface CheckedAthlete {
   /** Kinds of work refused by default, with the words that may be shown. */
   refused: ReadonlyArray<{
     what: "heavy" | "bands-chains" | "max-test" | "relax";
+    /** On this lift alone; undefined: on every one. */
+    lift: string | undefined;
     because: string;
   }>;
   /** Cap on a lift, % of the max, from an instruction. */

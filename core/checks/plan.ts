@@ -28,6 +28,7 @@ function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
         text: finding.text,
         from: rule.from === "the school" ? input.school.name : rule.from,
         ...(at === undefined ? {} : { slotId: at }),
+        ...(finding.of === undefined ? {} : { athletes: finding.of.map((one) => one.id) }),
       };
     });
   switch (rule.of) {
@@ -49,6 +50,36 @@ function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
 const asList = (findings: Findings) =>
   findings === undefined ? [] : "text" in findings ? [findings] : findings;
 
+/** Whether a coach's answer covers a check: the matter, and everybody whom it names today. */
+export function isAnswered(block: Block, check: PlanCheck): boolean {
+  const answer = block.answered[check.key];
+  if (answer === undefined) return false;
+  const covered = new Set(answer.athletes ?? []);
+  return (check.athletes ?? []).every((id) => covered.has(id));
+}
+
 /** Checks that no coach has answered with a reason. */
 export const openChecks = (block: Block, checks: readonly PlanCheck[]) =>
-  checks.filter((check) => block.answered[check.key] === undefined);
+  checks.filter((check) => !isAnswered(block, check));
+
+/**
+ * What open refusals do to a slot: those that name athletes leave them out of it, those of the
+ * slot or the plan itself stop it. A draft lifts neither.
+ */
+export function refusedInSlot(
+  block: Block,
+  checks: readonly PlanCheck[],
+  slotId: string,
+): { stops: PlanCheck[]; leftOut: Map<string, PlanCheck> } {
+  const open = openChecks(block, checks).filter(
+    (one) => one.level === "refused" && (one.slotId === undefined || one.slotId === slotId),
+  );
+  const leftOut = new Map<string, PlanCheck>();
+  for (const check of open) {
+    const answer = block.answered[check.key];
+    for (const id of check.athletes ?? []) {
+      if (!answer?.athletes?.includes(id) && !leftOut.has(id)) leftOut.set(id, check);
+    }
+  }
+  return { stops: open.filter((one) => one.athletes === undefined), leftOut };
+}

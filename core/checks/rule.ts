@@ -29,6 +29,8 @@ export interface Finding {
   level?: CheckLevel;
   /** The slot it speaks of, where its subject is none. */
   slotId?: string;
+  /** Whom it names: an answer covers these and nobody who joins later. */
+  of?: readonly CheckedAthlete[];
 }
 
 export type Findings = Finding | readonly Finding[] | undefined;
@@ -151,8 +153,14 @@ export const isNovice = (athlete: CheckedAthlete): boolean =>
 export const names = (athletes: readonly CheckedAthlete[]) =>
   athletes.map((one) => one.name).join(", ");
 
-/** Those for whom a kind of work is refused by default. */
+/** Those for whom a kind of work is refused by default, on every lift or on this one. */
 export const refusedFor = (
   athletes: readonly CheckedAthlete[],
   what: CheckedAthlete["refused"][number]["what"],
-) => athletes.filter((one) => one.refused.some((refusal) => refusal.what === what));
+  lift: string | undefined,
+) =>
+  athletes.filter((one) =>
+    one.refused.some(
+      (refusal) => refusal.what === what && (refusal.lift === undefined || refusal.lift === lift),
+    ),
+  );

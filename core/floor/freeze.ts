@@ -111,6 +111,8 @@ export function freezeSession(input: {
   roomName: string;
   /** What the team's coach has set. */
   coachValues: CoachValues;
+  /** Who is refused in this slot and is not among the athletes, by the check's code. */
+  leftOut?: ReadonlyMap<string, string>;
 }): FrozenSession {
   const { plan, week, racks, overrides } = input;
   const { recipe } = plan;
@@ -171,7 +173,17 @@ export function freezeSession(input: {
   return {
     coreVersion: CORE_VERSION,
     planVersion: plan.version,
-    title: `${plan.name}, ${plan.squadName}, week ${week.number} of ${plan.weeks}`,
+    title: `${plan.name}${plan.version === 0 ? ", draft" : ""}, ${plan.squadName}, week ${week.number} of ${plan.weeks}`,
+    ...(plan.version === 0 ? { draft: true as const } : {}),
+    ...(input.leftOut && input.leftOut.size > 0
+      ? {
+          leftOut: [...input.leftOut].map(([athleteId, code]) => ({
+            athleteId,
+            slotId: plan.slotId,
+            code,
+          })),
+        }
+      : {}),
     date: input.date,
     zone: input.zone,
     roomName: input.roomName,

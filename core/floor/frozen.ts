@@ -85,6 +85,10 @@ export interface FrozenSession {
   coreVersion: number;
   planVersion: number;
   title: string;
+  /** Run before it was published, after its checks were seen. */
+  draft?: true;
+  /** Ids of athletes who were here and are refused in a slot, with the check that says so. */
+  leftOut?: Array<{ athleteId: string; slotId: string; code: string }>;
   date: LocalDate;
   zone: string;
   roomName: string;
@@ -125,8 +129,10 @@ export function pairingsOf(session: FrozenSession): FrozenPairing[] {
 
 /** One station's share of a session: what its tablet needs. */
 export function shareOfStation(session: FrozenSession, stationId: string): FrozenSession {
+  // Who is refused in what is no matter of a tablet.
+  const { leftOut: _, ...shared } = session;
   return {
-    ...session,
+    ...shared,
     stations: session.stations.filter((station) => station.id === stationId),
     slots: session.slots.flatMap((slot): FrozenSlot[] => {
       if (slot.kind === "lift") {

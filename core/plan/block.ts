@@ -102,6 +102,14 @@ export interface BlockPairing {
   fromWeek: number;
 }
 
+/** Why a check stays as it is, and for whom: who is named later is asked about anew. */
+export interface CheckAnswer {
+  reason: string;
+  by: string;
+  /** Ids of those whom the check named when it was answered; absent before that was kept. */
+  athletes?: string[];
+}
+
 /**
  * A block as coaches write it: recipes in slots on days, for a number of weeks. Everything is kept
  * by a stable id, so that an edit names one place and two coaches' edits meet only where they are
@@ -125,7 +133,7 @@ export interface Block {
   /** Athletes who have a block of their own and are not in this one. */
   apart: Record<string, true>;
   /** Checks that were answered with a reason, by the check's key. */
-  answered: Record<string, { reason: string; by: string }>;
+  answered: Record<string, CheckAnswer>;
 }
 
 export const overrideKey = (athleteId: string, slotId: string, setKey: string) =>

@@ -126,9 +126,21 @@ export const noOwnLoad = (at: OwnSet): BlockEdit => ({
 });
 
 /** A check that stays as it is, with the coach's reason. Whose it is, the server says. */
-export const answerCheck = (check: { key: string; code: string }, reason: string): BlockEdit => ({
+export const answerCheck = (
+  check: { key: string; code: string; athletes?: string[] },
+  reason: string,
+): BlockEdit => ({
   words: `Check answered: ${check.code}`,
-  sets: [{ path: ["answered", check.key], value: { reason, by: "" } }],
+  sets: [
+    {
+      path: ["answered", check.key],
+      value: {
+        reason,
+        by: "",
+        ...(check.athletes === undefined ? {} : { athletes: check.athletes }),
+      },
+    },
+  ],
 });
 
 /** Moves the whole block by days. */

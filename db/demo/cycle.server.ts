@@ -19,6 +19,7 @@ import { allotSeq, endSession, insertEntries, insertSession } from "../queries/s
 import * as schema from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { simulateSession } from "./history";
+import { publishDemo } from "./publish";
 import { uuidFrom } from "./uuid";
 
 const SEED = 61616;
@@ -221,6 +222,16 @@ export async function loadBoxCycle(
     metric: "MCV",
     rounding: "nearest",
   };
+  await publishDemo(tx, {
+    id: uuid(),
+    planId,
+    block,
+    athletes,
+    roomId,
+    today,
+    at: now,
+    by: COACH,
+  });
   for (let week = 1; week <= WEEKS_DONE; week++) {
     const wave = slotWeek(block, slot, week);
     if (!wave) continue;

@@ -4,7 +4,7 @@ import postgres from "postgres";
 import { freezeSession, type SessionPlan } from "../../core/floor/freeze";
 import { workingMax } from "../../core/maxes/records";
 import { type Random, seededRandom } from "../../core/numeric/random";
-import { blockOfLift } from "../../core/plan/block";
+import { type Block, blockOfLift } from "../../core/plan/block";
 import { type Lifter, NO_LIFT_FACTS } from "../../core/prescribe/lifter";
 import { loadVelocityLine } from "../../core/profile/line";
 import { expandRecipe, type Recipe } from "../../core/recipe/recipe";
@@ -25,6 +25,7 @@ import { loadFacts } from "./facts.server";
 import { loadGear } from "./gear.server";
 import { simulateSession } from "./history";
 import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SQUADS, type DemoAthlete } from "./people";
+import { publishDemo } from "./publish";
 import { DEMO_ROOMS, DEMO_VARIANTS } from "./rooms";
 import { uuidFrom } from "./uuid";
 import { FLAT_RISE, RISING_LADDER } from "./waves";
@@ -279,10 +280,20 @@ async function loadTraining(tx: TeamTransaction, input: TrainingInput): Promise<
     const current = wave === 5;
     const recipe = current || wave % 2 === 0 ? RISING_LADDER : FLAT_RISE;
     const startDate = addDays(today, current ? -7 : -7 * (DEMO_WEEKS - 3 * wave));
-    const plan = await loadPlan(tx, input, recipe, startDate);
+    const { plan, block } = await loadPlan(tx, input, recipe, startDate);
     // Earlier waves stood on lower maxes, and the lifters were that much weaker.
     const strength = 0.95 + 0.01 * wave;
     const athletes = lifters.map((lifter) => sessionAthlete(lifter, input, strength));
+    await publishDemo(tx, {
+      id: input.uuid(),
+      planId: plan.id,
+      block,
+      athletes,
+      roomId: input.room.id,
+      today,
+      at: now,
+      by: "Callum Reyk",
+    });
     const truths = new Map(
       lifters.map((lifter) => [lifter.id, { ...lifter.truth, l0Kg: lifter.truth.l0Kg * strength }]),
     );
@@ -303,8 +314,15 @@ async function loadPlan(
   input: TrainingInput,
   recipe: Recipe,
   startDate: LocalDate,
-): Promise<SessionPlan> {
+): Promise<{ plan: SessionPlan; block: Block }> {
   const id = input.uuid();
+  const block = blockOfLift({
+    name: recipe.name,
+    startDate,
+    variantId: input.bench.id,
+    recipe,
+    schoolId: await schoolIdByName(tx, recipe.school),
+  });
   await tx.insert(schema.plan).values({
     teamId: tx.teamId,
     id,
@@ -312,29 +330,26 @@ async function loadPlan(
     squadId: input.squad.id,
     roomId: input.room.id,
     startDate,
-    block: blockOfLift({
-      name: recipe.name,
-      startDate,
-      variantId: input.bench.id,
-      recipe,
-      schoolId: await schoolIdByName(tx, recipe.school),
-    }),
+    block,
     metric: "MCV",
     rounding: "nearest",
     updatedBy: "Callum Reyk",
     updatedAt: input.now,
   });
   return {
-    id,
-    slotId: "main",
-    name: recipe.name,
-    squadName: input.squad.name,
-    weeks: recipe.weeks.length,
-    version: 1,
-    recipe,
-    variant: input.bench,
-    metric: "MCV",
-    rounding: "nearest",
+    plan: {
+      id,
+      slotId: "main",
+      name: recipe.name,
+      squadName: input.squad.name,
+      weeks: recipe.weeks.length,
+      version: 1,
+      recipe,
+      variant: input.bench,
+      metric: "MCV",
+      rounding: "nearest",
+    },
+    block,
   };
 }
 

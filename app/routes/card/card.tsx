@@ -140,6 +140,10 @@ function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
           · rest {slot.rest.leastS} to {slot.rest.mostS} s
         </span>
       </h3>
+      {slot.refused ? (
+        <p>No load for you here: your coach has to decide first. Ask before you lift it.</p>
+      ) : null}
+      {slot.rack ? <p className="text-muted">Rack {slot.rack}: as it is set up there.</p> : null}
       {slot.how.map((line) => (
         <p key={line}>{line}</p>
       ))}
@@ -181,10 +185,17 @@ function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
                   {set.reps} {what}
                   {set.cycleItem ? `, ${set.cycleItem}` : ""}
                   <span className="block text-sm text-muted">
-                    {set.loadKg === undefined ? set.loadReason : `side ${describeSide(set.side)}`}
-                    {set.target
-                      ? ` · ${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`
-                      : ""}
+                    {[
+                      set.loadKg === undefined
+                        ? set.loadReason
+                        : slot.rack && `side ${describeSide(set.side)}`,
+                      set.resistance &&
+                        `${formatKg(set.resistance.lockoutKg, unit, 1)} at lockout with what hangs on`,
+                      set.target &&
+                        `${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`,
+                    ]
+                      .filter(Boolean)
+                      .join(" · ")}
                   </span>
                 </span>
               </li>

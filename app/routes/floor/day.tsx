@@ -7,7 +7,11 @@ import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { listDay, type PlannedDay } from "../../workflows/floor/list-day.server";
-import { startSession } from "../../workflows/floor/start-session.server";
+import {
+  draftChecks,
+  NOT_PUBLISHED,
+  startSession,
+} from "../../workflows/floor/start-session.server";
 import type { Route } from "./+types/day";
 
 export function meta() {
@@ -23,6 +27,7 @@ const StartForm = z.object({
   week: z.coerce.number().int().min(1).max(104),
   slotId: keyField(60).optional(),
   present: z.array(z.uuid()),
+  asDraft: z.boolean(),
 });
 
 export async function action({ request, context }: Route.ActionArgs) {
@@ -32,12 +37,22 @@ export async function action({ request, context }: Route.ActionArgs) {
     week: form.get("week"),
     slotId: form.get("slotId") ?? undefined,
     present: form.getAll("present"),
+    asDraft: form.get("intent") === "draft",
   });
   if (!parsed.success) {
-    return { ok: false as const, message: "The form was not complete. Load the page again." };
+    return {
+      ok: false as const,
+      message: "The form was not complete. Load the page again.",
+      draft: undefined,
+    };
   }
   const result = await startSession(principalOf(context), parsed.data);
-  if (!result.ok) return { ok: false as const, message: result.message };
+  if (!result.ok && result.code === NOT_PUBLISHED) {
+    const { planId, week, slotId } = parsed.data;
+    const checks = await draftChecks(principalOf(context), { planId, slotId });
+    return { ok: false as const, message: undefined, draft: { planId, week, slotId, checks } };
+  }
+  if (!result.ok) return { ok: false as const, message: result.message, draft: undefined };
   throw redirect(`/floor/${result.value.sessionId}`);
 }
 
@@ -48,6 +63,12 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 export default function Day({ loaderData, actionData }: Route.ComponentProps) {
   const { today, coming, running, recent } = loaderData;
   const open = today.filter((day) => !day.session);
+  const draftOf = (day: PlannedDay): DraftChecks => {
+    const draft = actionData && "draft" in actionData ? actionData.draft : undefined;
+    const isIt =
+      draft?.planId === day.planId && draft.week === day.week && draft.slotId === day.slotId;
+    return isIt ? draft : undefined;
+  };
   return (
     <Page
       title="Floor"
@@ -97,7 +118,12 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
         ) : (
           <ul className="mt-1 border-t border-rule">
             {open.map((day) => (
-              <StartRow key={`${day.planId}${day.week}${day.slotId}`} day={day} label="Start" />
+              <StartRow
+                key={`${day.planId}${day.week}${day.slotId}`}
+                day={day}
+                label="Start"
+                draft={draftOf(day)}
+              />
             ))}
           </ul>
         )}
@@ -111,6 +137,7 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
                 key={`${day.planId}${day.week}${day.slotId}`}
                 day={day}
                 label="Do it today"
+                draft={draftOf(day)}
               />
             ))}
           </ul>
@@ -143,7 +170,25 @@ function clock(at: Date, zone: string): string {
   }).format(at);
 }
 
-function StartRow({ day, label }: { day: PlannedDay; label: string }) {
+type DraftChecks =
+  | {
+      planId: string;
+      week: number;
+      slotId: string | undefined;
+      checks: Awaited<ReturnType<typeof draftChecks>>;
+    }
+  | undefined;
+
+function StartRow({
+  day,
+  label,
+  draft,
+}: {
+  day: PlannedDay;
+  label: string;
+  /** Set once this start was refused because the plan was never published. */
+  draft: DraftChecks;
+}) {
   const busy = useNavigation().state === "submitting";
   return (
     <li className="border-b border-rule py-3">
@@ -179,9 +224,41 @@ function StartRow({ day, label }: { day: PlannedDay; label: string }) {
             </fieldset>
           </details>
         </div>
-        <button type="submit" className="btn" disabled={busy}>
-          {label}
-        </button>
+        {draft ? (
+          <div className="max-w-md" role="alert">
+            <p className="font-bold">Never published. It runs as a draft, marked so.</p>
+            {draft.checks.length === 0 ? <p>No check speaks against it.</p> : null}
+            <ul className="my-1 max-h-48 overflow-auto">
+              {draft.checks.map((check) => (
+                <li key={check.text} className="border-b border-faint py-0.5">
+                  <span className="text-sm text-muted">{check.level} · </span>
+                  {check.text}
+                </li>
+              ))}
+            </ul>
+            <p className="text-sm text-muted">
+              A draft lifts no refusal: whom one names is left out until it is answered.
+            </p>
+            <div className="mt-1 flex gap-3">
+              <button
+                type="submit"
+                name="intent"
+                value="draft"
+                className="btn btn-primary"
+                disabled={busy}
+              >
+                Run as a draft
+              </button>
+              <Link className="btn" to={`/plan/${day.planId}?view=checks`}>
+                Open its checks
+              </Link>
+            </div>
+          </div>
+        ) : (
+          <button type="submit" className="btn" disabled={busy}>
+            {label}
+          </button>
+        )}
       </Form>
     </li>
   );

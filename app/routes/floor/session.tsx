@@ -41,6 +41,7 @@ export async function loader({ context, params }: Route.LoaderArgs) {
     status,
     title: frozen.title,
     log: pack({ frozen, entries, names }),
+    leftOut: result.value.leftOut,
     serverNowMs: now().getTime(),
     mayEnd: mayWrite(principal, "/floor/:sessionId"),
     itsDay: frozen.date === localDate(frozen.zone),
@@ -86,9 +87,18 @@ export default function Session({ loaderData, actionData }: Route.ComponentProps
       itsDay={loaderData.itsDay}
       changes={loaderData.changes}
       problem={problem}
+      leftOut={loaderData.leftOut}
     />
   );
 }
+
+/** Why somebody is left out, by the check's code; never a reason of a limit. */
+const LEFT_OUT_WORDS: Record<string, string> = {
+  "heavy-refused": "heavy work",
+  "resistance-refused": "bands and chains",
+  "box-relax": "relax and fire",
+  cap: "over the instruction",
+};
 
 function SessionScreen(props: {
   sessionId: string;
@@ -101,6 +111,7 @@ function SessionScreen(props: {
   itsDay: boolean;
   changes: Awaited<ReturnType<typeof readChanges>>;
   problem: string | undefined;
+  leftOut: Array<{ name: string; code: string }>;
 }) {
   const { sessionId, frozen, names, mayEnd } = props;
   const { log, view } = useSessionLog(props);
@@ -164,6 +175,15 @@ function SessionScreen(props: {
       }
     >
       {props.problem ? <Notice kind="problem" title={props.problem} /> : null}
+      {props.leftOut.length > 0 ? (
+        <Notice
+          kind="warning"
+          title={`Left out: ${props.leftOut.map((one) => `${one.name} (${LEFT_OUT_WORDS[one.code] ?? "refused"})`).join(", ")}`}
+        >
+          Refused by default in this slot. A coach answers it with a reason in the plan's checks, or
+          gives them another slot.
+        </Notice>
+      ) : null}
       {view.ended ? (
         <Ended changes={props.changes} mayReopen={mayEnd && props.itsDay} zone={frozen.zone} />
       ) : null}

@@ -48,7 +48,12 @@ beforeAll(async () => {
   }
   await finishSession(coach, team.sessionId);
   const present = [team.athleteId];
-  const started = await startSession(coach, { planId: team.planId, week: 2, present });
+  const started = await startSession(coach, {
+    planId: team.planId,
+    week: 2,
+    present,
+    asDraft: true,
+  });
   if (!started.ok) throw new Error(started.message);
   sessionId = started.value.sessionId;
   const frozen = await inTeam(coach, (tx) => frozenOf(tx, sessionId));

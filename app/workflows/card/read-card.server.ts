@@ -1,3 +1,5 @@
+import { checkPlan, refusedInSlot } from "../../../core/checks/plan";
+import { liftsOf } from "../../../core/floor/frozen";
 import {
   type Block,
   dateOf,
@@ -19,6 +21,7 @@ import { listExercises } from "../../../db/queries/library.server";
 import { instructionsOn } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans, newestVersion, type PlanRow } from "../../../db/queries/plans.server";
+import { frozenById, sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
@@ -26,6 +29,7 @@ import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { loadsOf, pairingLifters } from "../lifters/pairing-loads.server";
+import { checkInput } from "../lifters/plan-checks.server";
 import { planLifters, prescribeSlot, sessionPlan } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import type { AthleteRow } from "../lifters/read-lifters.server";
@@ -41,9 +45,10 @@ export function readCard(principal: Principal) {
     const days = [];
     for (const row of await listPlans(tx)) {
       if (row.plan.squadId !== person.squadId) continue;
-      // What is published is what an athlete sees; a plan that never was is shown as it stands.
+      // What is published is what an athlete sees; a draft is the coaches'.
       const version = await newestVersion(tx, row.plan.id);
-      const block = version?.block ?? row.plan.block;
+      if (!version) continue;
+      const { block } = version;
       const today = localDate(row.zone);
       for (const day of daysOf(block)) {
         for (let week = 1; week <= block.weeks; week++) {
@@ -78,7 +83,7 @@ export function readCard(principal: Principal) {
         dayName: next.day.name,
         week: next.week,
         weeks: next.block.weeks,
-        version: next.version?.number,
+        version: next.version.number,
         roomName: next.row.roomName,
         unit: person.unit ?? ("kg" as const),
         slots,
@@ -126,6 +131,25 @@ async function pairingsOnCard(
   });
 }
 
+/** An athlete's sets as they were settled for a rack, by slot, where the day is on the floor. */
+async function onRacks(tx: TeamTransaction, planId: string, week: number, athleteId: string) {
+  const sessions = (await sessionsOfPlan(tx, planId)).filter((one) => one.week === week);
+  const frozen = await frozenById(
+    tx,
+    sessions.map((one) => one.id),
+  );
+  const found = new Map<string, { rack: string; sets: SetPrescription[] }>();
+  for (const session of frozen.values()) {
+    for (const lift of liftsOf(session)) {
+      for (const rack of lift.racks) {
+        const own = rack.lifters.find((one) => one.athleteId === athleteId);
+        if (own) found.set(lift.slotId, { rack: rack.name, sets: own.sets });
+      }
+    }
+  }
+  return found;
+}
+
 /** One slot of a card: a lift with every set, or an exercise in one line. */
 export interface CardSlot {
   id: string;
@@ -134,6 +158,10 @@ export interface CardSlot {
   caution: string;
   /** Of an exercise: the team's short line for it. */
   cue: string;
+  /** A refusal names this athlete, and no coach has answered it: no load is given. */
+  refused: boolean;
+  /** The rack whose plates are shown, once the athlete is on one. */
+  rack: string | undefined;
   /** How it is done, a line each: method, tempo, contact, what hangs on the bar. */
   how: string[];
   rest: { leastS: number; mostS: number };
@@ -163,12 +191,20 @@ async function slotsOnCard(
   if (!room) return undefined;
   const [athlete] = await planLifters(tx, row, block, today, [person], next.slots);
   if (!athlete) return [];
+  const ofBlock = { ...row, plan: { ...row.plan, block } };
+  const checks = checkPlan(await checkInput(tx, ofBlock, [athlete], room, today));
+  const atRacks = await onRacks(tx, row.plan.id, week, person.id);
   const exercises = (await listExercises(tx)).rows;
   const values = await coachValues(tx);
   return next.slots.flatMap((slot): CardSlot[] => {
     const wave = slotWeek(block, slot, week, room.settings);
     const plan = wave && sessionPlan(row, slot.id, block, wave, 0);
+    const { stops, leftOut } = refusedInSlot(block, checks, slot.id);
+    const refused = stops.length > 0 || leftOut.has(person.id);
+    const atRack = atRacks.get(slot.id);
     const shared = {
+      refused,
+      rack: atRack?.rack,
       id: slot.id,
       section: slot.section,
       rest: slot.recipe.rest,
@@ -214,9 +250,10 @@ async function slotsOnCard(
         cue: "",
         how: [
           ...methodWords(slot.recipe, wave, slot.box, values.smallestStopS),
-          ...riggingWords(prescribed.rigging, person.unit ?? "kg"),
+          ...(refused || atRack ? [] : riggingWords(prescribed.rigging, person.unit ?? "kg")),
         ],
-        sets: prescribed.sets,
+        // On a rack it is what that rack has; before it the room's first, without plates.
+        sets: refused ? [] : (atRack?.sets ?? prescribed.sets),
         free: undefined,
       },
     ];

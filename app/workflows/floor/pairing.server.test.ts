@@ -21,6 +21,8 @@ import {
 import { keepCoachValue } from "../library/plan-library.server";
 import { editPlan } from "../plan/edit-plan.server";
 import { planPairingNumbers } from "../plan/pairing-numbers.server";
+import { publishPlan } from "../plan/publish-plan.server";
+import { readPlan } from "../plan/read-plan.server";
 import { appendEntries } from "./append-entries.server";
 import { finishSession } from "./end-session.server";
 import {
@@ -447,7 +449,10 @@ describe("a pairing on a plan's day", () => {
     ).toMatchObject({ ok: false });
   });
 
-  it("stands on the athlete's own card", async () => {
+  it("stands on the athlete's own card once the plan is published", async () => {
+    const plan = await readPlan(coach, team.planId);
+    const base = plan.ok ? plan.value.plan.version : -1;
+    expect(await publishPlan(coach, { planId: team.planId, base })).toMatchObject({ ok: true });
     const card = await readCard(principal(team, { role: "athlete", athleteId: team.athleteId }));
     if (!card.ok) throw new Error(card.message);
     expect(card.value.next?.pairings).toMatchObject([

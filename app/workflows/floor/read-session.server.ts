@@ -9,6 +9,8 @@ import {
   sessionHead,
   simulatedLifters,
 } from "../../../db/queries/sessions.server";
+import { listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { type SensorSource, simulatedSource } from "../../../device/sources";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
@@ -23,12 +25,17 @@ export interface SessionOnFloor {
   names: Record<string, string>;
 }
 
+/** A session as the floor reads it, with who was here and is refused in it. */
+export interface FloorSession extends SessionOnFloor {
+  leftOut: Array<{ name: string; code: string }>;
+}
+
 const GONE = "This session is not there, or not in your room. Open the floor and choose again.";
 
 export function readSession(
   principal: Principal,
   sessionId: string,
-): Promise<Outcome<SessionOnFloor>> {
+): Promise<Outcome<FloorSession>> {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, sessionId);
     if (!row || !mayKnow(principal, row)) return failed("no-session", GONE);
@@ -38,7 +45,18 @@ export function readSession(
       frozen: row.frozen,
       entries: await entriesAfter(tx, sessionId, 0),
       names: await authorNames(tx),
+      leftOut: await leftOutOf(tx, row.frozen),
     });
+  });
+}
+
+/** Names stand outside of the session: who was erased since has none. */
+async function leftOutOf(tx: TeamTransaction, frozen: FrozenSession) {
+  if (!frozen.leftOut) return [];
+  const people = await listAthletes(tx);
+  return frozen.leftOut.flatMap(({ athleteId, code }) => {
+    const person = people.find((one) => one.id === athleteId);
+    return person ? [{ name: person.name, code }] : [];
   });
 }
 

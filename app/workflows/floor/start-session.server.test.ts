@@ -1,8 +1,11 @@
-import { afterAll, beforeAll, expect, it } from "vitest";
+import { randomUUID } from "node:crypto";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Json } from "../../../core/plan/edits";
 import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
 import { closeDatabases } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
+import { saveLimit } from "../athletes/save-limits.server";
 import { saveRecord } from "../athletes/save-max.server";
 import { renameRoom } from "../gear/room.server";
 import { keepCoachValue } from "../library/plan-library.server";
@@ -102,4 +105,100 @@ it("a floor that the coach sets comes with the plan, for its new slots", async (
   await keepCoachValue(coach, { key: "floorBenchMps", value: 0.5 });
   const plan = await readPlan(coach, team.planId);
   expect(plan.ok && plan.value.coachValues.floorBenchMps).toBe(0.5);
+});
+
+describe("a plan that is not published, and who is refused in it", () => {
+  let young: SecondTeam;
+  let theirs: Principal;
+  const set = (path: string[], value: Json) =>
+    editPlan(theirs, {
+      planId: young.planId,
+      base: 1_000_000,
+      edit: { words: "Edit", sets: [{ path, value }] },
+    });
+  const start = (over: { week?: number; asDraft?: boolean } = {}) =>
+    startSession(theirs, {
+      planId: young.planId,
+      week: over.week ?? 2,
+      present: [young.athleteId],
+      asDraft: over.asDraft ?? false,
+    });
+  const publish = async () => {
+    const plan = await readPlan(theirs, young.planId);
+    return publishPlan(theirs, {
+      planId: young.planId,
+      base: plan.ok ? plan.value.plan.version : -1,
+    });
+  };
+  const refusedKey = async () => {
+    const plan = await readPlan(theirs, young.planId);
+    const check = plan.ok
+      ? plan.value.checks.find((one) => one.level === "refused" && !one.answered)
+      : undefined;
+    if (!check) throw new Error("A check is refused.");
+    return check;
+  };
+  const frozenBy = async (started: Awaited<ReturnType<typeof startSession>>) => {
+    if (!started.ok) throw new Error(started.message);
+    const session = await readSession(theirs, started.value.sessionId);
+    if (!session.ok) throw new Error(session.message);
+    await finishSession(theirs, started.value.sessionId);
+    return session.value;
+  };
+
+  beforeAll(async () => {
+    young = await makeSecondTeam(process.env.OWNER_DATABASE_URL ?? "", "Young Team");
+    theirs = { ...coach, teamId: young.teamId, name: "Young Coach" } as Principal;
+    await finishSession(theirs, young.sessionId);
+  });
+
+  it("does not start by one click; a coach runs it as a draft, and it is marked so", async () => {
+    expect(await start()).toMatchObject({ ok: false, code: "not-published" });
+    const assistant = { ...theirs, role: "assistant" } as Principal;
+    expect(
+      await startSession(assistant, {
+        planId: young.planId,
+        week: 2,
+        present: [young.athleteId],
+        asDraft: true,
+      }),
+    ).toMatchObject({ ok: false, code: "coach-first" });
+    const { frozen } = await frozenBy(await start({ asDraft: true }));
+    expect(frozen).toMatchObject({ draft: true, planVersion: 0 });
+    expect(frozen.title).toContain(", draft,");
+  });
+
+  it("as a draft lifts no refusal: who is refused is left out until it is answered by name", async () => {
+    await saveLimit(theirs, young.athleteId, {
+      instruction: "No heavy work.",
+      refuses: ["heavy-single"],
+      lift: "bench",
+      capPercent: undefined,
+      until: undefined,
+      reasonKind: null,
+      reason: "",
+      guardianConsent: undefined,
+    });
+    await set(["slots", "main", "recipe", "top"], { reps: 1, tries: 2 });
+    const check = await refusedKey();
+    expect(check).toMatchObject({ code: "heavy-refused", athletes: [young.athleteId] });
+    // Nobody else is here.
+    expect(await start({ week: 3, asDraft: true })).toMatchObject({
+      ok: false,
+      code: "all-refused",
+    });
+    expect(await publish()).toMatchObject({ ok: false, code: "refused" });
+    // An answer that names somebody else covers nobody here.
+    await set(["answered", check.key], { reason: "Seen by us.", by: "", athletes: [randomUUID()] });
+    expect(await publish()).toMatchObject({ ok: false, code: "refused" });
+    await set(["answered", check.key], {
+      reason: "Seen by us.",
+      by: "",
+      athletes: [young.athleteId],
+    });
+    expect(await publish()).toMatchObject({ ok: true, value: { number: 1 } });
+    const { frozen } = await frozenBy(await start({ week: 3 }));
+    expect(frozen.draft).toBeUndefined();
+    expect(frozen.planVersion).toBe(1);
+  });
 });

@@ -32,7 +32,8 @@ export function noteFor(principal: Principal, note: string): string {
 export function blockFor(principal: Principal, block: Block): Block {
   if (mayKnowReasons(principal)) return block;
   const answered = Object.entries(block.answered).map(
-    ([key, { by }]) => [key, { reason: "A coach's decision.", by }] as const,
+    ([key, { reason: _, ...answer }]) =>
+      [key, { ...answer, reason: "A coach's decision." }] as const,
   );
   return { ...block, answered: Object.fromEntries(answered) };
 }

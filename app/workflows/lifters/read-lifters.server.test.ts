@@ -17,7 +17,9 @@ import { readSession } from "../floor/read-session.server";
 import { startSession } from "../floor/start-session.server";
 import { saveProfileTest } from "../lab/profile.server";
 import { editPlan } from "../plan/edit-plan.server";
+import { exportPlan } from "../plan/export-plan.server";
 import { copyPlan } from "../plan/new-plan.server";
+import { publishPlan } from "../plan/publish-plan.server";
 import { readPlan } from "../plan/read-plan.server";
 import { rackSetups } from "./box-seat.server";
 import { readLifters } from "./read-lifters.server";
@@ -142,13 +144,38 @@ describe("what the plan says is what is lifted", () => {
     expect(planned).toHaveLength(3);
     for (const kg of planned) expect(kg).toBeGreaterThan(0);
 
+    // A draft is no athlete's card; published it is, and its row is kept.
+    const before = await readCard(athlete);
+    expect(before.ok && before.value.next?.title).not.toBe(`By ${basis}`);
+    const plan = await readPlan(coach, planId);
+    const base = plan.ok ? plan.value.plan.version : -1;
+    expect(await publishPlan(coach, { planId, base })).toMatchObject({ ok: true });
+    const published = await readPlan(coach, planId);
+    const row = published.ok ? published.value.published?.loads[team.athleteId] : undefined;
+    const ofWeek = Object.entries(row ?? {}).filter(([key]) => key.startsWith("main/1/"));
+    expect(ofWeek.map(([, kg]) => kg)).toEqual(planned);
+    const csv = await exportPlan(coach, planId, "csv");
+    if (!csv.ok) throw new Error(csv.message);
+    const [head = "", ...rows] = csv.value.text.trim().split("\r\n");
+    const at = (name: string) => head.split(",").indexOf(name);
+    const cells = rows.map((line) => line.split(",")).filter((line) => line[at("week")] === "1");
+    expect(
+      cells.flatMap((line) => Array(Number(line[at("sets")])).fill(Number(line[at("load_kg")]))),
+    ).toEqual(planned);
+
     const card = await readCard(athlete);
     if (!card.ok) throw new Error(card.message);
     expect(card.value.next?.title).toBe(`By ${basis}`);
     const shown = card.value.next?.slots.find((slot) => slot.id === "main")?.sets;
     expect(shown?.map((set) => set.loadKg)).toEqual(planned);
+    // No rack yet, so no plates are promised.
+    expect(card.value.next?.slots.find((slot) => slot.id === "main")?.rack).toBeUndefined();
 
-    const started = await startSession(coach, { planId, week: 1, present: [team.athleteId] });
+    const started = await startSession(coach, {
+      planId,
+      week: 1,
+      present: [team.athleteId],
+    });
     if (!started.ok) throw new Error(started.message);
     sessionId = started.value.sessionId;
     const session = await readSession(coach, sessionId);
@@ -158,6 +185,22 @@ describe("what the plan says is what is lifted", () => {
       .flatMap((rack) => rack.lifters)
       .find((one) => one.athleteId === team.athleteId);
     expect(frozen?.sets.map((set) => set.loadKg)).toEqual(planned);
+
+    // On the rack the card says what the rack says, to the plate, whatever changes meanwhile.
+    await editPlan(coach, {
+      planId,
+      base: 1_000_000,
+      edit: {
+        words: "Heavier",
+        sets: [{ path: ["slots", "main", "recipe", "start"], value: start * 1.1 }],
+      },
+    });
+    const lifting = await readCard(athlete);
+    const onRack = lifting.ok
+      ? lifting.value.next?.slots.find((slot) => slot.id === "main")
+      : undefined;
+    expect(onRack?.rack).toBe("1");
+    expect(onRack?.sets).toEqual(frozen?.sets);
   });
 });
 

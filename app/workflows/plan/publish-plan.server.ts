@@ -7,9 +7,9 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { checkInput } from "../lifters/plan-checks.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
-import { checkInput } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 
 /**

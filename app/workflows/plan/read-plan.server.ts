@@ -1,5 +1,5 @@
 import type { PlanCheck } from "../../../core/checks/input";
-import { checkPlan, openChecks } from "../../../core/checks/plan";
+import { checkPlan, isAnswered, openChecks } from "../../../core/checks/plan";
 import { lastDate, leadSlot } from "../../../core/plan/block";
 import {
   ensurePlanLibrary,
@@ -19,11 +19,11 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { checkInput, planFacts } from "../lifters/plan-checks.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import { blockFor } from "../lifters/public-words.server";
 import { readAnswers } from "../lifters/sent-answers.server";
-import { checkInput, planFacts } from "./check-plan.server";
 import { NO_PLAN } from "./edit-plan.server";
 
 /** The plans of the team, and what a new one can be made of. */
@@ -102,7 +102,10 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
     const paired = new Set(Object.values(block.pairings ?? {}).map((one) => one.complexId));
     const shown = blockFor(principal, block);
     const listed = (checks: readonly PlanCheck[]) =>
-      checks.map((one) => ({ ...one, answered: shown.answered[one.key] }));
+      checks.map((one) => ({
+        ...one,
+        answered: isAnswered(block, one) ? shown.answered[one.key] : undefined,
+      }));
     const checks = checkPlan(input);
     return done({
       plan: {

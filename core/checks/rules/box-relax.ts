@@ -9,8 +9,9 @@ export const boxRelax: Rule = {
   from: "Cautions",
   find: (at, input) => {
     if (!onBox(at) || at.slot.box?.contact !== "relax") return undefined;
-    const refused = refusedFor(input.athletes, "relax");
+    const refused = refusedFor(input.athletes, "relax", at.lift?.lift);
     return {
+      ...(refused.length > 0 ? { of: refused } : {}),
       text:
         refused.length > 0
           ? `${at.name}: relax and fire is refused for ${names(refused)}.`

@@ -17,6 +17,9 @@ export const cap: Rule = {
     );
     return capped.length === 0
       ? undefined
-      : { text: `${name} reaches ${most} %: over the instruction of ${names(capped)}.` };
+      : {
+          of: capped,
+          text: `${name} reaches ${most} %: over the instruction of ${names(capped)}.`,
+        };
   },
 };

@@ -7,11 +7,13 @@ export const heavyRefused: Rule = {
   of: "slot",
   level: "refused",
   from: "Cautions",
-  find: ({ slot, name, variantId }, _, { athletes }) => {
-    const refused = variantId !== undefined && heavySlot(slot) ? refusedFor(athletes, "heavy") : [];
+  find: ({ slot, name, variantId, lift }, _, { athletes }) => {
+    const refused =
+      variantId !== undefined && heavySlot(slot) ? refusedFor(athletes, "heavy", lift?.lift) : [];
     return refused.length === 0
       ? undefined
       : {
+          of: refused,
           text: `${name}: heavy work is refused by default for ${names(refused)}. Give them another slot, or answer with a reason.`,
         };
   },

@@ -13,6 +13,7 @@ export const noBase: Rule = {
     return without.length === 0
       ? undefined
       : {
+          of: without,
           text: `${name}: no working max for ${without.length === athletes.length ? "anybody" : names(without)}. A percentage without a base is no load.`,
         };
   },

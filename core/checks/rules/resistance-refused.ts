@@ -6,11 +6,14 @@ export const resistanceRefused: Rule = {
   of: "slot",
   level: "refused",
   from: "Cautions",
-  find: ({ slot, name, variantId }, _, { athletes }) => {
+  find: ({ slot, name, variantId, lift }, _, { athletes }) => {
     const hangs = variantId !== undefined && (slot.recipe.resistancePercent ?? 0) > 0;
-    const refused = hangs ? refusedFor(athletes, "bands-chains") : [];
+    const refused = hangs ? refusedFor(athletes, "bands-chains", lift?.lift) : [];
     return refused.length === 0
       ? undefined
-      : { text: `${name}: bands and chains are refused by default for ${names(refused)}.` };
+      : {
+          of: refused,
+          text: `${name}: bands and chains are refused by default for ${names(refused)}.`,
+        };
   },
 };

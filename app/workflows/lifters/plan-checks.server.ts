@@ -15,9 +15,9 @@ import { listSchools } from "../../../db/queries/plan-library.server";
 import { type PlanRow, plansOfSquad } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { boxHistories } from "../lifters/box-history.server";
-import { mainVariant } from "../lifters/plan-lifters.server";
-import { type TeamValues, teamValues } from "../lifters/plan-room.server";
+import { boxHistories } from "./box-history.server";
+import { mainVariant } from "./plan-lifters.server";
+import { type TeamValues, teamValues } from "./plan-room.server";
 
 export interface WorkTable {
   lifts: Array<{ id: string; name: string; lift: string }>;
@@ -133,6 +133,7 @@ export async function checkInput(
   const squatMax = (athlete: Lifter) =>
     athlete.byVariant[mainSquat]?.workingMax ??
     Object.entries(athlete.byVariant).find(([id]) => squatIds.has(id))?.[1].workingMax;
+  const lifts = [...new Set(limits.flatMap((one) => one.lift ?? []))];
   const checked = athletes.map((athlete): CheckedAthlete => {
     const ownLimits = limits.filter(
       (one) => one.athleteId === athlete.id && limitHolds(one, today),
@@ -151,15 +152,18 @@ export async function checkInput(
           facts.workingMax?.stale ? [id] : [],
         ),
       ),
-      refused: refusals({
-        limits: ownLimits,
-        birthYear: birthYears.get(athlete.id),
-        lift: "",
-        today,
-      }).flatMap((one) => {
-        const what = REFUSED[one.guarded];
-        return what ? [{ what, because: one.because }] : [];
-      }),
+      refused: [undefined, ...lifts].flatMap((lift) =>
+        refusals({
+          // Of every lift once, and of each lift those that are its own.
+          limits: ownLimits.filter((one) => one.lift === lift),
+          birthYear: lift === undefined ? birthYears.get(athlete.id) : undefined,
+          lift: lift ?? "",
+          today,
+        }).flatMap((one) => {
+          const what = REFUSED[one.guarded];
+          return what ? [{ what, lift, because: one.because }] : [];
+        }),
+      ),
       caps: ownLimits.flatMap((one) =>
         one.capPercent === undefined || one.lift === undefined
           ? []
