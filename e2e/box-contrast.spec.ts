@@ -321,6 +321,8 @@ test("a pairing of a plan's day stands on the athlete's card and on the sheet, w
   );
   // Undo waits for edits on their way: now it is kept.
   await expect(page.getByRole("button", { name: "Undo", exact: true })).toBeEnabled();
+  await page.getByRole("button", { name: "Publish" }).click();
+  await expect(page.getByText(/published 2,/)).toBeVisible();
   const plan = new URL(page.url()).pathname;
   await open(page, `${plan}/print`);
   const sheet = page.getByRole("article", { name: "Wall sheet" });
@@ -516,6 +518,7 @@ test("a box slot says what for and how; its faults are tagged at the rack with t
   await page.goto("/floor");
   const row = page.getByRole("listitem").filter({ hasText: "Sprint kayak: Box cycle" });
   await row.getByRole("button", { name: "Start" }).click();
+  await row.getByRole("button", { name: "Run as a draft" }).click();
   await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
   const session = page.url();
   await page
@@ -564,6 +567,7 @@ test("a rocked set: from the simulated sensor to the rack, the verdict and the r
   await page.goto("/floor");
   const row = page.getByRole("listitem").filter({ hasText: "Sprint canoe: Rocks seen" });
   await row.getByRole("button", { name: "Start" }).click();
+  await row.getByRole("button", { name: "Run as a draft" }).click();
   await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
   const session = page.url();
   await page

@@ -155,6 +155,17 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       refused: true,
     },
     {
+      route: "/floor",
+      body: form({
+        planId,
+        week: "6",
+        slotId: w.slotId,
+        present: w.athletes,
+        intent: "draft",
+      }),
+      refused: true,
+    },
+    {
       route: "/floor/pairing",
       body: form({
         complexId: pick(w.complexes),
