@@ -1,5 +1,6 @@
 import { freePort } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
+import { admin } from "./floor-session";
 import { allSent, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
@@ -605,6 +606,108 @@ test("a rocked set: from the simulated sensor to the rack, the verdict and the r
     }
     throw new Error("No set of the review says that it rocked.");
   }).toPass();
+});
+
+test("a banded, paused box squat week: planned, published, printed, on the phone, at the rack", async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(180_000);
+  const born = (name: string, year: number) =>
+    admin`UPDATE athlete SET birth_year = ${year} WHERE name = ${name}`;
+  await born("Yara Coste", 2009);
+  await page.goto("/plan");
+  const make = page.getByRole("form", { name: "New block" });
+  await make.getByLabel("Name").fill("Banded and paused");
+  await make.getByLabel("Squad").selectOption("Sprint kayak");
+  // Its fourth week is today's.
+  await make.getByLabel("Starts on").fill("2026-02-17");
+  await make.getByLabel("Weeks").fill("4");
+  await make.getByRole("button", { name: "Make the block" }).click();
+  await page.waitForURL(/view=setup/);
+  const name = "Box squat, parallel, straight bar";
+  const slot = page.getByRole("form", { name: "New slot" });
+  await slot.getByLabel("Lift or exercise").selectOption({ label: name });
+  await slot
+    .getByLabel("Recipe")
+    .selectOption({ label: "Free, paused, banded, both; twice, deload, test" });
+  await slot.getByRole("button", { name: "Put it on" }).click();
+  await page.getByLabel(`${name}, purpose`).selectOption("hip power");
+  await page.getByLabel(`${name}, contact`).selectOption("give weight and stay tight");
+  await page.getByLabel(`${name}, smallest stop, s`).fill("0,5");
+  await page.getByRole("link", { name: /^Checks/ }).click();
+  const plan = new URL(page.url()).pathname;
+
+  // One is under age: publishing is refused until a coach answers for her by name.
+  const refusal = page
+    .getByRole("listitem")
+    .filter({ hasText: "bands and chains are refused by default for Yara Coste" });
+  await expect(refusal).toBeVisible();
+  await expect(page.getByRole("button", { name: "Publish" })).toBeDisabled();
+  await refusal.getByRole("button", { name: "Keep it, with a reason" }).click();
+  await refusal.getByRole("textbox").fill("Guardian and coach agreed on the narrow band.");
+  await refusal.getByRole("textbox").press("Enter");
+  await expect(refusal).toContainText("answered");
+  await page.getByRole("button", { name: "Publish" }).click();
+  await expect(page.getByText(/published 1,/)).toBeVisible();
+
+  await open(page, `${plan}/print?week=4`);
+  const sheet = page.getByRole("article", { name: "Wall sheet" });
+  await expect(sheet).toContainText(
+    "Banded and paused, 2 s at the bottom · Give weight and stay tight, stop 0.5 s or longer",
+  );
+  const onPaper = sheet.getByRole("listitem").filter({ hasText: "Maren Solhaug" });
+  await expect(onPaper).toContainText(/\d × .* a side.*: .* at the bottom, .* at lockout/);
+  const paper = (await onPaper.textContent()) ?? "";
+  const hung = /\d × [A-Z][a-z]+ [a-z]+ a side/.exec(paper)?.[0] ?? "nothing";
+  const load = /Maren Solhaug([\d.]+)/.exec(paper)?.[1] ?? "none";
+
+  const own = await browser.newContext({ storageState: stateFile("maren") });
+  const phone = await own.newPage();
+  await phone.setViewportSize({ width: 390, height: 844 });
+  await phone.goto("/card");
+  const card = phone.getByRole("region", { name, exact: true });
+  await expect(card).toContainText("Banded and paused, 2 s at the bottom");
+  await expect(card).toContainText(hung);
+  await expect(card).toContainText(`${load} kg`);
+  await expect(card).not.toContainText("side 2");
+
+  // A second one turns out to be under age after it was published: no answer names her.
+  await born("Pia Morvan", 2009);
+  await page.goto("/floor");
+  const row = page.getByRole("listitem").filter({ hasText: "Sprint kayak: Banded and paused" });
+  await row.getByText("Who is here").click();
+  for (const away of ["Arno Velde", "Ansel Quist", "Eero Lahtinmaa", "Joss Harrow"]) {
+    await row.getByLabel(away).uncheck();
+  }
+  await row.getByRole("button", { name: "Start" }).click();
+  await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
+  const session = page.url();
+  await expect(page.getByText(/^Left out: Pia Morvan \(bands and chains\)/)).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Yara/ }).first()).toBeVisible();
+  await expect(page.getByRole("button", { name: /^Pia/ })).toHaveCount(0);
+
+  // The rack says it as the paper did; the card follows the rack.
+  let found = false;
+  for (const link of await page.getByRole("link", { name: /^Open rack/ }).all()) {
+    const rack = await page.context().newPage();
+    await rack.goto((await link.getAttribute("href")) ?? "");
+    await rack.getByTestId("load").waitFor();
+    await expect(rack.getByText("Banded and paused, 2 s at the bottom").first()).toBeVisible();
+    found ||= (await rack.getByText(/ a side, /).count()) > 0;
+    await rack.close();
+  }
+  expect(found).toBe(true);
+  await phone.reload();
+  await expect(card).toContainText(/Rack \d: as it is set up there/);
+  await own.close();
+  await page.goto(session);
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("button", { name: "End the session" }).click();
+  await page.getByRole("button", { name: "End it as it is" }).click();
+  await page.waitForURL(/\/review\//);
+  await born("Yara Coste", 2004);
+  await born("Pia Morvan", 2005);
 });
 
 test("a cycle over its weeks: the proposal with its evidence, and the coach's word on it", async ({

@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import type { Complex } from "../contrast/complex";
 import { type Block, blockOfLift, type Slot } from "../plan/block";
-import type { Recipe } from "../recipe/recipe";
+import { expandRecipe, type Recipe } from "../recipe/recipe";
 import type { CheckedAthlete, CheckInput, PlanCheck } from "./input";
+import { meanIntensity } from "./intensity";
 import { checkPlan, isAnswered, openChecks, refusedInSlot } from "./plan";
 import { compareSchools, type School, secondDay } from "./school";
 import { heavySlot, speedSlot } from "./slots";
@@ -96,6 +97,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
   liftOf: (id) => (id === "v" ? { name: "Squat", lift: "squat" } : undefined),
   complexOf: () => undefined,
   athletes: [athlete()],
+  notHung: [],
   before: [],
   overlaps: [],
   competitionWeeks: [],
@@ -527,6 +529,44 @@ describe("numbers that a team may set", () => {
     expect(found(primer(5))).toBeUndefined();
     expect(found(primer(6))?.text).toContain("18 reps in the primer, over 15");
     expect(found(primer(6), { coachValues: { primerMostReps: 20 } })).toBeUndefined();
+  });
+});
+
+describe("what hangs on", () => {
+  const eight = { steps: [{ id: "s1", sets: 9, reps: 3, add: 0 }], resistancePercent: 20 };
+  const mean = (over: Partial<Recipe>) => {
+    const own = recipe({ start: 50, ...eight, ...over });
+    const [week] = expandRecipe(own);
+    return week && meanIntensity(own, week)?.meanPercent;
+  };
+
+  it("counts by its mean over the range: a bar of 50 % with 20 % hung is 56.25 %, no 70", () => {
+    // 20 % of the lockout is a quarter of the bar there, an eighth of it in the mean.
+    expect(mean({ convention: "bar" })).toBeCloseTo(56.25, 9);
+    // A lockout total of 50 % has a bar of 40 % and 10 % hung there: 45 % in the mean.
+    expect(mean({ convention: "lockout" })).toBeCloseTo(45, 9);
+    expect(mean({ convention: "mean" })).toBeCloseTo(50, 9);
+  });
+
+  it("counts in the weeks alone that hang it", () => {
+    const methods = [
+      { id: "w1", add: 0, method: { name: "free", factor: 1 } },
+      { id: "w2", add: 0, method: { name: "banded", resisted: true, factor: 1 } },
+    ];
+    const own = recipe({ start: 50, ...eight, convention: "bar", weeks: methods });
+    expect(expandRecipe(own).map((week) => meanIntensity(own, week)?.meanPercent)).toEqual([
+      50, 56.25,
+    ]);
+  });
+
+  it("is said where a room cannot hang it, by whom it concerns", () => {
+    const found = checkPlan(
+      input(block({ resistancePercent: 20 }), {
+        notHung: [{ slotId: "main", athleteIds: ["a"], reason: "No bands here." }],
+      }),
+    ).find((one) => one.code.startsWith("resistance-not-hung"));
+    expect(found?.text).toContain("nothing is hung for");
+    expect(found?.text).toContain("No bands here.");
   });
 });
 

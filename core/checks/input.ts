@@ -67,6 +67,8 @@ export interface CheckInput {
   /** A complex of the team's library; undefined where it is gone. */
   complexOf: (complexId: string) => Complex | undefined;
   athletes: readonly CheckedAthlete[];
+  /** Slots whose bands or chains cannot be hung in the plan's room, for whom and why. */
+  notHung: ReadonlyArray<{ slotId: string; athleteIds: readonly string[]; reason: string }>;
   /** Variations used in the waves before this block, newest first, one list a wave. */
   before: ReadonlyArray<readonly string[]>;
   /** Other blocks of the squad whose dates lie within this one's, with the lifts they share. */

@@ -1,3 +1,4 @@
+import { hangsIn } from "../prescribe/method";
 import { percentOf, type Recipe, type WaveWeek } from "../recipe/recipe";
 import { firstWeek, type SlotAt } from "./rule";
 import type { School } from "./school";
@@ -18,9 +19,24 @@ export const repsOf = (week: WaveWeek): number => week.sets.reduce((sum, set) =>
 export const longestSet = (week: WaveWeek): number =>
   Math.max(...week.sets.map((set) => set.repsTo ?? set.reps));
 
+/** Of what hangs at lockout, what it comes to in the mean: a straight rise from nothing. */
+export const MEAN_OF_LOCKOUT = 0.5;
+
 /**
- * Mean intensity of a week by reps, %, where every set is a percentage. Bands and chains add to it
- * where the percentage is of the bar only.
+ * What an asked percentage comes to in the mean over the range, %: a bar percentage has the mean
+ * of what hangs on top of it, a lockout total has it less what is not yet hung at the bottom.
+ */
+function meanPercentOf(recipe: Recipe, week: WaveWeek, percent: number): number {
+  if (!hangsIn(recipe, week) || recipe.convention === "mean") return percent;
+  const share = Math.min(0.9, (recipe.resistancePercent ?? 0) / 100);
+  return recipe.convention === "bar"
+    ? percent * (1 + (MEAN_OF_LOCKOUT * share) / (1 - share))
+    : percent * (1 - (1 - MEAN_OF_LOCKOUT) * share);
+}
+
+/**
+ * Mean intensity of a week by reps, %, where every set is a percentage; bands and chains count by
+ * their mean over the range, in the weeks in which they hang.
  */
 export function meanIntensity(
   recipe: Recipe,
@@ -28,10 +44,12 @@ export function meanIntensity(
 ): { meanPercent: number; overMax: boolean } | undefined {
   const percents = week.sets.flatMap((set) => percentOf(set) ?? []);
   if (percents.length < week.sets.length) return undefined;
-  const ofBar =
+  const asked =
     week.sets.reduce((sum, set) => sum + (percentOf(set) ?? 0) * set.reps, 0) / repsOf(week);
-  const hung = recipe.convention === "bar" ? (recipe.resistancePercent ?? 0) : 0;
-  return { meanPercent: hung + ofBar, overMax: percents.some((percent) => percent > 100) };
+  return {
+    meanPercent: meanPercentOf(recipe, week, asked),
+    overMax: percents.some((percent) => percent > 100),
+  };
 }
 
 /** The zone that a week's reps are counted in, with what they come to. */

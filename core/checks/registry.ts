@@ -39,6 +39,7 @@ import { repsForPower } from "./rules/reps-for-power";
 import { repsForSpeed } from "./rules/reps-for-speed";
 import { repsOverTotal } from "./rules/reps-over-total";
 import { repsUnderTotal } from "./rules/reps-under-total";
+import { resistanceNotHung } from "./rules/resistance-not-hung";
 import { resistanceNovice } from "./rules/resistance-novice";
 import { resistanceRefused } from "./rules/resistance-refused";
 import { resistanceUse } from "./rules/resistance-use";
@@ -89,6 +90,7 @@ export const RULES: readonly Rule[] = [
   veryStrong,
   heavyRefused,
   resistanceRefused,
+  resistanceNotHung,
   resistanceNovice,
   cap,
   novices,

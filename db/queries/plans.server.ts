@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, isNull, ne } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, isNull, ne } from "drizzle-orm";
 import { type Block, leadSlot } from "../../core/plan/block";
 import type { BlockEdit } from "../../core/plan/edits";
 import type { LocalDate } from "../../core/units/time";
@@ -177,6 +177,21 @@ export async function newestVersion(tx: TeamTransaction, planId: string) {
     .orderBy(desc(planVersion.number))
     .limit(1);
   return row;
+}
+
+/** The newest published version of each of these plans, by plan. */
+export async function newestVersions(tx: TeamTransaction, planIds: readonly string[]) {
+  if (planIds.length === 0) return new Map<string, { number: number; block: Block }>();
+  const rows = await tx
+    .selectDistinctOn([planVersion.planId], {
+      planId: planVersion.planId,
+      number: planVersion.number,
+      block: planVersion.block,
+    })
+    .from(planVersion)
+    .where(inArray(planVersion.planId, [...planIds]))
+    .orderBy(planVersion.planId, desc(planVersion.number));
+  return new Map(rows.map(({ planId, ...version }) => [planId, version]));
 }
 
 export function versionsOf(tx: TeamTransaction, planId: string) {

@@ -202,6 +202,7 @@ function StartRow({
           </p>
           <p className="text-muted">
             {day.date} · week {day.week} of {day.weeks} · {day.liftName} · {day.roomName}
+            {day.published ? "" : " · not published"}
           </p>
           <details className="mt-1">
             <summary className="cursor-pointer text-muted underline">

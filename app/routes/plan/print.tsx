@@ -276,7 +276,7 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
                   <b className="whitespace-nowrap">
                     {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
                   </b>
-                  {(hung[i] ?? []).map((line) => (
+                  {[...reasonsOf(byAthlete[i] ?? []), ...(hung[i] ?? [])].map((line) => (
                     <span key={line} className="basis-full text-sm">
                       {line}
                     </span>
@@ -301,14 +301,15 @@ function runsText(
 ): string {
   const known = runs.some((run) => run.loadKg !== undefined);
   const words = runs.map((run) =>
-    run.loadKg === undefined
-      ? run.reason
-        ? "ask"
-        : "by eye"
-      : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1),
+    run.loadKg === undefined ? "–" : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1),
   );
   return `${words.join(" · ")}${known ? ` ${unit}` : ""}`;
 }
+
+/** Why a load is missing, in the words of the plan and the rack, each once. */
+const reasonsOf = (runs: ReadonlyArray<{ reason: string | undefined }>): string[] => [
+  ...new Set(runs.flatMap((run) => run.reason ?? [])),
+];
 
 function restText({ leastS, mostS }: { leastS: number; mostS: number }): string {
   return leastS === mostS ? `rest ${leastS} s` : `rest ${leastS} to ${mostS} s`;
@@ -350,7 +351,7 @@ function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
                   {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
                   <span className="text-muted"> · {restText(slot.recipe.rest)}</span>
                 </span>
-                {[...how, ...(hung[i] ?? [])].map((line) => (
+                {[...how, ...reasonsOf(byAthlete[i] ?? []), ...(hung[i] ?? [])].map((line) => (
                   <span key={line} className="block text-sm">
                     {line}
                   </span>

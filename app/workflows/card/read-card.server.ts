@@ -250,7 +250,11 @@ async function slotsOnCard(
         cue: "",
         how: [
           ...methodWords(slot.recipe, wave, slot.box, values.smallestStopS),
-          ...(refused || atRack ? [] : riggingWords(prescribed.rigging, person.unit ?? "kg")),
+          ...(refused
+            ? []
+            : atRack
+              ? atRack.sets.slice(0, 1).flatMap((set) => set.resistance?.words ?? [])
+              : riggingWords(prescribed.rigging, person.unit ?? "kg")),
         ],
         // On a rack it is what that rack has; before it the room's first, without plates.
         sets: refused ? [] : (atRack?.sets ?? prescribed.sets),

@@ -1,6 +1,14 @@
-import { dateOf, daysOf, isIn, slotsOf, slotWeek } from "../../../core/plan/block";
+import {
+  type Block,
+  dateOf,
+  daysOf,
+  isIn,
+  lastDate,
+  slotsOf,
+  slotWeek,
+} from "../../../core/plan/block";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
-import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
+import { listPlans, newestVersions, type PlanRow } from "../../../db/queries/plans.server";
 import { listSessions, type SessionHead } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
@@ -19,6 +27,8 @@ export interface PlannedDay {
   weeks: number;
   date: LocalDate;
   session: { id: string; status: "running" | "ended" } | undefined;
+  /** Athletes see it; else a coach runs it as a draft. */
+  published: boolean;
   athletes: Array<{ id: string; name: string }>;
 }
 
@@ -38,18 +48,28 @@ export function listDay(principal: Principal): Promise<Day> {
   return inTeam(principal, async (tx) => {
     const sessions = await listSessions(tx, 200);
     const athletes = await listAthletes(tx);
-    const days = (await listPlans(tx)).flatMap((row) =>
-      plannedDays(row, sessions).map((day) => ({
-        ...day,
-        today: localDate(row.zone),
-        athletes: athletes
-          .filter(
-            (athlete) =>
-              athlete.squadId === row.plan.squadId && isIn(row.plan.block, athlete.id, day.date),
-          )
-          .map(({ id, name }) => ({ id, name })),
-      })),
+    // What is over is not expanded; what was published is what is started.
+    const plans = (await listPlans(tx)).filter(
+      (row) => daysBetween(lastDate(row.plan.block), localDate(row.zone)) <= MISSED_DAYS,
     );
+    const versions = await newestVersions(
+      tx,
+      plans.map((row) => row.plan.id),
+    );
+    const days = plans.flatMap((row) => {
+      const version = versions.get(row.plan.id);
+      const block = version?.block ?? row.plan.block;
+      const today = localDate(row.zone);
+      const here = athletes.filter((athlete) => athlete.squadId === row.plan.squadId);
+      return plannedDays(row, block, sessions).map((day) => ({
+        ...day,
+        today,
+        published: version !== undefined,
+        athletes: here
+          .filter((athlete) => isIn(block, athlete.id, day.date))
+          .map(({ id, name }) => ({ id, name })),
+      }));
+    });
     const open = days.filter((day) => day.session === undefined);
     return {
       today: days.filter(
@@ -69,8 +89,11 @@ export function listDay(principal: Principal): Promise<Day> {
 }
 
 /** The lifts of every day of a plan that can be put on the floor. */
-function plannedDays(row: PlanRow, sessions: SessionHead[]): Omit<PlannedDay, "athletes">[] {
-  const { block } = row.plan;
+function plannedDays(
+  row: PlanRow,
+  block: Block,
+  sessions: SessionHead[],
+): Omit<PlannedDay, "athletes" | "published">[] {
   return daysOf(block).flatMap((day) =>
     slotsOf(block, day.id).flatMap((slot) => {
       const { work } = slot;
@@ -84,7 +107,7 @@ function plannedDays(row: PlanRow, sessions: SessionHead[]): Omit<PlannedDay, "a
         return [
           {
             planId: row.plan.id,
-            planName: row.plan.name,
+            planName: block.name,
             squadName: row.squadName,
             roomName: row.roomName,
             slotId: slot.id,

@@ -4,9 +4,11 @@ import { complexSettings } from "../../../core/contrast/complex-checks";
 import type { Muscle, Pattern, SpeedClass } from "../../../core/exercise/exercise";
 import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/exercise/lift-work";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
-import { exerciseIn, lastDate, type Slot } from "../../../core/plan/block";
-import type { BlockRoom } from "../../../core/plan/block-loads";
-import type { Lifter } from "../../../core/prescribe/lifter";
+import { type Block, exerciseIn, lastDate, type Slot, slotWeek } from "../../../core/plan/block";
+import { type BlockRoom, variantIn } from "../../../core/plan/block-loads";
+import { atLift, basisFacts, type Lifter } from "../../../core/prescribe/lifter";
+import { hangsIn } from "../../../core/prescribe/method";
+import { riggingOf } from "../../../core/prescribe/rigging";
 import type { LocalDate } from "../../../core/units/time";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
@@ -184,6 +186,7 @@ export async function checkInput(
     complexSettings: complexSettings(values),
     complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,
     athletes: checked,
+    notHung: notHung(block, athletes, room),
     before: wavesBefore(plans, row, table),
     overlaps: overlapping(plans, row, table),
     competitionWeeks: near.map(({ week, words, factor }) => ({
@@ -192,6 +195,37 @@ export async function checkInput(
       factorSet: factor !== undefined,
     })),
   };
+}
+
+/** By slot and reason, for whom nothing can be hung in the first week that asks for it. */
+function notHung(
+  block: Block,
+  athletes: readonly Lifter[],
+  room: BlockRoom,
+): CheckInput["notHung"] {
+  return Object.entries(block.slots).flatMap(([slotId, slot]) => {
+    const weeks = Array.from({ length: block.weeks }, (_, i) =>
+      slotWeek(block, slot, i + 1, room.settings),
+    );
+    const week = weeks.find((one) => one !== undefined && hangsIn(slot.recipe, one));
+    const variantId = week && variantIn(slot, week);
+    if (!week || variantId === undefined) return [];
+    const byReason = new Map<string, string[]>();
+    for (const athlete of athletes) {
+      const at = atLift(athlete, variantId);
+      const rigging = riggingOf({
+        recipe: slot.recipe,
+        week,
+        facts: basisFacts(at, variantId, room.metric),
+        heights: at.heights,
+        stock: room.hang,
+        gear: room.gear,
+      });
+      if (rigging.kind !== "not-rigged") continue;
+      byReason.set(rigging.reason, [...(byReason.get(rigging.reason) ?? []), athlete.id]);
+    }
+    return [...byReason].map(([reason, athleteIds]) => ({ slotId, athleteIds, reason }));
+  });
 }
 
 /** Lifts of the squad's blocks that ended before this one, the newest first. */

@@ -116,6 +116,7 @@ export function exportPlan(
                 run.loadKg === undefined ? "" : String(run.loadKg),
                 run.overridden ? "own" : "",
                 [...how, ...hung].join("; "),
+                run.reason ?? "",
               ]);
             }
           });
@@ -135,6 +136,7 @@ export function exportPlan(
       "load_kg",
       "by",
       "how",
+      "no_load_because",
     ];
     return done({ name: `${name}.csv`, type: "text/csv", text: csvOf(head, rows) });
   });
