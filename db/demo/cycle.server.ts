@@ -223,7 +223,6 @@ export async function loadBoxCycle(
     rounding: "nearest",
   };
   await publishDemo(tx, {
-    id: uuid(),
     planId,
     block,
     athletes,

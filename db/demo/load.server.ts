@@ -285,7 +285,6 @@ async function loadTraining(tx: TeamTransaction, input: TrainingInput): Promise<
     const strength = 0.95 + 0.01 * wave;
     const athletes = lifters.map((lifter) => sessionAthlete(lifter, input, strength));
     await publishDemo(tx, {
-      id: input.uuid(),
       planId: plan.id,
       block,
       athletes,

@@ -1,3 +1,4 @@
+import { seededRandom, seedFromText } from "../../core/numeric/random";
 import type { Block } from "../../core/plan/block";
 import { blockLoads } from "../../core/plan/block-loads";
 import type { Lifter } from "../../core/prescribe/lifter";
@@ -5,12 +6,12 @@ import type { LocalDate } from "../../core/units/time";
 import { racksWithHang } from "../queries/gear.server";
 import { addVersion } from "../queries/plans.server";
 import type { TeamTransaction } from "../team.server";
+import { uuidFrom } from "./uuid";
 
 /** The first version of a demo plan: what athletes see, and what is put on the floor. */
 export async function publishDemo(
   tx: TeamTransaction,
   input: {
-    id: string;
     planId: string;
     block: Block;
     athletes: readonly Lifter[];
@@ -23,7 +24,8 @@ export async function publishDemo(
   const [rack] = await racksWithHang(tx, input.roomId, input.today);
   if (!rack) throw new Error("The demo's rooms have racks.");
   await addVersion(tx, {
-    id: input.id,
+    // Of its own seed: what the demo draws stays as it is.
+    id: uuidFrom(seededRandom(seedFromText(input.planId)))(),
     planId: input.planId,
     number: 1,
     seq: 1,
