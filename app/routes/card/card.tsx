@@ -33,7 +33,7 @@ export async function action({ context }: Route.ActionArgs) {
 }
 
 export default function Card({ loaderData, actionData }: Route.ComponentProps) {
-  const { name, instructions, next } = loaderData;
+  const { name, instructions, next, also } = loaderData;
   return (
     <Page title={name} facts={next ? (next.date === next.today ? "Today" : next.date) : undefined}>
       {instructions.map((text) => (
@@ -55,21 +55,22 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
           ))
         : null}
       {next ? (
-        <>
-          <h2>
-            {next.title}, week {next.week} of {next.weeks}
-          </h2>
-          <p className="text-muted">
-            {next.dayName} · {next.roomName}
-            {next.version === undefined ? "" : ` · version ${next.version}`}
-          </p>
-          {next.slots.map((slot) => (
-            <SlotOnCard key={slot.id} slot={slot} unit={next.unit} />
-          ))}
-          {next.pairings.map((pairing) => (
-            <PairingOnCard key={pairing.id} pairing={pairing} />
-          ))}
-        </>
+        [next, ...also].map((day) => (
+          <section key={day.planId} aria-label={day.title} className="mb-6">
+            <h2>
+              {day.title}, week {day.week} of {day.weeks}
+            </h2>
+            <p className="text-muted">
+              {day.dayName} · {day.roomName} · version {day.version}
+            </p>
+            {day.slots.map((slot) => (
+              <SlotOnCard key={slot.id} slot={slot} unit={day.unit} of={day.planId} />
+            ))}
+            {day.pairings.map((pairing) => (
+              <PairingOnCard key={pairing.id} pairing={pairing} />
+            ))}
+          </section>
+        ))
       ) : (
         <Empty>Nothing is planned for you from today on. Your coach puts the next wave here.</Empty>
       )}
@@ -128,7 +129,16 @@ function PairingOnCard({ pairing }: { pairing: Next["pairings"][number] }) {
 
 type CardSlot = Next["slots"][number];
 
-function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
+function SlotOnCard({
+  slot,
+  unit,
+  of,
+}: {
+  slot: CardSlot;
+  unit: "kg" | "lb";
+  /** The plan: two blocks of a day may name their slots alike. */
+  of: string;
+}) {
   const { free } = slot;
   const what = slot.counts === "metres" ? "m" : slot.counts === "contacts" ? "contacts" : "reps";
   return (
@@ -173,7 +183,7 @@ function SlotOnCard({ slot, unit }: { slot: CardSlot; unit: "kg" | "lb" }) {
                     "no load"
                   ) : (
                     <Figure
-                      id={`${slot.id}/${set.key}`}
+                      id={`${of}/${slot.id}/${set.key}`}
                       working={set.working}
                       label={`Set ${set.number}, ${formatKg(set.loadKg, unit, 1)}`}
                     >

@@ -67,29 +67,32 @@ export function readCard(principal: Principal) {
       }
     }
     days.sort((a, b) => a.date.localeCompare(b.date));
-    const next = days[0];
-    const today = localDate(next?.row.zone ?? "UTC");
+    const first = days[0];
+    const today = localDate(first?.row.zone ?? "UTC");
     const instructions = (await instructionsOn(tx, () => today, person.id)).get(person.id) ?? [];
-    if (!next) return done({ name: person.name, instructions, next: undefined });
-    const slots = await slotsOnCard(tx, next, person, today);
-    if (!slots) return failed("no-rack", `${next.row.roomName} has no rack with a bar yet.`);
-    return done({
-      name: person.name,
-      instructions,
-      next: {
-        date: next.date,
+    if (!first) return done({ name: person.name, instructions, next: undefined, also: [] });
+    const shown = [];
+    // A squad may train two blocks on one day: the card holds the whole day.
+    for (const one of days.filter((day) => day.date === first.date)) {
+      const slots = await slotsOnCard(tx, one, person, today);
+      if (!slots) return failed("no-rack", `${one.row.roomName} has no rack with a bar yet.`);
+      shown.push({
+        planId: one.row.plan.id,
+        date: one.date,
         today,
-        title: next.block.name,
-        dayName: next.day.name,
-        week: next.week,
-        weeks: next.block.weeks,
-        version: next.version.number,
-        roomName: next.row.roomName,
+        title: one.block.name,
+        dayName: one.day.name,
+        week: one.week,
+        weeks: one.block.weeks,
+        version: one.version.number,
+        roomName: one.row.roomName,
         unit: person.unit ?? ("kg" as const),
         slots,
-        pairings: await pairingsOnCard(tx, next.pairings, person),
-      },
-    });
+        pairings: await pairingsOnCard(tx, one.pairings, person),
+      });
+    }
+    const [next, ...also] = shown;
+    return done({ name: person.name, instructions, next, also });
   });
 }
 
