@@ -51,6 +51,7 @@ export const RecipeSchema = z
     sessionAdd: add.optional(),
     convention: z.enum(["bar", "lockout", "mean"]),
     resistancePercent: number.min(0).max(60, "At most 60 %.").optional(),
+    hangs: z.enum(["bands", "chains"]).optional(),
     rest: z
       .object({
         leastS: number.int().min(0).max(1800),
@@ -184,6 +185,7 @@ export function recipeFromForm(form: FormData) {
     sessionAdd: optional("sessionAdd"),
     convention: text("convention") || "bar",
     resistancePercent: optional("resistancePercent"),
+    hangs: text("hangs") === "either" ? undefined : text("hangs") || undefined,
     rest: { leastS: num("rest.leastS"), mostS: num("rest.mostS") },
     cycle: text("cycle") === "" ? [] : text("cycle").split(/\s*,\s*/),
     tempo: without({ downS: optional("tempo.downS"), pauseS: optional("tempo.pauseS") }),

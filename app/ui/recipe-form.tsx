@@ -269,6 +269,11 @@ function MoreFields({
           recipe.resistancePercent,
           "share of the lockout load",
         )}
+        <Select inline label="Of" name="hangs" defaultValue={recipe.hangs ?? "either"}>
+          <option value="either">bands or chains, the nearer</option>
+          <option value="bands">bands</option>
+          <option value="chains">chains</option>
+        </Select>
         <Select inline label="Percent counts" name="convention" defaultValue={recipe.convention}>
           <option value="bar">the bar only</option>
           <option value="lockout">the lockout total</option>

@@ -13,6 +13,8 @@ export type Rigging =
   | { kind: "rigged"; convention: ResistanceConvention; rig: Rig }
   | { kind: "not-rigged"; convention: ResistanceConvention; reason: string };
 
+const ONLY = { bands: "band", chains: "chain" } as const;
+
 export const FREE: Rigging = { kind: "free" };
 
 /**
@@ -43,6 +45,7 @@ export function riggingOf(input: {
     convention,
     askedKg,
     wantedPercent: recipe.resistancePercent ?? 0,
+    only: recipe.hangs && ONLY[recipe.hangs],
     emptyKg: grainsToKg(loadableTable(input.gear).emptyGrains),
   });
   return chosen.ok
@@ -56,6 +59,6 @@ export function riggingWords(rigging: Rigging, unit: MassUnit): string[] {
   if (rigging.kind === "not-rigged") return [`Nothing hung. ${rigging.reason}`];
   const { rig } = rigging;
   return [
-    `${rigWords(rig)}: ${formatKg(rig.bottomKg, unit, 1)} at the bottom, ${formatKg(rig.lockoutKg, unit, 1)} at lockout`,
+    `${rigWords(rig)}: +${formatKg(rig.bottomKg, unit, 1)} at the bottom, +${formatKg(rig.lockoutKg, unit, 1)} at lockout`,
   ];
 }

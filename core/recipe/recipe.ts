@@ -85,6 +85,8 @@ export interface Recipe {
   convention: ResistanceConvention;
   /** Wanted share of the lockout load, %, where bands or chains hang on. */
   resistancePercent?: number;
+  /** Bands alone or chains alone; what comes nearest to the share where left out. */
+  hangs?: "bands" | "chains";
   rest: { leastS: number; mostS: number };
   /** Grips or stances taken in turn, set by set; empty for none. */
   cycle: string[];

@@ -162,6 +162,26 @@ describe("a set-up for a wanted share", () => {
     ).toMatchObject({ rig: { pieces: [{ perSide: 1 }] } });
   });
 
+  it("keeps to one kind where one is asked", () => {
+    const both = stock([
+      { what: chain("Chain"), perSide: 1 },
+      { what: band("Band", 5), perSide: 1 },
+    ]);
+    const kinds = (only?: "band" | "chain") => {
+      const found = chooseRig({
+        stock: both,
+        heights: HEIGHTS,
+        convention: "bar",
+        askedKg: 80,
+        wantedPercent: 17,
+        emptyKg: 20,
+        ...(only ? { only } : {}),
+      });
+      return found.ok ? found.rig.pieces.map((one) => one.what.name) : found.reason;
+    };
+    expect([kinds(), kinds("chain"), kinds("band")]).toEqual([["Chain"], ["Chain"], ["Band"]]);
+  });
+
   it("says how it is rigged", () => {
     expect(rigWords(rigged("bar"))).toBe("1 × Chain a side, leader to 60 cm");
   });

@@ -128,16 +128,22 @@ export function chooseRig(input: {
   askedKg: number;
   wantedPercent: number;
   emptyKg: number;
+  /** Of one kind alone. */
+  only?: "band" | "chain" | undefined;
 }): { ok: true; rig: Rig } | { ok: false; reason: RigRefusal } {
-  const { stock, heights, convention, askedKg, wantedPercent } = input;
+  const { stock, heights, convention, askedKg, wantedPercent, only } = input;
+  const isAsked = (one: { what: Resistance["what"] }) =>
+    only === undefined || one.what.kind === only;
   if (!(askedKg > 0 && askedKg <= MOST_ASKED_KG && wantedPercent > 0 && wantedPercent <= 100)) {
     return { ok: false, reason: "not-a-load" };
   }
-  if (!stock.pieces.some((one) => one.perSide > 0)) return { ok: false, reason: "no-pieces" };
+  if (!stock.pieces.some((one) => one.perSide > 0 && isAsked(one)))
+    return { ok: false, reason: "no-pieces" };
   if (!heights) return { ok: false, reason: "no-heights" };
-  const all = candidatesOnce(stock, heights);
+  const all = candidatesOnce(stock, heights).filter((one) => one.pieces.every(isAsked));
   if (all.length === 0) {
-    const bands = stock.pieces.some((one) => one.what.kind === "band" && one.perSide > 0);
+    const bands =
+      only !== "chain" && stock.pieces.some((one) => one.what.kind === "band" && one.perSide > 0);
     if (!bands) return { ok: false, reason: "no-pieces" };
     return { ok: false, reason: stock.anchorKg === undefined ? "no-anchor" : "anchor-light" };
   }

@@ -166,6 +166,7 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
         { id: "test", add: 0, kind: "test" },
       ],
       resistancePercent: 20,
+      hangs: "bands",
       after: "change-variation",
     }),
   },
