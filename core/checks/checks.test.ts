@@ -238,6 +238,25 @@ describe("checks of a plan", () => {
     expect(codes(block({}, { slots: { main: slot({ section: "accessories" }) } }))).toContain(
       "order",
     );
+    // Power after a heavy triple in the second lift: told by what they aim at.
+    const after = (template: Block["template"], section: Slot["section"]) =>
+      checkPlan(
+        input(
+          block(
+            {},
+            {
+              template,
+              slots: {
+                heavy: slot({ section: "second", recipe: heavy }),
+                fast: slot({ section, order: 9, recipe: recipe({ name: "Jumps", aim: "power" }) }),
+              },
+            },
+          ),
+        ),
+      ).find((one) => one.code === "order")?.slotId;
+    expect(after("power-first", "second")).toBe("fast");
+    expect(after("power-first", "power")).toBeUndefined();
+    expect(after("heavy-first", "power")).toBeUndefined();
     expect(codes(block({}, { template: "heavy-first" }))).toContain("template");
     expect(codes(block({}, { template: "four-speed" }))).toContain("four-speeds");
   });

@@ -4,6 +4,7 @@ import { percentOf, type Recipe } from "../recipe/recipe";
 import { addDays, daysBetween } from "../units/time";
 import {
   type Block,
+  type BlockPairing,
   blockOfLift,
   cyclePlace,
   dateOf,
@@ -317,12 +318,25 @@ describe("edits", () => {
         const own = block({
           slots: { a: slot(3), late: slot(2, { fromWeek: 5 }) },
           marks: { other: { week: 8, kind: "test", words: "" } },
+          pairings: {
+            early: { dayId: "d1", complexId: "c", fromWeek: 1 },
+            late: { dayId: "d1", complexId: "c", fromWeek: 6 },
+          },
         });
         const longer = made(own, insertWeek(own, "new", { week, kind: "deload", words: "" }));
         expect(longer.weeks).toBe(13);
         expect(longer.marks.other?.week).toBe(week <= 8 ? 9 : 8);
         const back = removeWeek(longer, "new");
         expect(back && made(longer, back)).toEqual(own);
+        // So is every week of a pairing.
+        for (let w = 1; w <= 12; w++) {
+          const later = w < week ? w : w + 1;
+          for (const id of ["early", "late"]) {
+            expect(pairingWeek(longer, longer.pairings?.[id] as BlockPairing, later)).toBe(
+              pairingWeek(own, own.pairings?.[id] as BlockPairing, w),
+            );
+          }
+        }
         // Every week of work is the same week as before, moved by one after the new one.
         for (let w = 1; w <= 12; w++) {
           const later = w < week ? w : w + 1;

@@ -171,6 +171,12 @@ export function insertWeek(block: Block, id: string, mark: BlockMark): BlockEdit
           path: ["slots", slot, "fromWeek"],
           value: fromWeek + 1,
         })),
+      ...Object.entries(block.pairings ?? {})
+        .filter(([, pairing]) => pairing.fromWeek >= mark.week)
+        .map(([pairing, { fromWeek }]) => ({
+          path: ["pairings", pairing, "fromWeek"],
+          value: fromWeek + 1,
+        })),
       { path: ["marks", id], value: { ...mark } },
     ],
   };
@@ -191,6 +197,12 @@ export function removeWeek(block: Block, id: string): BlockEdit | undefined {
         .filter(([, slot]) => slot.fromWeek > mark.week)
         .map(([slot, { fromWeek }]) => ({
           path: ["slots", slot, "fromWeek"],
+          value: fromWeek - 1,
+        })),
+      ...Object.entries(block.pairings ?? {})
+        .filter(([, pairing]) => pairing.fromWeek > mark.week)
+        .map(([pairing, { fromWeek }]) => ({
+          path: ["pairings", pairing, "fromWeek"],
           value: fromWeek - 1,
         })),
       { path: ["marks", id] },

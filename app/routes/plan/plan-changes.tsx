@@ -1,5 +1,6 @@
 import { useMemo } from "react";
 import { blockLoads, changedLoads } from "../../../core/plan/block-loads";
+import { changedPairings } from "../../../core/plan/pairing-changes";
 import { useFirstRows } from "../../ui/use-first-rows";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
@@ -18,12 +19,13 @@ export function Changed({ data, published }: { data: PlanPage; published: PlanPa
     [data, published, ready],
   );
   if (!published) return null;
+  const pairings = changedPairings(published, data.block);
   return (
     <section aria-labelledby="since-published" className="mt-4">
       <h2 id="since-published">Since version {published.number}</h2>
       {!ready ? (
         <p className="text-muted">Being compared for {athletes} athletes.</p>
-      ) : changes.length === 0 ? (
+      ) : changes.length === 0 && pairings.length > 0 ? null : changes.length === 0 ? (
         <p className="text-muted">Nothing changed: athletes see these loads.</p>
       ) : (
         <ul className="grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
@@ -46,6 +48,17 @@ export function Changed({ data, published }: { data: PlanPage; published: PlanPa
           ))}
         </ul>
       )}
+      {ready && pairings.length > 0 ? (
+        <ul aria-label="Pairings since then">
+          {pairings.map((one) => (
+            <li key={`${one.dayId}/${one.complexId}`} className="border-b border-faint">
+              {data.complexes.find((row) => row.id === one.complexId)?.complex.name ?? "A pairing"}:{" "}
+              {one.kind}
+              {data.block.days[one.dayId] ? `, ${data.block.days[one.dayId]?.name}` : ""}
+            </li>
+          ))}
+        </ul>
+      ) : null}
     </section>
   );
 }

@@ -166,6 +166,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         by: published.enteredBy,
         on: localDate(row.zone, published.enteredAt),
         loads: published.loads,
+        pairings: published.block.pairings,
       },
       edits: edits.map((one) => ({
         seq: one.seq,

@@ -1,27 +1,30 @@
-import { TEMPLATE_NAMES, TEMPLATE_ORDER } from "../../plan/block";
+import { TEMPLATE_NAMES } from "../../plan/block";
 import type { Rule } from "../rule";
 import { heavySlot, speedSlot } from "../slots";
 
-/** Fast work after heavy, or among the accessories. */
+/**
+ * Fast work after heavy, or among the accessories: by what the slots aim at and where they stand,
+ * whatever their sections are called. A template that puts heavy work first means it so.
+ */
 export const order: Rule = {
   code: "order",
   of: "slot",
   level: "warning",
   from: "the school",
   find: ({ slot, name, dayName }, { block }, { days }) => {
-    const order = TEMPLATE_ORDER[block.template];
-    const at = order.indexOf(slot.section);
-    const sameDay = days.find((day) => day.id === slot.dayId)?.slots ?? [];
-    const fastAfter = sameDay.some(
-      (one) => speedSlot(one.slot) && order.indexOf(one.slot.section) > at,
-    );
-    if (heavySlot(slot) && at > order.indexOf("main") && slot.section !== "second" && fastAfter)
+    if (!speedSlot(slot)) return undefined;
+    if (slot.section === "accessories") {
       return {
-        text: `${dayName}: ${name} is heavy and stands before speed work in ${TEMPLATE_NAMES[block.template]}.`,
+        text: `${dayName}: ${name} is fast work among the accessories, when the day's strength is spent. Move it up.`,
       };
-    return slot.section === "accessories" && speedSlot(slot)
+    }
+    if (block.template === "heavy-first" && slot.section === "power") return undefined;
+    const sameDay = days.find((day) => day.id === slot.dayId)?.slots ?? [];
+    const place = sameDay.findIndex((one) => one.slot.id === slot.id);
+    const heavy = sameDay.slice(0, place).find((one) => heavySlot(one.slot));
+    return heavy
       ? {
-          text: `${dayName}: ${name} is fast work among the accessories, when the day's strength is spent. Move it up.`,
+          text: `${dayName}: ${name} is fast work after ${heavy.name}, which is heavy, in ${TEMPLATE_NAMES[block.template]}. Move it up, or take the speed out.`,
         }
       : undefined;
   },
