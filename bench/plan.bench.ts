@@ -25,6 +25,7 @@ const rules: BlockRoom = {
   metric: "MCV",
   settings: { deloadLoad: 0.8, deloadSets: 0.5 },
   hang: NOTHING_TO_HANG,
+  forLift: {},
 };
 const profile = loadVelocityLine(
   [40, 60, 80].map((loadKg) => ({ loadKg, velocityMps: 1.6 - 0.01 * loadKg })),

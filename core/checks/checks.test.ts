@@ -98,6 +98,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
   complexOf: () => undefined,
   athletes: [athlete()],
   notHung: [],
+  noBar: [],
   before: [],
   overlaps: [],
   competitionWeeks: [],
@@ -259,6 +260,14 @@ describe("checks of a plan", () => {
     expect(after("heavy-first", "power")).toBeUndefined();
     expect(codes(block({}, { template: "heavy-first" }))).toContain("template");
     expect(codes(block({}, { template: "four-speed" }))).toContain("four-speeds");
+  });
+
+  it("refuse a lift whose kind of bar no rack of the room has", () => {
+    const noBar = [{ slotId: "main", reason: "No rack in Hall has a safety bar." }];
+    const found = checkPlan(input(block(), { noBar })).find((one) => one.code === "no-bar");
+    expect(found).toMatchObject({ level: "refused", slotId: "main" });
+    expect(found?.text).toContain("No rack in Hall has a safety bar.");
+    expect(codes(block())).not.toContain("no-bar");
   });
 
   it("refuse what names a lift that is gone, or begins after the block", () => {

@@ -69,6 +69,8 @@ export interface CheckInput {
   athletes: readonly CheckedAthlete[];
   /** Slots whose bands or chains cannot be hung in the plan's room, for whom and why. */
   notHung: ReadonlyArray<{ slotId: string; athleteIds: readonly string[]; reason: string }>;
+  /** Slots whose kind of bar stands on no rack of the plan's room. */
+  noBar: ReadonlyArray<{ slotId: string; reason: string }>;
   /** Variations used in the waves before this block, newest first, one list a wave. */
   before: ReadonlyArray<readonly string[]>;
   /** Other blocks of the squad whose dates lie within this one's, with the lifts they share. */

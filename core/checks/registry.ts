@@ -18,6 +18,7 @@ import { heavyDays } from "./rules/heavy-days";
 import { heavyRefused } from "./rules/heavy-refused";
 import { lossForSpeed } from "./rules/loss-for-speed";
 import { muscleOver } from "./rules/muscle-over";
+import { noBar } from "./rules/no-bar";
 import { noBase } from "./rules/no-base";
 import { noExercise } from "./rules/no-exercise";
 import { noRest } from "./rules/no-rest";
@@ -85,6 +86,7 @@ export const RULES: readonly Rule[] = [
   overlap,
   competition,
   muscleOver,
+  noBar,
   noBase,
   stale,
   veryStrong,

@@ -74,6 +74,7 @@ describe("one prescription", () => {
             metric: "MCV",
             settings: { deloadLoad: 0.8, deloadSets: 0.5 },
             hang,
+            forLift: {},
           };
           const lifter = lifterAt(
             "a",

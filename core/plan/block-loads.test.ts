@@ -37,6 +37,7 @@ const room: BlockRoom = {
   metric: "MCV",
   settings: {},
   hang: NOTHING_TO_HANG,
+  forLift: {},
 };
 const athlete = (id: string, kg: number | undefined): Lifter =>
   lifterAt(

@@ -17,7 +17,21 @@ export interface BlockRoom {
   settings: RecipeSettings;
   /** What the room can hang on a bar of its first rack. */
   hang: HangStock;
+  /**
+   * By lift variant, where another rack stands for it than the room's first: one whose bar is of
+   * the kind it asks for, or why there is none.
+   */
+  forLift: Readonly<Record<string, LiftRack>>;
 }
+
+/** The rack that stands for a lift until a session starts. */
+export type LiftRack =
+  | { ok: true; gear: LoadingGear; hang: HangStock }
+  | { ok: false; reason: string };
+
+/** The rack of a room that a lift is worked out on. */
+export const rackFor = (room: BlockRoom, variantId: string): LiftRack =>
+  room.forLift[variantId] ?? { ok: true, gear: room.gear, hang: room.hang };
 
 /** Sets one after the other with the same load, as one figure. */
 export interface LoadRun {
@@ -90,16 +104,17 @@ function setLoads(input: {
   const { block, slotId, slot, week, athlete, room } = input;
   const variantId = variantIn(slot, week);
   const facts = input.factsOf(athlete, variantId ?? "");
+  const rack = variantId === undefined ? undefined : rackFor(room, variantId);
   const rigging =
-    variantId === undefined
+    variantId === undefined || !rack?.ok
       ? FREE
       : riggingOf({
           recipe: slot.recipe,
           week,
           facts,
           heights: athlete.byVariant[variantId]?.heights,
-          stock: room.hang,
-          gear: room.gear,
+          stock: rack.hang,
+          gear: rack.gear,
         });
   const same = firstsOf(week);
   const withOwn = input.own.has(athlete.id);
@@ -114,24 +129,26 @@ function setLoads(input: {
     const before = !withOwn && first < i ? loads[first] : undefined;
     loads.push(
       before ??
-        (variantId === undefined
+        (rack === undefined
           ? { kg: ownKg ?? freeLoad(set, facts, athlete), reason: undefined }
-          : onBar(set, facts, room, ownKg, rigging, input.liftName)),
+          : rack.ok
+            ? onBar({
+                set,
+                facts,
+                gear: rack.gear,
+                mode: room.rounding,
+                overrideKg: ownKg,
+                rigging,
+                variantName: input.liftName,
+              })
+            : { kg: undefined, reason: rack.reason }),
     );
   }
   return { loads, rigging };
 }
 
-function onBar(
-  set: WaveSet,
-  facts: BasisFacts,
-  room: BlockRoom,
-  overrideKg: number | undefined,
-  rigging: Rigging,
-  variantName: string,
-): SetKg {
-  const { gear, rounding: mode } = room;
-  const found = loadOfSet({ set, facts, gear, mode, overrideKg, rigging, variantName });
+function onBar(asked: Parameters<typeof loadOfSet>[0]): SetKg {
+  const found = loadOfSet(asked);
   return found.ok
     ? { kg: found.loading.totalKg, reason: undefined }
     : { kg: undefined, reason: found.reason };
@@ -311,6 +328,8 @@ export function setInFull(input: {
   const { block, slotId, set, athlete, room, lift } = input;
   const slot = block.slots[slotId] as Slot;
   const at = atLift(athlete, lift.id);
+  const rack = rackFor(room, lift.id);
+  const { gear, hang } = rack.ok ? rack : room;
   return prescribeSet({
     recipe: slot.recipe,
     set,
@@ -321,14 +340,15 @@ export function setInFull(input: {
       week: input.week,
       facts: basisFacts(at, lift.id, room.metric),
       heights: at.heights,
-      stock: room.hang,
-      gear: room.gear,
+      stock: hang,
+      gear,
     }),
-    gear: room.gear,
+    gear,
     mode: room.rounding,
     metric: room.metric,
     groupCurve:
       lift.lift === "bench" || lift.lift === "squat" ? GROUP_CURVES[lift.lift] : undefined,
+    ...(rack.ok ? {} : { noRack: rack.reason }),
     overrideKg: block.overrides[overrideKey(athlete.id, slotId, set.key)]?.loadKg,
   });
 }

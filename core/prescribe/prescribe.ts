@@ -74,6 +74,8 @@ export interface PrescribeInput {
   overrideKg?: number | undefined;
   /** What hangs on the bar in this athlete's week. */
   rigging: Rigging;
+  /** Why no rack stands for this lift: then there is no load. */
+  noRack?: string;
 }
 
 export type SetLoad =
@@ -141,7 +143,10 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
     overridden: overrideKg !== undefined,
   };
   const facts = basisFacts(athlete, variant.id, input.metric);
-  const found = loadOfSet({ ...input, facts, variantName: variant.name });
+  const found: SetLoad =
+    input.noRack === undefined
+      ? loadOfSet({ ...input, facts, variantName: variant.name })
+      : { ok: false, reason: input.noRack };
   if (!found.ok) {
     return {
       ...base,

@@ -36,6 +36,7 @@ export async function publishDemo(
       room: {
         gear: rack.gear,
         hang: rack.hang,
+        forLift: {},
         rounding: "nearest",
         metric: "MCV",
         settings: {},

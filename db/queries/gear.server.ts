@@ -1,5 +1,6 @@
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import type { LoadingGear } from "../../core/barload/loading-gear";
+import type { BarKind } from "../../core/gear/bars";
 import type { GearItem } from "../../core/gear/kinds";
 import { DEFAULT_PEG_M, hangStock, type RackHold } from "../../core/gear/room";
 import { massKg } from "../../core/units/mass";
@@ -12,6 +13,7 @@ export interface RackGear {
   roomId: string;
   number: number;
   gear: LoadingGear;
+  bar: BarKind;
   hold: RackHold;
 }
 
@@ -27,6 +29,7 @@ export async function racksOf(tx: TeamTransaction, roomId?: string): Promise<Rac
     rackId: row.rack.id,
     roomId: row.rack.roomId,
     number: row.rack.number,
+    bar: { shape: row.bar.shape, name: row.bar.name },
     hold: {
       bolted: row.rack.bolted,
       anchorKg: row.rack.anchor ? massKg(row.rack.anchor) : undefined,

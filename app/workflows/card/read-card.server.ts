@@ -12,6 +12,7 @@ import {
   slotsOf,
   slotWeek,
 } from "../../../core/plan/block";
+import { rackFor } from "../../../core/plan/block-loads";
 import { methodWords } from "../../../core/prescribe/method";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { riggingWords } from "../../../core/prescribe/rigging";
@@ -237,12 +238,14 @@ async function slotsOnCard(
         },
       ];
     }
+    const rack = rackFor(room, plan.variant.id);
+    if (!rack.ok) return [];
     const prescribed = prescribeSlot({
       plan,
       block,
       week: wave,
-      gear: room.gear,
-      hang: room.hang,
+      gear: rack.gear,
+      hang: rack.hang,
       athlete,
     });
     return [

@@ -1,5 +1,7 @@
 import { randomUUID } from "node:crypto";
+import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { slotCells } from "../../../core/plan/block-loads";
 import type { Json } from "../../../core/plan/edits";
 import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
@@ -200,5 +202,39 @@ describe("a plan that is not published, and who is refused in it", () => {
     const { frozen } = await frozenBy(await start({ week: 3 }));
     expect(frozen.draft).toBeUndefined();
     expect(frozen.planVersion).toBe(1);
+  });
+
+  it("stands on no rack without its kind of bar: plan, check and start say the same", async () => {
+    const owner = postgres(process.env.OWNER_DATABASE_URL ?? "", { max: 1 });
+    const askFor = (bar: string) =>
+      owner.begin(async (sql) => {
+        await sql`SELECT set_config('app.team', ${young.teamId}, true)`;
+        await sql`UPDATE lift_variant SET bar = ${bar}`;
+      });
+    try {
+      await askFor("safety");
+      const words = /No rack in .* has a safety bar\./;
+      expect(await start({ week: 1 })).toMatchObject({
+        ok: false,
+        code: "no-bar",
+        message: expect.stringMatching(words),
+      });
+      const plan = await readPlan(theirs, young.planId);
+      if (!plan.ok) throw new Error(plan.message);
+      const { block, athletes, room, checks } = plan.value;
+      expect(checks.find((one) => one.code === "no-bar")?.text).toMatch(words);
+      const [cell] = slotCells({
+        block,
+        slotId: "main",
+        weeks: [1],
+        athletes,
+        room,
+        liftName: "Bench",
+      });
+      expect(cell?.byAthlete[0]?.[0]?.reason).toMatch(words);
+    } finally {
+      await askFor("straight");
+      await owner.end();
+    }
   });
 });

@@ -2,8 +2,8 @@ import { uuidv7 } from "uuidv7";
 import type { PlanCheck } from "../../../core/checks/input";
 import { checkPlan, openChecks, refusedInSlot } from "../../../core/checks/plan";
 import { freezeSession, type LifterSetup } from "../../../core/floor/freeze";
+import { barFits, noBarWords } from "../../../core/gear/bars";
 import { isIn, leadSlot, slotWeek } from "../../../core/plan/block";
-import type { LocalDate } from "../../../core/units/time";
 import { racksWithHang, roomById } from "../../../db/queries/gear.server";
 import { coachValues, ensurePlanLibrary } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
@@ -56,7 +56,13 @@ export function startSession(
     const at = now();
     const date = localDate(room.zone, at);
 
-    const racks = await freeRacks(tx, room.id, date);
+    const variant = row.variants.find((one) => one.id === plan.variant.id);
+    const all = await racksWithHang(tx, room.id, date);
+    const fitting = all.filter((rack) => barFits(variant?.bar ?? "", rack.bar));
+    if (all.length > 0 && fitting.length === 0) {
+      return failed("no-bar", noBarWords(variant?.bar ?? "", room.name));
+    }
+    const racks = await notInUse(tx, room.id, fitting);
     if (racks.length === 0) {
       return failed(
         "no-rack",
@@ -157,8 +163,12 @@ export function draftChecks(
   });
 }
 
-/** Racks of a room that no running session uses. */
-async function freeRacks(tx: TeamTransaction, roomId: string, date: LocalDate) {
+/** Those racks of a room that no running session uses. */
+async function notInUse<Rack extends { rackId: string }>(
+  tx: TeamTransaction,
+  roomId: string,
+  racks: readonly Rack[],
+): Promise<Rack[]> {
   const running = (await runningSessions(tx)).filter((one) => one.roomId === roomId);
   const frozen = await frozenById(
     tx,
@@ -167,5 +177,5 @@ async function freeRacks(tx: TeamTransaction, roomId: string, date: LocalDate) {
   const taken = new Set(
     [...frozen.values()].flatMap((session) => session.stations.map((station) => station.id)),
   );
-  return (await racksWithHang(tx, roomId, date)).filter((rack) => !taken.has(rack.rackId));
+  return racks.filter((rack) => !taken.has(rack.rackId));
 }

@@ -5,7 +5,7 @@ import type { Muscle, Pattern, SpeedClass } from "../../../core/exercise/exercis
 import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/exercise/lift-work";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { type Block, exerciseIn, lastDate, type Slot, slotWeek } from "../../../core/plan/block";
-import { type BlockRoom, variantIn } from "../../../core/plan/block-loads";
+import { type BlockRoom, rackFor, variantIn } from "../../../core/plan/block-loads";
 import { atLift, basisFacts, type Lifter } from "../../../core/prescribe/lifter";
 import { hangsIn } from "../../../core/prescribe/method";
 import { riggingOf } from "../../../core/prescribe/rigging";
@@ -187,6 +187,10 @@ export async function checkInput(
     complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,
     athletes: checked,
     notHung: notHung(block, athletes, room),
+    noBar: Object.entries(block.slots).flatMap(([slotId, slot]) => {
+      const rack = slot.work.kind === "lift" ? rackFor(room, slot.work.variantId) : undefined;
+      return rack && !rack.ok ? [{ slotId, reason: rack.reason }] : [];
+    }),
     before: wavesBefore(plans, row, table),
     overlaps: overlapping(plans, row, table),
     competitionWeeks: near.map(({ week, words, factor }) => ({
@@ -210,6 +214,8 @@ function notHung(
     const week = weeks.find((one) => one !== undefined && hangsIn(slot.recipe, one));
     const variantId = week && variantIn(slot, week);
     if (!week || variantId === undefined) return [];
+    const rack = rackFor(room, variantId);
+    if (!rack.ok) return [];
     const byReason = new Map<string, string[]>();
     for (const athlete of athletes) {
       const at = atLift(athlete, variantId);
@@ -218,8 +224,8 @@ function notHung(
         week,
         facts: basisFacts(at, variantId, room.metric),
         heights: at.heights,
-        stock: room.hang,
-        gear: room.gear,
+        stock: rack.hang,
+        gear: rack.gear,
       });
       if (rigging.kind !== "not-rigged") continue;
       byReason.set(rigging.reason, [...(byReason.get(rigging.reason) ?? []), athlete.id]);

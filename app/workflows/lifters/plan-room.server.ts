@@ -1,5 +1,6 @@
+import { barFits, noBarWords } from "../../../core/gear/bars";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
-import type { BlockRoom } from "../../../core/plan/block-loads";
+import type { BlockRoom, LiftRack } from "../../../core/plan/block-loads";
 import type { RecipeSettings } from "../../../core/recipe/recipe";
 import type { CoachValues } from "../../../core/settings/coach-values";
 import { addDays } from "../../../core/units/time";
@@ -35,12 +36,27 @@ export async function blockRoom(
   row: PlanRow,
   known?: TeamValues,
 ): Promise<(BlockRoom & { rackNumber: number }) | undefined> {
-  const [rack] = await racksWithHang(tx, row.plan.roomId, localDate(row.zone));
+  const racks = await racksWithHang(tx, row.plan.roomId, localDate(row.zone));
+  const [rack] = racks;
   if (!rack) return undefined;
+  // A lift stands on the first rack that has its kind of bar.
+  const forLift = row.variants.flatMap((variant): Array<[string, LiftRack]> => {
+    const own = racks.find((one) => barFits(variant.bar, one.bar));
+    if (own === rack) return [];
+    return [
+      [
+        variant.id,
+        own
+          ? { ok: true, gear: own.gear, hang: own.hang }
+          : { ok: false, reason: noBarWords(variant.bar, row.roomName) },
+      ],
+    ];
+  });
   const { values, near } = known ?? (await teamValues(tx, row));
   return {
     gear: rack.gear,
     hang: rack.hang,
+    forLift: Object.fromEntries(forLift),
     rackNumber: rack.number,
     rounding: row.plan.rounding,
     metric: row.plan.metric,

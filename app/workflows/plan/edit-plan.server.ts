@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import { describeRefusal, loadBar } from "../../../core/barload/load";
+import { barFits, noBarWords } from "../../../core/gear/bars";
 import { type Block, slotWeek } from "../../../core/plan/block";
 import {
   aboutSamePlace,
@@ -110,8 +111,15 @@ async function ownLoadRefused(
   );
   if (!there) return failed("no-set", "The recipe has no such set any more. Load the page again.");
   if (slot.work.kind !== "lift" || typeof loadKg !== "number") return undefined;
-  const rack = (await racksOf(tx, row.plan.roomId))[0];
-  if (!rack) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
+  const { variantId } = slot.work;
+  const asked = row.variants.find((one) => one.id === variantId)?.bar ?? "";
+  const racks = await racksOf(tx, row.plan.roomId);
+  const rack = racks.find((one) => barFits(asked, one.bar));
+  if (!rack) {
+    return racks.length > 0
+      ? failed("no-bar", noBarWords(asked, row.roomName))
+      : failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
+  }
   const loading = loadBar(rack.gear, loadKg, row.plan.rounding);
   return loading.ok ? undefined : failed("not-loadable", describeRefusal(loading));
 }

@@ -125,6 +125,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         metric: room.metric,
         settings: room.settings,
         hang: room.hang,
+        forLift: room.forLift,
       },
       /** Smallest stop on the box that the team asks where a slot sets none, s. */
       stopS: facts.values.smallestStopS,
