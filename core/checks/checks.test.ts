@@ -240,7 +240,7 @@ describe("checks of a plan", () => {
       "order",
     );
     // Power after a heavy triple in the second lift: told by what they aim at.
-    const after = (template: Block["template"], section: Slot["section"]) =>
+    const lateFast = (template: Block["template"], section: Slot["section"]) =>
       checkPlan(
         input(
           block(
@@ -255,9 +255,9 @@ describe("checks of a plan", () => {
           ),
         ),
       ).find((one) => one.code === "order")?.slotId;
-    expect(after("power-first", "second")).toBe("fast");
-    expect(after("power-first", "power")).toBeUndefined();
-    expect(after("heavy-first", "power")).toBeUndefined();
+    expect(lateFast("power-first", "second")).toBe("fast");
+    expect(lateFast("power-first", "power")).toBeUndefined();
+    expect(lateFast("heavy-first", "power")).toBeUndefined();
     expect(codes(block({}, { template: "heavy-first" }))).toContain("template");
     expect(codes(block({}, { template: "four-speed" }))).toContain("four-speeds");
   });
