@@ -21,7 +21,7 @@ import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { instructionsOn } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
-import { listPlans, newestVersion, type PlanRow } from "../../../db/queries/plans.server";
+import { listPlans, newestVersions, type PlanRow } from "../../../db/queries/plans.server";
 import { frozenById, sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -44,10 +44,14 @@ export function readCard(principal: Principal) {
       return failed("no-card", "Your sign-in has no athlete yet. Ask your coach to connect it.");
     }
     const days = [];
-    for (const row of await listPlans(tx)) {
-      if (row.plan.squadId !== person.squadId) continue;
+    const plans = (await listPlans(tx)).filter((row) => row.plan.squadId === person.squadId);
+    const versions = await newestVersions(
+      tx,
+      plans.map((row) => row.plan.id),
+    );
+    for (const row of plans) {
       // What is published is what an athlete sees; a draft is the coaches'.
-      const version = await newestVersion(tx, row.plan.id);
+      const version = versions.get(row.plan.id);
       if (!version) continue;
       const { block } = version;
       const today = localDate(row.zone);
