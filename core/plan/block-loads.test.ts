@@ -3,10 +3,18 @@ import { testGear } from "../barload/fixtures/gear";
 import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
 import type { Lifter } from "../prescribe/lifter";
 import { DELOAD_UNSET } from "../prescribe/prescribe";
-import type { Recipe } from "../recipe/recipe";
+import type { LoadBasis } from "../recipe/basis";
+import type { Recipe, WaveSet } from "../recipe/recipe";
 import { NOTHING_TO_HANG } from "../resistance/rig";
 import { type Block, blockOfLift, type Slot, slotWeek } from "./block";
-import { type BlockRoom, blockLoads, changedLoads, setInFull, slotCells } from "./block-loads";
+import {
+  type BlockRoom,
+  blockLoads,
+  changedLoads,
+  exerciseLoad,
+  setInFull,
+  slotCells,
+} from "./block-loads";
 import { BETWEEN_EXERCISES_S, dayStave, setSeconds, WARM_UP_S } from "./day-time";
 import { weekSum } from "./week-sums";
 
@@ -56,6 +64,30 @@ const base = blockOfLift({
 const slotOf = (over: Partial<Slot>): Slot => ({ ...(base.slots.main as Slot), ...over });
 const cellsOf = (block: Block, athletes: Lifter[], slotId = "main", rules = room) =>
   slotCells({ block, slotId, weeks: [1, 2], athletes, room: rules, liftName: "Bench" });
+
+describe("an exercise without a bar", () => {
+  const set = (basis: LoadBasis): WaveSet => ({
+    key: "k",
+    weekId: "w",
+    stepId: "s",
+    number: 1,
+    reps: 8,
+    basis,
+    factor: 1,
+    kind: "work",
+    cycleItem: undefined,
+  });
+
+  it("takes a fixed load or a share of body mass, and says why it has none by a lift's base", () => {
+    expect(exerciseLoad(set({ by: "fixed", kg: 22.6 }), undefined)).toMatchObject({ kg: 22.5 });
+    expect(exerciseLoad(set({ by: "body", percent: 20 }), 81)).toMatchObject({ kg: 16 });
+    expect(exerciseLoad(set({ by: "body", percent: 20 }), undefined).reason).toContain("body mass");
+    expect(exerciseLoad(set({ by: "percent", percent: 50 }), 80).reason).toContain("no max");
+    for (const basis of [{ by: "eye" }, { by: "fixed", kg: 0 }] as LoadBasis[]) {
+      expect(exerciseLoad(set(basis), 80)).toEqual({ kg: undefined, reason: undefined });
+    }
+  });
+});
 
 describe("everybody's loads of a slot", () => {
   it("equal what each set is prescribed by itself, run by run", () => {

@@ -3,7 +3,7 @@ import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { loadOfSet, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { FREE, type Rigging, riggingOf } from "../prescribe/rigging";
 import { GROUP_CURVES } from "../profile/line";
-import { type BasisFacts, basisLoad } from "../recipe/basis";
+import { BASIS_REFUSALS, type BasisFacts, type BasisKind, basisLoad } from "../recipe/basis";
 import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
 import type { HangStock } from "../resistance/rig";
 import type { VelocityMetric } from "../units/velocity";
@@ -69,7 +69,7 @@ function firstsOf(week: WaveWeek): number[] {
 const ownersOf = (block: Block): ReadonlySet<string> =>
   new Set(Object.keys(block.overrides).map((key) => key.split("/")[0] ?? ""));
 
-type SetKg = { kg: number | undefined; reason: string | undefined };
+export type SetKg = { kg: number | undefined; reason: string | undefined };
 
 /** What an athlete brings to a variant, looked up once for all weeks of a block. */
 function factsOnce(room: BlockRoom): (athlete: Lifter, variantId: string) => BasisFacts {
@@ -130,7 +130,9 @@ function setLoads(input: {
     loads.push(
       before ??
         (rack === undefined
-          ? { kg: ownKg ?? freeLoad(set, facts, athlete), reason: undefined }
+          ? ownKg === undefined
+            ? exerciseLoad(set, athlete.bodyKg)
+            : { kg: ownKg, reason: undefined }
           : rack.ok
             ? onBar({
                 set,
@@ -154,11 +156,43 @@ function onBar(asked: Parameters<typeof loadOfSet>[0]): SetKg {
     : { kg: undefined, reason: found.reason };
 }
 
-/** An exercise without a bar: its load as the recipe says, rounded to half a kilogram. */
-function freeLoad(set: WaveSet, facts: BasisFacts, athlete: Lifter): number | undefined {
-  const found = basisLoad(set.basis, { ...facts, bodyKg: athlete.bodyKg }, set.reps);
-  return found.ok && found.kg > 0 ? Math.round(2 * found.kg * (set.factor ?? 1)) / 2 : undefined;
+/** Bases that stand on a lift's max or line, which an exercise has none of. */
+const OF_A_LIFT: ReadonlySet<BasisKind> = new Set([
+  "percent",
+  "speed",
+  "peak-force",
+  "peak-power",
+  "reserve",
+]);
+
+/** Whether a basis can load an exercise; else it takes a fixed load, body mass or the eye. */
+export const loadsExercise = (basis: BasisKind): boolean => !OF_A_LIFT.has(basis);
+
+const NO_LIFT =
+  "An exercise has no max and no line of its own. Give a fixed load, a share of body mass, or the eye.";
+
+/**
+ * An exercise without a bar: its load as the recipe says, rounded to half a kilogram; no load and
+ * no reason where it is done by eye or with body weight alone.
+ */
+export function exerciseLoad(set: WaveSet, bodyKg: number | undefined): SetKg {
+  const { basis } = set;
+  if (!loadsExercise(basis.by)) return { kg: undefined, reason: NO_LIFT };
+  if (basis.by === "eye" || (basis.by === "fixed" && basis.kg === 0)) {
+    return { kg: undefined, reason: undefined };
+  }
+  const found = basisLoad(basis, { ...NO_FACTS, bodyKg }, set.reps);
+  if (!found.ok) return { kg: undefined, reason: BASIS_REFUSALS[found.reason] };
+  return { kg: Math.round(2 * found.kg * (set.factor ?? 1)) / 2, reason: undefined };
 }
+
+const NO_FACTS: BasisFacts = {
+  maxKg: undefined,
+  line: undefined,
+  peakForceMps: undefined,
+  peakPowerKg: undefined,
+  bodyKg: undefined,
+};
 
 /** One week of a slot, with everybody's loads in the order of the athletes given. */
 export interface SlotCell {

@@ -167,6 +167,7 @@ function SlotOnCard({
           {free.loadKg === undefined
             ? ""
             : `, ${formatKg(free.loadKg, unit, 1)}${free.hands === 2 ? " a hand" : ""}`}
+          {free.reason ? <span className="block text-muted">{free.reason}</span> : null}
           {slot.cue ? <span className="block">{slot.cue}</span> : null}
         </p>
       ) : (

@@ -12,7 +12,7 @@ import {
   slotsOf,
   slotWeek,
 } from "../../../core/plan/block";
-import { rackFor } from "../../../core/plan/block-loads";
+import { exerciseLoad, rackFor } from "../../../core/plan/block-loads";
 import { methodWords } from "../../../core/prescribe/method";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { riggingWords } from "../../../core/prescribe/rigging";
@@ -182,6 +182,8 @@ export interface CardSlot {
         reps: number;
         repsTo: number | undefined;
         loadKg: number | undefined;
+        /** Why a load is missing; undefined by eye or with body weight. */
+        reason: string | undefined;
         hands: 1 | 2;
       }
     | undefined;
@@ -223,7 +225,7 @@ async function slotsOnCard(
       const exercise = exercises.find((one) => one.id === exerciseIn(block, slot, week));
       const first = wave?.sets[0];
       if (!wave || !first) return [];
-      const load = slot.recipe.basis === "fixed" && slot.recipe.start > 0 ? first.basis : undefined;
+      const load = exerciseLoad(first, athlete.bodyKg);
       return [
         {
           ...shared,
@@ -236,7 +238,8 @@ async function slotsOnCard(
             sets: wave.sets.length,
             reps: first.reps,
             repsTo: first.repsTo,
-            loadKg: load?.by === "fixed" ? load.kg : undefined,
+            loadKg: load.kg,
+            reason: load.reason,
             hands: slot.work.kind === "exercise" ? slot.work.hands : (1 as const),
           },
         },

@@ -1,3 +1,4 @@
+import { loadsExercise } from "../../plan/block-loads";
 import { names, type Rule } from "../rule";
 import { ofTheMax } from "../slots";
 
@@ -8,7 +9,15 @@ export const noBase: Rule = {
   level: "warning",
   from: "Arithmetic",
   find: ({ slot, name, variantId }, _, { athletes }) => {
-    if (variantId === undefined || !ofTheMax(slot)) return undefined;
+    if (variantId === undefined) {
+      return loadsExercise(slot.recipe.basis)
+        ? undefined
+        : {
+            level: "refused",
+            text: `${name} is an exercise: it has no max and no line. Give a fixed load, a share of body mass, or the eye.`,
+          };
+    }
+    if (!ofTheMax(slot)) return undefined;
     const without = athletes.filter((one) => !one.maxOf.has(variantId));
     return without.length === 0
       ? undefined
