@@ -543,27 +543,50 @@ test("a box slot says what for and how; its faults are tagged at the rack with t
   await page.waitForURL(/\/review\//);
 });
 
+const BOX = "Box squat, parallel, straight bar";
+
+/** A block with one box slot whose purpose, contact and smallest stop are set. */
+async function boxBlock(
+  page: Page,
+  of: {
+    name: string;
+    squad: string;
+    startsOn: string;
+    weeks: string;
+    recipe: string;
+    stop: string;
+  },
+): Promise<void> {
+  await page.goto("/plan");
+  const make = page.getByRole("form", { name: "New block" });
+  await make.getByLabel("Name").fill(of.name);
+  await make.getByLabel("Squad").selectOption(of.squad);
+  await make.getByLabel("Starts on").fill(of.startsOn);
+  await make.getByLabel("Weeks").fill(of.weeks);
+  await make.getByRole("button", { name: "Make the block" }).click();
+  await page.waitForURL(/view=setup/);
+  const slot = page.getByRole("form", { name: "New slot" });
+  await slot.getByLabel("Lift or exercise").selectOption({ label: BOX });
+  await slot.getByLabel("Recipe").selectOption({ label: of.recipe });
+  await slot.getByRole("button", { name: "Put it on" }).click();
+  await page.getByLabel(`${BOX}, purpose`).selectOption("hip power");
+  await page.getByLabel(`${BOX}, contact`).selectOption("give weight and stay tight");
+  await page.getByLabel(`${BOX}, smallest stop, s`).fill(of.stop);
+  await page.getByRole("link", { name: /^Checks/ }).click();
+}
+
 test("a rocked set: from the simulated sensor to the rack, the verdict and the review", async ({
   page,
 }) => {
   test.setTimeout(180_000);
-  await page.goto("/plan");
-  const make = page.getByRole("form", { name: "New block" });
-  await make.getByLabel("Name").fill("Rocks seen");
-  await make.getByLabel("Squad").selectOption("Sprint canoe");
-  await make.getByLabel("Starts on").fill("2026-03-10");
-  await make.getByLabel("Weeks").fill("3");
-  await make.getByRole("button", { name: "Make the block" }).click();
-  await page.waitForURL(/view=setup/);
-  const name = "Box squat, parallel, straight bar";
-  const slot = page.getByRole("form", { name: "New slot" });
-  await slot.getByLabel("Lift or exercise").selectOption({ label: name });
-  await slot.getByLabel("Recipe").selectOption({ label: "Eight triples" });
-  await slot.getByRole("button", { name: "Put it on" }).click();
-  await page.getByLabel(`${name}, purpose`).selectOption("hip power");
-  await page.getByLabel(`${name}, contact`).selectOption("give weight and stay tight");
-  await page.getByLabel(`${name}, smallest stop, s`).fill("0,3");
-  await page.getByRole("link", { name: /^Checks/ }).click();
+  await boxBlock(page, {
+    name: "Rocks seen",
+    squad: "Sprint canoe",
+    startsOn: "2026-03-10",
+    weeks: "3",
+    recipe: "Eight triples",
+    stop: "0,3",
+  });
 
   await page.goto("/floor");
   const row = page.getByRole("listitem").filter({ hasText: "Sprint canoe: Rocks seen" });
@@ -621,26 +644,15 @@ test("a banded, paused box squat week: planned, published, printed, on the phone
   await born("Sanne Kuiper-Lind", 2009);
   // The athlete who signs in here is one of these eight for this test.
   await signsInAs("Maren Solhaug", "Runa Fjell");
-  await page.goto("/plan");
-  const make = page.getByRole("form", { name: "New block" });
-  await make.getByLabel("Name").fill("Banded and paused");
-  await make.getByLabel("Squad").selectOption("Sprint canoe");
   // Its fourth week is today's.
-  await make.getByLabel("Starts on").fill("2026-02-17");
-  await make.getByLabel("Weeks").fill("4");
-  await make.getByRole("button", { name: "Make the block" }).click();
-  await page.waitForURL(/view=setup/);
-  const name = "Box squat, parallel, straight bar";
-  const slot = page.getByRole("form", { name: "New slot" });
-  await slot.getByLabel("Lift or exercise").selectOption({ label: name });
-  await slot
-    .getByLabel("Recipe")
-    .selectOption({ label: "Free, paused, banded, both; twice, deload, test" });
-  await slot.getByRole("button", { name: "Put it on" }).click();
-  await page.getByLabel(`${name}, purpose`).selectOption("hip power");
-  await page.getByLabel(`${name}, contact`).selectOption("give weight and stay tight");
-  await page.getByLabel(`${name}, smallest stop, s`).fill("0,5");
-  await page.getByRole("link", { name: /^Checks/ }).click();
+  await boxBlock(page, {
+    name: "Banded and paused",
+    squad: "Sprint canoe",
+    startsOn: "2026-02-17",
+    weeks: "4",
+    recipe: "Free, paused, banded, both; twice, deload, test",
+    stop: "0,5",
+  });
   const plan = new URL(page.url()).pathname;
 
   // One is under age: publishing is refused until a coach answers for her by name.
@@ -672,7 +684,7 @@ test("a banded, paused box squat week: planned, published, printed, on the phone
   const phone = await own.newPage();
   await phone.setViewportSize({ width: 390, height: 844 });
   await phone.goto("/card");
-  const card = phone.getByRole("region", { name, exact: true });
+  const card = phone.getByRole("region", { name: BOX, exact: true });
   await expect(card).toContainText("Banded and paused, 2 s at the bottom");
   await expect(card).toContainText(hung);
   await expect(card).toContainText(`${load} kg`);

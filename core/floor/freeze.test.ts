@@ -6,6 +6,7 @@ import { groupByLoad } from "../prescribe/groups";
 import type { Lifter, LiftFacts } from "../prescribe/lifter";
 import { groupSizesForRest, isShortRest, restFromTurns } from "../prescribe/turns";
 import { expandRecipe, type Recipe } from "../recipe/recipe";
+import { testBand } from "../resistance/fixtures/band";
 import { NOTHING_TO_HANG } from "../resistance/rig";
 import { freezeSession, prescribeWeek, type SessionPlan } from "./freeze";
 import { CORE_VERSION, liftsOf } from "./frozen";
@@ -256,14 +257,7 @@ describe("what hangs on the bars of a session", () => {
   const banded: Recipe = { ...plain, resistancePercent: 20 };
   const bandedWeek = expandRecipe(banded)[0];
   if (!bandedWeek) throw new Error("no week");
-  const band = {
-    kind: "band" as const,
-    name: "Light band",
-    restM: 0.5,
-    readings: [0.6, 0.9, 1.2, 1.5].map((lengthM) => ({ lengthM, tensionKg: 15 * (lengthM - 0.5) })),
-    folded: false,
-    anchorM: 0.05,
-  };
+  const band = testBand("Light band", 15);
   const heights = { bottomM: 0.9, lockoutM: 1.4, measured: true };
   const eight = Array.from({ length: 8 }, (_, i) =>
     lifterAt(`${i}`, "v", { workingMax: testedMax(100 + i, "2026-03-10"), heights }, {}),

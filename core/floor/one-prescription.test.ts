@@ -7,6 +7,7 @@ import { type BlockRoom, blockLoads, setInFull, slotCells, variantIn } from "../
 import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
 import { BASIS_KINDS } from "../recipe/basis";
 import type { Recipe } from "../recipe/recipe";
+import { testBand } from "../resistance/fixtures/band";
 import { freezeSession } from "./freeze";
 import { liftsOf } from "./frozen";
 
@@ -40,14 +41,7 @@ const RECIPES: Array<[string, Recipe]> = [
     ]),
   ),
 ];
-const band = {
-  kind: "band" as const,
-  name: "Light band",
-  restM: 0.5,
-  readings: [0.6, 0.9, 1.2, 1.5].map((lengthM) => ({ lengthM, tensionKg: 15 * (lengthM - 0.5) })),
-  folded: false,
-  anchorM: 0.05,
-};
+const band = testBand("Light band", 15);
 
 describe("one prescription", () => {
   it.each(RECIPES)("%s: plan cell, publication, working and rack agree", (_, recipe) => {

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { testBand } from "./fixtures/band";
 import { barUnder, chooseRig, type HangStock, NOTHING_TO_HANG, rigWords } from "./rig";
-import type { Band, Chain } from "./setup";
+import type { Chain } from "./setup";
 
 /** 10 kg a metre, 1 m long, its end on the floor at a bar height of 0.6 m. */
 const chain = (name: string, densityKgPerM = 10): Chain => ({
@@ -12,18 +13,7 @@ const chain = (name: string, densityKgPerM = 10): Chain => ({
   touchM: 0.6,
   folded: false,
 });
-/** 20 kg a metre of stretch over a rest length of 0.5 m, from pegs at 5 cm. */
-const band = (name: string, kgPerM = 20): Band => ({
-  kind: "band",
-  name,
-  restM: 0.5,
-  readings: [0.6, 0.9, 1.2, 1.5].map((lengthM) => ({
-    lengthM,
-    tensionKg: kgPerM * (lengthM - 0.5),
-  })),
-  folded: false,
-  anchorM: 0.05,
-});
+const band = (name: string, kgPerM = 20) => testBand(name, kgPerM);
 const HEIGHTS = { bottomM: 0.9, lockoutM: 1.4, measured: true };
 const stock = (pieces: HangStock["pieces"], anchorKg: number | undefined = 200): HangStock => ({
   pieces,
