@@ -269,7 +269,7 @@ function MoreFields({
           recipe.resistancePercent,
           "share of the lockout load",
         )}
-        <Select inline label="Of" name="hangs" defaultValue={recipe.hangs ?? "either"}>
+        <Select inline label="What hangs" name="hangs" defaultValue={recipe.hangs ?? "either"}>
           <option value="either">bands or chains, the nearer</option>
           <option value="bands">bands</option>
           <option value="chains">chains</option>

@@ -163,6 +163,15 @@ export function emptyBlock(input: {
   };
 }
 
+/**
+ * A published block with the answers of today: a reason counts from when it is given or taken
+ * back, while loads and days stay as they were published.
+ */
+export const withAnswersOf = (published: Block, now: Pick<Block, "answered">): Block => ({
+  ...published,
+  answered: now.answered,
+});
+
 /** Days in the order of the week. */
 export function daysOf(block: Block): Array<BlockDay & { id: string }> {
   return Object.entries(block.days)

@@ -11,6 +11,7 @@ import {
   type Slot,
   slotsOf,
   slotWeek,
+  withAnswersOf,
 } from "../../../core/plan/block";
 import { exerciseLoad, rackFor } from "../../../core/plan/block-loads";
 import { methodWords } from "../../../core/prescribe/method";
@@ -201,7 +202,8 @@ async function slotsOnCard(
   if (!room) return undefined;
   const [athlete] = await planLifters(tx, row, block, today, [person], next.slots);
   if (!athlete) return [];
-  const ofBlock = { ...row, plan: { ...row.plan, block } };
+  const answered = withAnswersOf(block, row.plan.block);
+  const ofBlock = { ...row, plan: { ...row.plan, block: answered } };
   const checks = checkPlan(await checkInput(tx, ofBlock, [athlete], room, today));
   const atRacks = await onRacks(tx, row.plan.id, week, person.id);
   const exercises = (await listExercises(tx)).rows;
@@ -209,7 +211,7 @@ async function slotsOnCard(
   return next.slots.flatMap((slot): CardSlot[] => {
     const wave = slotWeek(block, slot, week, room.settings);
     const plan = wave && sessionPlan(row, slot.id, block, wave, 0);
-    const { stops, leftOut } = refusedInSlot(block, checks, slot.id);
+    const { stops, leftOut } = refusedInSlot(answered, checks, slot.id);
     const refused = stops.length > 0 || leftOut.has(person.id);
     const atRack = atRacks.get(slot.id);
     const shared = {

@@ -112,11 +112,11 @@ it("a floor that the coach sets comes with the plan, for its new slots", async (
 describe("a plan that is not published, and who is refused in it", () => {
   let young: SecondTeam;
   let theirs: Principal;
-  const set = (path: string[], value: Json) =>
+  const set = (path: string[], value: Json | undefined) =>
     editPlan(theirs, {
       planId: young.planId,
       base: 1_000_000,
-      edit: { words: "Edit", sets: [{ path, value }] },
+      edit: { words: "Edit", sets: [value === undefined ? { path } : { path, value }] },
     });
   const start = (over: { week?: number; asDraft?: boolean } = {}) =>
     startSession(theirs, {
@@ -199,6 +199,14 @@ describe("a plan that is not published, and who is refused in it", () => {
       athletes: [young.athleteId],
     });
     expect(await publish()).toMatchObject({ ok: true, value: { number: 1 } });
+    // An answer works from when it is given or taken back, not from the next publication.
+    await set(["answered", check.key], undefined);
+    expect(await start({ week: 3 })).toMatchObject({ ok: false, code: "all-refused" });
+    await set(["answered", check.key], {
+      reason: "Seen again.",
+      by: "",
+      athletes: [young.athleteId],
+    });
     const { frozen } = await frozenBy(await start({ week: 3 }));
     expect(frozen.draft).toBeUndefined();
     expect(frozen.planVersion).toBe(1);

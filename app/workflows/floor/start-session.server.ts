@@ -3,7 +3,7 @@ import type { PlanCheck } from "../../../core/checks/input";
 import { checkPlan, openChecks, refusedInSlot } from "../../../core/checks/plan";
 import { freezeSession, type LifterSetup } from "../../../core/floor/freeze";
 import { barFits, noBarWords } from "../../../core/gear/bars";
-import { isIn, leadSlot, slotWeek } from "../../../core/plan/block";
+import { isIn, leadSlot, slotWeek, withAnswersOf } from "../../../core/plan/block";
 import { racksWithHang, roomById } from "../../../db/queries/gear.server";
 import { coachValues, ensurePlanLibrary } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
@@ -76,9 +76,10 @@ export function startSession(
     if (present.length === 0) {
       return failed("nobody", "Nobody is ticked as here. Tick who is, then start.");
     }
-    const ofBlock = { ...row, plan: { ...row.plan, block } };
+    const answered = withAnswersOf(block, row.plan.block);
+    const ofBlock = { ...row, plan: { ...row.plan, block: answered } };
     const checks = checkPlan(await checkInput(tx, ofBlock, present, planRoom, date));
-    const { stops, leftOut } = refusedInSlot(block, checks, slotId);
+    const { stops, leftOut } = refusedInSlot(answered, checks, slotId);
     if (stops[0]) {
       return failed(
         "refused",
