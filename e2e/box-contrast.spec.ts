@@ -484,26 +484,52 @@ test("a complex is built, checked as it is typed, and saved as a version", async
   await expect(page.getByLabel("Name of item 2")).toHaveValue("Standing jump");
 });
 
-test("a box slot says what for and how; its faults are tagged at the rack with their cue", async ({
-  page,
-}) => {
+const BOX = "Box squat, parallel, straight bar";
+
+interface BoxBlock {
+  name: string;
+  squad: string;
+  startsOn: string;
+  weeks: string;
+  recipe: string;
+}
+
+/** A block with one slot on the box, as it is when it was just put on. */
+async function putBoxBlock(page: Page, of: BoxBlock): Promise<void> {
   await page.goto("/plan");
   const make = page.getByRole("form", { name: "New block" });
-  await make.getByLabel("Name").fill("Box cycle");
-  await make.getByLabel("Squad").selectOption("Sprint kayak");
-  await make.getByLabel("Starts on").fill("2026-03-10");
-  await make.getByLabel("Weeks").fill("3");
+  await make.getByLabel("Name").fill(of.name);
+  await make.getByLabel("Squad").selectOption(of.squad);
+  await make.getByLabel("Starts on").fill(of.startsOn);
+  await make.getByLabel("Weeks").fill(of.weeks);
   await make.getByRole("button", { name: "Make the block" }).click();
   await page.waitForURL(/view=setup/);
   const slot = page.getByRole("form", { name: "New slot" });
-  await slot
-    .getByLabel("Lift or exercise")
-    .selectOption({ label: "Box squat, parallel, straight bar" });
-  await slot.getByLabel("Recipe").selectOption({ label: "Eight triples" });
+  await slot.getByLabel("Lift or exercise").selectOption({ label: BOX });
+  await slot.getByLabel("Recipe").selectOption({ label: of.recipe });
   await slot.getByRole("button", { name: "Put it on" }).click();
-  const name = "Box squat, parallel, straight bar";
-  // Edits follow each other as fast as they are made, and a tab is opened before they are kept.
-  await page.getByLabel(`${name}, purpose`).selectOption("hip power");
+  await page.getByLabel(`${BOX}, purpose`).selectOption("hip power");
+}
+
+/** The same with its contact and smallest stop set, and its checks open. */
+async function boxBlock(page: Page, of: BoxBlock & { stop: string }): Promise<void> {
+  await putBoxBlock(page, of);
+  await page.getByLabel(`${BOX}, contact`).selectOption("give weight and stay tight");
+  await page.getByLabel(`${BOX}, smallest stop, s`).fill(of.stop);
+  await page.getByRole("link", { name: /^Checks/ }).click();
+}
+
+test("a box slot says what for and how; its faults are tagged at the rack with their cue", async ({
+  page,
+}) => {
+  await putBoxBlock(page, {
+    name: "Box cycle",
+    squad: "Sprint kayak",
+    startsOn: "2026-03-10",
+    weeks: "3",
+    recipe: "Eight triples",
+  });
+  const name = BOX;
   await page.getByLabel(`${name}, contact`).selectOption("relax the hips and fire, trunk braced");
   await page.getByRole("link", { name: /^Checks/ }).click();
   const checks = page.getByRole("region", { name: /^Checks by/ }).first();
@@ -542,38 +568,6 @@ test("a box slot says what for and how; its faults are tagged at the rack with t
   await page.getByRole("button", { name: "End it as it is" }).click();
   await page.waitForURL(/\/review\//);
 });
-
-const BOX = "Box squat, parallel, straight bar";
-
-/** A block with one box slot whose purpose, contact and smallest stop are set. */
-async function boxBlock(
-  page: Page,
-  of: {
-    name: string;
-    squad: string;
-    startsOn: string;
-    weeks: string;
-    recipe: string;
-    stop: string;
-  },
-): Promise<void> {
-  await page.goto("/plan");
-  const make = page.getByRole("form", { name: "New block" });
-  await make.getByLabel("Name").fill(of.name);
-  await make.getByLabel("Squad").selectOption(of.squad);
-  await make.getByLabel("Starts on").fill(of.startsOn);
-  await make.getByLabel("Weeks").fill(of.weeks);
-  await make.getByRole("button", { name: "Make the block" }).click();
-  await page.waitForURL(/view=setup/);
-  const slot = page.getByRole("form", { name: "New slot" });
-  await slot.getByLabel("Lift or exercise").selectOption({ label: BOX });
-  await slot.getByLabel("Recipe").selectOption({ label: of.recipe });
-  await slot.getByRole("button", { name: "Put it on" }).click();
-  await page.getByLabel(`${BOX}, purpose`).selectOption("hip power");
-  await page.getByLabel(`${BOX}, contact`).selectOption("give weight and stay tight");
-  await page.getByLabel(`${BOX}, smallest stop, s`).fill(of.stop);
-  await page.getByRole("link", { name: /^Checks/ }).click();
-}
 
 test("a rocked set: from the simulated sensor to the rack, the verdict and the review", async ({
   page,
