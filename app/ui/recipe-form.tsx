@@ -270,7 +270,7 @@ function MoreFields({
           "share of the lockout load",
         )}
         <Select inline label="What hangs" name="hangs" defaultValue={recipe.hangs ?? "either"}>
-          <option value="either">bands or chains, the nearer</option>
+          <option value="either">bands or chains</option>
           <option value="bands">bands</option>
           <option value="chains">chains</option>
         </Select>
