@@ -97,7 +97,14 @@ const ANSWERS: Array<[string, () => void]> = [
     () => {
       const found = analyseProfile({ reps, metric: "MCV", threshold: undefined });
       const line = found.ok ? found.line : undefined;
-      const facts = { maxKg: 120, line, peakForceMps: 0.7, peakPowerKg: 75, bodyKg: 80 };
+      const facts = {
+        maxKg: 120,
+        line,
+        peakForceMps: 0.7,
+        peakPowerKg: 75,
+        foundKg: undefined,
+        bodyKg: 80,
+      };
       for (const basis of [
         { by: "percent", percent: 60 },
         { by: "speed", mps: 0.8 },

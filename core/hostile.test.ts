@@ -25,6 +25,7 @@ import * as tonnage from "./exercise/tonnage";
 import { faultsFor } from "./liverules/lift-faults";
 import * as repRules from "./liverules/rep";
 import { afterSet } from "./liverules/set";
+import * as speedClasses from "./liverules/speed-class";
 import * as limits from "./maxes/limits";
 import * as records from "./maxes/records";
 import * as repMax from "./maxes/rep-max";
@@ -51,7 +52,7 @@ import * as readinessModule from "./profile/readiness";
 import * as steps from "./profile/steps";
 import * as threshold from "./profile/threshold";
 import * as basis from "./recipe/basis";
-import { withCoachFloor } from "./recipe/coach-floor";
+import { coachFloor, withCoachFloor } from "./recipe/coach-floor";
 import * as recipes from "./recipe/recipe";
 import * as speeds from "./recipe/speeds";
 import { heightsFromStature } from "./resistance/heights";
@@ -201,6 +202,7 @@ const facts: basis.BasisFacts = {
   line: made(theLine),
   peakForceMps: 0.8,
   peakPowerKg: 60,
+  foundKg: undefined,
   bodyKg: 80,
 };
 const repsOfStream = (() => {
@@ -581,8 +583,7 @@ const EXAMPLES: Example[] = [
       { loadKg: 40, speedMps: 0.9, eye: undefined, pushed: true },
       { loadKg: 50, speedMps: 0.7, eye: undefined, pushed: true },
     ],
-    0.6,
-    10,
+    { mps: 0.6, of: "floor" as const },
   ),
   example(ladder.holding, day("2026-02-01"), today, 3),
   example(photo.thighFromPhoto, {
@@ -652,6 +653,14 @@ const EXAMPLES: Example[] = [
   example(basis.basisLoad, { by: "body", percent: 50 } as basis.LoadBasis, facts, 3),
   example(basis.loadForReserve, 100, 3, 2),
   example(basis.describeBasis, { by: "percent", percent: 50 }),
+  example(coachFloor, made("squat" as const), made({ floorSquatMps: 0.5 })),
+  example(speedClasses.classBorders, made("squat" as const), {
+    strengthSpeedSquatMps: 0.5,
+    speedStrengthSquatMps: 0.75,
+    absoluteSpeedSquatMps: 1,
+  }),
+  example(speedClasses.speedClassAt, 0.6, [0.5, 0.75, 1] as const),
+  example(speedClasses.liftSpeedClass, made("speed" as const)),
   example(withCoachFloor, made(recipe), "squat", made({ floorSquatMps: 0.5 })),
   example(recipes.recipeWeeks, made(recipe)),
   example(recipes.timedSets, { everyS: 45, minutes: 12 }),

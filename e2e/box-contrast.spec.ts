@@ -108,6 +108,7 @@ test("a set-up card: a refused style takes a note, the rehearsal is ticked, faul
 
   // The speed weight: the double that is placed ends the way up.
   const double = page.getByRole("form", { name: "A double" });
+  await double.getByLabel("Wanted speed, m/s").fill("0.9");
   for (const [load, speed] of [
     ["40", "1.00"],
     ["45", "0.97"],
@@ -117,7 +118,9 @@ test("a set-up card: a refused style takes a note, the rehearsal is ticked, faul
     await double.getByLabel("Speed, m/s").fill(speed);
     await double.getByRole("button", { name: "Add the double" }).click();
   }
-  await expect(page.getByText(/Speed weight 45 .*slower than the best/)).toBeVisible();
+  await expect(page.getByText(/Speed weight 45 .*under the wanted speed of 0.90/)).toBeVisible();
+  await page.getByRole("button", { name: /^Keep 45 kg/ }).click();
+  await expect(page.getByText(/Speed weight 45 kg, .*, found 2026-/)).toBeVisible();
 });
 
 test("a pairing for four athletes over five rounds, with an early start", async ({ page }) => {

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { RUNGS } from "../../core/boxsquat/ladder";
 import { BOX_STYLES, CONTACTS, type Contact } from "../../core/boxsquat/styles";
 
+import { MassField } from "./maxes";
 import { dateField } from "./primitives/date";
 
 const ids = <T extends string>(values: readonly T[]) => values as unknown as [T, ...T[]];
@@ -13,6 +14,13 @@ export const RungForm = z.object({
   rungId: RungId,
   outcome: z.enum(["passed", "back"]),
   note: z.string().trim().max(200),
+});
+
+/** The speed weight that one athlete found in a variant: it passes the light doubles. */
+export const FoundWeightForm = z.object({
+  variantId: z.uuid(),
+  load: MassField,
+  note: z.string().trim().max(200).default(""),
 });
 
 export const GroupForm = z

@@ -171,7 +171,7 @@ export function recipeFromForm(form: FormData) {
     aim: text("aim"),
     school: text("school"),
     basis: text("basis") || "percent",
-    start: optional("start") ?? (text("basis") === "eye" ? 0 : Number.NaN),
+    start: optional("start") ?? (["eye", "found"].includes(text("basis")) ? 0 : Number.NaN),
     steps: indices("steps").map((i) => ({
       id: text(`steps.${i}.id`),
       sets: num(`steps.${i}.sets`),

@@ -130,11 +130,15 @@ describe("the speed weight", () => {
   });
   it("is the last load before speed or push went", () => {
     const steps = [step(40, 1), step(45, 0.98), step(50, 0.93), step(55, 0.85)];
-    expect(findSpeedWeight(steps, undefined)).toMatchObject({ kind: "found", loadKg: 50 });
-    expect(findSpeedWeight(steps.slice(0, 3), undefined)).toEqual({ kind: "go-on", loadKg: 50 });
-    expect(findSpeedWeight(steps, 0.95)).toMatchObject({
+    // A tenth under the fastest double is no end: only the floor, the wanted speed, eye and push are.
+    expect(findSpeedWeight(steps, undefined)).toEqual({ kind: "go-on", loadKg: 55 });
+    expect(findSpeedWeight(steps, { mps: 0.95, of: "floor" })).toMatchObject({
       loadKg: 45,
       endedBy: "under the floor of 0.95 m/s",
+    });
+    expect(findSpeedWeight(steps, { mps: 0.9, of: "wanted" })).toMatchObject({
+      loadKg: 50,
+      endedBy: "under the wanted speed of 0.90 m/s",
     });
     expect(
       findSpeedWeight([step(40, undefined), step(45, undefined, { eye: "slow" })], undefined),
@@ -142,7 +146,9 @@ describe("the speed weight", () => {
     expect(findSpeedWeight([step(40, 1), step(45, 1, { pushed: false })], undefined)).toMatchObject(
       { loadKg: 40 },
     );
-    expect(findSpeedWeight([step(60, 0.3)], 0.5)).toEqual({ kind: "too-heavy" });
+    expect(findSpeedWeight([step(60, 0.3)], { mps: 0.5, of: "floor" })).toEqual({
+      kind: "too-heavy",
+    });
     expect(findSpeedWeight([], undefined)).toEqual({ kind: "go-on", loadKg: undefined });
   });
   it("is held one to three weeks, then due", () => {

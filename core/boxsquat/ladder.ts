@@ -1,5 +1,6 @@
 import { usual } from "../settings/team-defaults";
 import { daysBetween, type LocalDate } from "../units/time";
+import { formatVelocity } from "../units/velocity";
 
 /** The teaching ladder, from the chair to heavy work. DOMAIN 9. */
 export interface Rung {
@@ -184,8 +185,6 @@ const MOST_SPEED_MPS = 20;
 const isSpeed = (mps: number | undefined): mps is number =>
   mps !== undefined && mps > 0 && mps < MOST_SPEED_MPS;
 
-/** Speed lost from the first double that ends the way up, %. */
-export const SPEED_HOLDS_WITHIN_PERCENT = usual("speedHoldsPercent");
 export const HOLD_WEEKS = { least: 1, most: usual("holdWeeksMost") } as const;
 
 export type SpeedWeight =
@@ -195,32 +194,33 @@ export type SpeedWeight =
 
 /**
  * Up in small steps while speed and push stay: the last load before either went is the speed
- * weight. Speed stays while it is within a tenth of the best so far, and over the coach's floor.
+ * weight. Speed stays while it is over the coach's floor, or over the wanted speed where no floor
+ * is set; with neither, the eye and the push end it. A loss from the fastest light double is no
+ * measure: it stops far too early (DOMAIN 9).
+ *
+ * @param slowest the speed that a double must reach, m/s, and whose it is
  */
 export function findSpeedWeight(
   steps: readonly WeightStep[],
-  floorMps: number | undefined,
-  holdsWithinPercent = SPEED_HOLDS_WITHIN_PERCENT,
+  slowest: { mps: number; of: "floor" | "wanted" } | undefined,
 ): SpeedWeight {
-  const within = settingOr(SPEED_HOLDS_WITHIN_PERCENT, holdsWithinPercent, 100);
-  let best = 0;
   let last: number | undefined;
   for (const written of steps) {
     // What is no load was not lifted, and what is no speed was not measured.
     if (!(written.loadKg > 0 && written.loadKg < MOST_LOAD_KG)) continue;
     const step = isSpeed(written.speedMps) ? written : { ...written, speedMps: undefined };
-    best = Math.max(best, step.speedMps ?? 0);
-    const lost = step.speedMps !== undefined && step.speedMps < best * (1 - within / 100) - 1e-9;
-    const under = step.speedMps !== undefined && isSpeed(floorMps) && step.speedMps < floorMps;
+    const under =
+      slowest !== undefined &&
+      isSpeed(slowest.mps) &&
+      step.speedMps !== undefined &&
+      step.speedMps < slowest.mps - 1e-9;
     const endedBy = !step.pushed
       ? "it was placed, not driven"
       : under
-        ? `under the floor of ${floorMps?.toFixed(2)} m/s`
-        : lost
-          ? `over ${within} % slower than the best`
-          : step.eye === "slow"
-            ? "slow to the eye"
-            : undefined;
+        ? `under ${slowest.of === "floor" ? "the floor" : "the wanted speed"} of ${formatVelocity(slowest.mps)} m/s`
+        : step.eye === "slow"
+          ? "slow to the eye"
+          : undefined;
     if (endedBy === undefined) last = step.loadKg;
     else
       return last === undefined ? { kind: "too-heavy" } : { kind: "found", loadKg: last, endedBy };

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { Complex } from "../contrast/complex";
 import { type Block, blockOfLift, type Slot } from "../plan/block";
+import type { HeaviestSet } from "../plan/heaviest";
 import { expandRecipe, type Recipe } from "../recipe/recipe";
 import type { CheckedAthlete, CheckInput, PlanCheck } from "./input";
 import { meanIntensity } from "./intensity";
@@ -97,6 +98,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
   liftOf: (id) => (id === "v" ? { name: "Squat", lift: "squat" } : undefined),
   complexOf: () => undefined,
   athletes: [athlete()],
+  heaviest: {},
   notHung: [],
   noBar: [],
   before: [],
@@ -595,6 +597,73 @@ describe("what hangs on", () => {
     ).find((one) => one.code.startsWith("resistance-not-hung"));
     expect(found?.text).toContain("nothing is hung for");
     expect(found?.text).toContain("No bands here.");
+  });
+});
+
+describe("guards on every basis", () => {
+  const at = (over: Partial<HeaviestSet>): CheckInput["heaviest"] => ({
+    main: {
+      a: {
+        week: 1,
+        kg: 100,
+        percent: 70,
+        reason: undefined,
+        overBestKg: undefined,
+        peakOpen: false,
+        ...over,
+      },
+    },
+  });
+  const found = (own: Partial<Recipe>, over: Partial<CheckInput>, code: string) =>
+    checkPlan(input(block(own), over)).find((one) => one.code.startsWith(code));
+  const bySpeed = { aim: "strength", basis: "speed", start: 0.4 } as const;
+
+  it("names whoever lacks what the basis stands on, in the words of the load", () => {
+    const reason = "No profile of this variant and metric. Test one, or go by percent.";
+    expect(found(bySpeed, { heaviest: at({ kg: undefined, reason }) }, "no-base")).toMatchObject({
+      text: `Squat: no load for anybody. ${reason}`,
+      athletes: ["a"],
+    });
+  });
+  it("refuses heavy work by a speed for whom it comes to 80 % and more", () => {
+    const minor = {
+      athletes: [athlete({ refused: [{ what: "heavy", lift: undefined, because: "" }] })],
+    };
+    expect(
+      found(bySpeed, { ...minor, heaviest: at({ percent: 85 }) }, "heavy-refused")?.athletes,
+    ).toEqual(["a"]);
+    expect(
+      found(bySpeed, { ...minor, heaviest: at({ percent: 75 }) }, "heavy-refused"),
+    ).toBeUndefined();
+  });
+  it("holds an instruction against what a speed or bands come to", () => {
+    const capped = { athletes: [athlete({ caps: [{ lift: "squat", percent: 60 }] })] };
+    expect(found(bySpeed, { ...capped, heaviest: at({ percent: 66 }) }, "cap")?.text).toContain(
+      "66 %",
+    );
+    expect(found(bySpeed, { ...capped, heaviest: at({ percent: 58 }) }, "cap")).toBeUndefined();
+  });
+  it("asks before a first time at a load, and names a peak that was not reached", () => {
+    expect(found({}, { heaviest: at({ overBestKg: 95 }) }, "first-time")?.level).toBe("note");
+    expect(
+      found({ basis: "peak-power", start: 90 }, { heaviest: at({ peakOpen: true }) }, "open-peak")
+        ?.text,
+    ).toContain("lower bound");
+    expect(found({}, { heaviest: at({}) }, "first-time")).toBeUndefined();
+  });
+  it("warns of a found weight that is held longer than its weeks", () => {
+    const hold = (weeks: number) => ({
+      basis: "found" as const,
+      start: 0,
+      weeks: Array.from({ length: weeks }, (_, i) => ({ id: `w${i}`, add: 0 })),
+    });
+    const longer = (weeks: number, over: Partial<CheckInput> = {}) =>
+      checkPlan(input(block(hold(weeks), { weeks }), over)).some(
+        (one) => one.code === "weight-held",
+      );
+    expect(longer(3)).toBe(false);
+    expect(longer(4)).toBe(true);
+    expect(longer(4, { coachValues: { holdWeeksMost: 4 } })).toBe(false);
   });
 });
 

@@ -3,6 +3,7 @@ import type { Complex } from "../contrast/complex";
 import type { ComplexSettings } from "../contrast/complex-checks";
 import type { Pattern } from "../exercise/exercise";
 import type { Block, Slot } from "../plan/block";
+import type { HeaviestSet } from "../plan/heaviest";
 import type { WorkFacts } from "../plan/week-sums";
 import type { RecipeSettings } from "../recipe/recipe";
 import type { CoachValues } from "../settings/coach-values";
@@ -67,6 +68,8 @@ export interface CheckInput {
   /** A complex of the team's library; undefined where it is gone. */
   complexOf: (complexId: string) => Complex | undefined;
   athletes: readonly CheckedAthlete[];
+  /** By slot of a lift, then by athlete: the heaviest set that it asks, by any basis. */
+  heaviest: Readonly<Record<string, Readonly<Record<string, HeaviestSet>>>>;
   /** Slots whose bands or chains cannot be hung in the plan's room, for whom and why. */
   notHung: ReadonlyArray<{ slotId: string; athleteIds: readonly string[]; reason: string }>;
   /** Slots whose kind of bar stands on no rack of the plan's room. */

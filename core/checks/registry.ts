@@ -11,6 +11,7 @@ import { cap } from "./rules/cap";
 import { competition } from "./rules/competition";
 import { deload } from "./rules/deload";
 import { deloadUnset } from "./rules/deload-unset";
+import { firstTime } from "./rules/first-time";
 import { fourSpeeds } from "./rules/four-speeds";
 import { gone } from "./rules/gone";
 import { grinding } from "./rules/grinding";
@@ -25,6 +26,7 @@ import { noRest } from "./rules/no-rest";
 import { noSpeedWork } from "./rules/no-speed-work";
 import { novices } from "./rules/novices";
 import { olderSpeeds } from "./rules/older-speeds";
+import { openPeak } from "./rules/open-peak";
 import { order } from "./rules/order";
 import { otherBasis } from "./rules/other-basis";
 import { overMax } from "./rules/over-max";
@@ -51,6 +53,7 @@ import { template } from "./rules/template";
 import { upperResistance } from "./rules/upper-resistance";
 import { veryStrong } from "./rules/very-strong";
 import { waveTooLong } from "./rules/wave-too-long";
+import { weightHeld } from "./rules/weight-held";
 
 /** Every rule of a plan, in the order in which a page tells them. A new one: its file, and its line here. */
 export const RULES: readonly Rule[] = [
@@ -88,6 +91,9 @@ export const RULES: readonly Rule[] = [
   muscleOver,
   noBar,
   noBase,
+  firstTime,
+  openPeak,
+  weightHeld,
   stale,
   veryStrong,
   heavyRefused,

@@ -1,5 +1,6 @@
 import { type Block, type Slot, TEMPLATE_ORDER } from "../plan/block";
 import { expandRecipe, percentOf } from "../recipe/recipe";
+import type { CheckedAthlete, CheckInput } from "./input";
 
 /** From this percentage on, work counts as heavy. */
 export const HEAVY_PERCENT = 80;
@@ -16,6 +17,15 @@ export function heavySlot(slot: Pick<Slot, "recipe">): boolean {
     week.sets.some((set) => (percentOf(set) ?? 0) >= HEAVY_PERCENT),
   );
 }
+
+/** Who of some reaches a share of the own working max in a slot, whatever sets its loads, %. */
+export const reaching = (
+  input: Pick<CheckInput, "heaviest">,
+  slotId: string,
+  athletes: readonly CheckedAthlete[],
+  percent: number,
+): CheckedAthlete[] =>
+  athletes.filter((one) => (input.heaviest[slotId]?.[one.id]?.percent ?? 0) > percent);
 
 /** Whose loads are a share of the max, or counted from it. */
 export const ofTheMax = (slot: Pick<Slot, "recipe">): boolean =>

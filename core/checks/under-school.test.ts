@@ -21,6 +21,7 @@ const facts: BasisFacts = {
   line: line.ok ? line : undefined,
   peakForceMps: undefined,
   peakPowerKg: 76,
+  foundKg: undefined,
   bodyKg: undefined,
 };
 const school = (over: Partial<School>): School =>

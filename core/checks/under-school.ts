@@ -112,6 +112,7 @@ function basisUnder({ school, recipe, set, facts, thresholdMps }: UnderSchoolInp
       return { ok: true, basis: { by: "peak-force", slowerMps: 0 }, lines: [] };
     case "peak-power":
       return { ok: true, basis: { by: "peak-power", percent: 100 }, lines: [] };
+    case "found":
     case "fixed":
     case "body":
       return { ok: false, reason: "This school sets such loads by hand." };

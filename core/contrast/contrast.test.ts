@@ -85,6 +85,7 @@ describe("a complex", () => {
       line: undefined,
       peakForceMps: undefined,
       peakPowerKg: 60,
+      foundKg: undefined,
       bodyKg: 80,
     };
     expect(itemLoad({ by: "body", percent: 20 }, facts, 3)).toMatchObject({ kg: 16 });
@@ -204,6 +205,7 @@ describe("an item's number for one athlete", () => {
     line: undefined,
     peakForceMps: undefined,
     peakPowerKg: 18,
+    foundKg: undefined,
     bodyKg: 81,
   };
   const of = (item: ComplexItem, over: Partial<Parameters<typeof itemNumber>[0]> = {}) =>

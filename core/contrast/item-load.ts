@@ -41,7 +41,7 @@ export function loadInWeek(complex: Complex, item: ComplexItem, week: number): I
 
 /** Bases that are of a lift's max, line or power. */
 export const needsLift = (load: ItemLoad): boolean =>
-  ["percent", "peak-power", "speed", "peak-force", "reserve"].includes(load.by);
+  ["percent", "peak-power", "speed", "peak-force", "reserve", "found"].includes(load.by);
 
 export type ItemKg =
   | { kg: undefined; words: string }

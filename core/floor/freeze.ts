@@ -2,13 +2,16 @@ import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
 import type { BoxSlot } from "../boxsquat/slot";
 import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
 import { faultsFor } from "../liverules/lift-faults";
+import { classBorders, liftSpeedClass } from "../liverules/speed-class";
 import { groupByLoad } from "../prescribe/groups";
 import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { methodWords } from "../prescribe/method";
+import { ownWords } from "../prescribe/own-words";
 import { prescribeSet, type SetPrescription } from "../prescribe/prescribe";
-import { type Rigging, riggingOf, riggingWords } from "../prescribe/rigging";
+import { type Rigging, riggingOf } from "../prescribe/rigging";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/line";
+import { LIFTS } from "../profile/threshold";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { stopOf } from "../recipe/speeds";
 import type { HangStock } from "../resistance/rig";
@@ -43,7 +46,7 @@ export type LifterSetup = Pick<FrozenLifter, "setup" | "box">;
 /** A slot's overrides by "athlete id/set key", kg. */
 export type Overrides = ReadonlyMap<string, number>;
 
-/** One athlete's week with every number settled for the gear, and what hangs on the bar. */
+/** One athlete's week with every number settled for the gear, what hangs on the bar, and what to ask first. */
 export function prescribeWeek(input: {
   plan: SessionPlan;
   week: WaveWeek;
@@ -51,7 +54,7 @@ export function prescribeWeek(input: {
   gear: LoadingGear;
   hang: HangStock;
   overrides: Overrides;
-}): { sets: SetPrescription[]; rigging: Rigging } {
+}): { sets: SetPrescription[]; rigging: Rigging; words: string[] } {
   const { plan, week, athlete, gear, overrides } = input;
   const { lift } = plan.variant;
   const facts = atLift(athlete, plan.variant.id);
@@ -77,7 +80,14 @@ export function prescribeWeek(input: {
       overrideKg: overrides.get(`${athlete.id}/${set.key}`),
     }),
   );
-  return { sets, rigging };
+  const words = ownWords({
+    rigging,
+    loadsKg: sets.map((set) => set.loadKg),
+    facts,
+    basis: plan.recipe.basis,
+    unit: athlete.unit ?? "kg",
+  });
+  return { sets, rigging, words };
 }
 
 /** The slot's smallest stop, else the team's, joins the rules under styles that ask for a stop. */
@@ -127,6 +137,8 @@ export function freezeSession(input: {
     setS: DEFAULT_SET_S,
     changeS: DEFAULT_CHANGE_S,
   });
+  const lift = LIFTS.find((one) => one === plan.variant.lift);
+  const borders = lift && classBorders(lift, input.coachValues);
   const how = methodWords(recipe, week, plan.box, input.coachValues.smallestStopS);
   // Racks lift at the same time: what hangs on one is not there for the next.
   const taken = new Map<string, number>();
@@ -138,6 +150,8 @@ export function freezeSession(input: {
     liftStart: plan.variant.start,
     metric: plan.metric,
     rest: recipe.rest,
+    speedClass: liftSpeedClass(recipe.aim),
+    ...(borders ? { classBorders: borders } : {}),
     stop: stopRules(recipe, plan.box, input.coachValues.smallestStopS),
     ...(plan.box ? { box: plan.box } : {}),
     faults: faultsFor(plan.variant.lift),
@@ -150,7 +164,7 @@ export function freezeSession(input: {
         const setup = input.setups.get(athlete.id);
         const unit = athlete.unit ?? "kg";
         const own = prescribeWeek({ plan, week, athlete, gear: rack.gear, hang, overrides });
-        const lines = [...how, ...riggingWords(own.rigging, unit), ...(setup?.setup ?? [])];
+        const lines = [...how, ...own.words, ...(setup?.setup ?? [])];
         const lifter: FrozenLifter = {
           athleteId: athlete.id,
           name: athlete.name,

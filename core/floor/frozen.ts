@@ -3,6 +3,8 @@ import type { BoxSlot } from "../boxsquat/slot";
 import type { Complex } from "../contrast/complex";
 import type { ItemNumber } from "../contrast/item-load";
 import type { RunSettings } from "../contrast/run";
+import type { SpeedClass } from "../exercise/exercise";
+import type { ClassBorders } from "../liverules/speed-class";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { LoadVelocityLine } from "../profile/line";
 import type { MassUnit } from "../units/mass";
@@ -49,6 +51,10 @@ export interface FrozenLift {
     floorMps?: number;
     smallestStopS?: number;
   };
+  /** Speeds from which a set is of another class, where the coach has set them for the lift. */
+  classBorders?: ClassBorders;
+  /** The class that is trained; absent in older sessions. */
+  speedClass?: SpeedClass;
   /** On a box: what for and how; absent elsewhere and in older sessions. */
   box?: BoxSlot;
   /** Faults to tag, some with a cue; absent in older sessions. */

@@ -163,6 +163,7 @@ const OF_A_LIFT: ReadonlySet<BasisKind> = new Set([
   "peak-force",
   "peak-power",
   "reserve",
+  "found",
 ]);
 
 /** Whether a basis can load an exercise; else it takes a fixed load, body mass or the eye. */
@@ -191,6 +192,7 @@ const NO_FACTS: BasisFacts = {
   line: undefined,
   peakForceMps: undefined,
   peakPowerKg: undefined,
+  foundKg: undefined,
   bodyKg: undefined,
 };
 

@@ -2,7 +2,14 @@ import type { PlainMax } from "../maxes/records";
 import type { DatedLine } from "../profile/line";
 import type { BasisFacts } from "../recipe/basis";
 import type { BarHeights } from "../resistance/setup";
+import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
+
+/** A speed weight as it was found, and the day. */
+export interface FoundWeight {
+  kg: number;
+  on: LocalDate;
+}
 
 /** What an athlete brings to one lift variant. Every fact is there, or known to be missing. */
 export interface LiftFacts {
@@ -11,6 +18,13 @@ export interface LiftFacts {
   /** Speed of peak force (m/s) and load of peak power (kg) in the newest test that has them. */
   peakForceMps: number | undefined;
   peakPowerKg: number | undefined;
+  /** Whether those were peaks, not the end of a rise; undefined where not known. */
+  peakForceReached: boolean | undefined;
+  peakPowerReached: boolean | undefined;
+  /** The heaviest ever lifted in it, competition or test, kg. */
+  lifetimeBestKg: number | undefined;
+  /** The newest speed weight found in it. */
+  found: FoundWeight | undefined;
   /** Bar heights at bottom and lockout, measured or by stature: what bands and chains pull at. */
   heights: BarHeights | undefined;
 }
@@ -20,6 +34,10 @@ export const NO_LIFT_FACTS: LiftFacts = {
   profile: undefined,
   peakForceMps: undefined,
   peakPowerKg: undefined,
+  peakForceReached: undefined,
+  peakPowerReached: undefined,
+  lifetimeBestKg: undefined,
+  found: undefined,
   heights: undefined,
 };
 
@@ -64,6 +82,7 @@ export function basisFacts(
     line: fits ? profile.line : undefined,
     peakForceMps: fits ? athlete.peakForceMps : undefined,
     peakPowerKg: fits ? athlete.peakPowerKg : undefined,
+    foundKg: athlete.found?.kg,
     bodyKg: athlete.bodyKg,
   };
 }

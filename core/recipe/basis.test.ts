@@ -19,6 +19,7 @@ const facts: BasisFacts = {
   line,
   peakForceMps: 0.78,
   peakPowerKg: 75,
+  foundKg: undefined,
   bodyKg: undefined,
 };
 const none: BasisFacts = {
@@ -26,6 +27,7 @@ const none: BasisFacts = {
   line: undefined,
   peakForceMps: undefined,
   peakPowerKg: undefined,
+  foundKg: undefined,
   bodyKg: undefined,
 };
 

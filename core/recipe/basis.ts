@@ -21,6 +21,8 @@ export type LoadBasis =
   | { by: "reserve"; reserve: number }
   /** A load in kg, the same for everybody. */
   | { by: "fixed"; kg: number }
+  /** The athlete's found speed weight, and the coach's step on it, kg. */
+  | { by: "found"; plusKg: number }
   /** Percent of body mass. */
   | { by: "body"; percent: number }
   /** The coach's eye on the day: no number. */
@@ -34,6 +36,7 @@ export const BASIS_NAMES: Record<BasisKind, string> = {
   "peak-force": "the speed of peak force",
   "peak-power": "the load of peak power",
   reserve: "reps in reserve",
+  found: "the found speed weight",
   fixed: "a fixed load",
   body: "percent of body mass",
   eye: "the coach's eye",
@@ -48,6 +51,7 @@ export const BASIS_UNITS: Record<BasisKind, string> = {
   "peak-force": "m/s slower",
   "peak-power": "%",
   reserve: "reps",
+  found: "kg more",
   fixed: "kg",
   body: "%",
   eye: "",
@@ -66,6 +70,8 @@ export function basisOf(by: BasisKind, value: number): LoadBasis {
       return { by, slowerMps: value };
     case "reserve":
       return { by, reserve: value };
+    case "found":
+      return { by, plusKg: value };
     case "fixed":
       return { by, kg: value };
     case "eye":
@@ -80,6 +86,7 @@ export const BASIS_ASSUMES: Record<BasisKind, string> = {
   "peak-force": "Force was measured in the test, and its peak was reached.",
   "peak-power": "The line or the measured power holds.",
   reserve: "The athlete judges the reserve well. Epley's formula.",
+  found: "It was found in this variant, and is held one to three weeks.",
   fixed: "One load suits everybody in the slot.",
   body: "Body mass was taken lately.",
   eye: "A coach watches every set.",
@@ -92,6 +99,8 @@ export interface BasisFacts {
   /** Speed at the tested point of the greatest mean propulsive force, m/s. */
   peakForceMps: number | undefined;
   peakPowerKg: number | undefined;
+  /** The speed weight found in the variant, kg. */
+  foundKg: number | undefined;
   bodyKg: number | undefined;
 }
 
@@ -100,6 +109,7 @@ export type BasisRefusal =
   | "no-profile"
   | "no-peak-force"
   | "no-peak-power"
+  | "no-found-weight"
   | "no-body-mass"
   | "too-fast"
   | "too-many-reps"
@@ -111,6 +121,7 @@ export const BASIS_REFUSALS: Record<BasisRefusal, string> = {
   "no-profile": "No profile of this variant and metric. Test one, or go by percent.",
   "no-peak-force": "No measured peak force. A test with a sensor gives it.",
   "no-peak-power": "No load of peak power. A profile test gives it.",
+  "no-found-weight": "No speed weight found in this variant. Find it on the athlete's box card.",
   "no-body-mass": "No body mass. Write one on the athlete's page.",
   "too-fast": "The line reaches this speed at no load. Ask for a slower one.",
   "too-many-reps": `Over ${REP_MAX_MOST_REPS} reps with the reserve no formula holds.`,
@@ -265,6 +276,20 @@ export function basisLoad(
         true,
       );
     }
+    case "found": {
+      const { foundKg } = facts;
+      if (foundKg === undefined) return refuse("no-found-weight");
+      const kg = foundKg + basis.plusKg;
+      return answer(kg, () => ({
+        title: "By the found speed weight",
+        lines: [
+          { label: "Found speed weight", value: mass(foundKg) },
+          { label: "The coach's step", value: mass(basis.plusKg) },
+          { label: "Together", value: mass(kg), emphasis: "answer" },
+        ],
+        changes: ["A newer speed weight, another step."],
+      }));
+    }
     case "fixed":
       return answer(basis.kg, () => ({
         title: "Fixed load",
@@ -314,6 +339,10 @@ export function describeBasis(basis: LoadBasis): string {
       return `${plainNumber(basis.percent)} % of peak power's load`;
     case "reserve":
       return `${plainNumber(basis.reserve)} in reserve`;
+    case "found":
+      return basis.plusKg === 0
+        ? "found weight"
+        : `found weight ${basis.plusKg < 0 ? "−" : "+"} ${plainNumber(Math.abs(basis.plusKg))} kg`;
     case "fixed":
       return `${plainNumber(basis.kg)} kg`;
     case "body":

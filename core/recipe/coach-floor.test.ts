@@ -25,6 +25,15 @@ it.each([
   ["a recipe's own floor stays", recipe("speed", 0.7), "bench", values, 0.7],
   ["work for strength has none proposed", recipe("strength"), "bench", values, undefined],
   ["where the coach has set none there is none", recipe("speed"), "bench", {}, undefined],
+  [
+    "its own comes before the squat's",
+    recipe("speed"),
+    "box-squat",
+    { ...values, floorBoxSquatMps: 0.55 },
+    0.55,
+  ],
+  ["a press without its own takes the bench's", recipe("speed"), "press", values, 0.5],
+  ["a deadlift takes its own", recipe("speed"), "deadlift", { floorDeadliftMps: 0.4 }, 0.4],
   ["another lift has none", recipe("speed"), "deadlift", values, undefined],
   ["no name of an object is a lift", recipe("speed"), "constructor", values, undefined],
 ] as const)("%s", (_, own, lift, coach, floor) => {

@@ -1,13 +1,28 @@
+import { LIFTS, type Lift } from "../profile/threshold";
 import type { CoachValues } from "../settings/coach-values";
 import type { Recipe } from "./recipe";
 
-/** Whose floor a lift goes by, m/s; the rest have none of their own yet. */
-const FLOOR_OF: Readonly<Record<string, string>> = {
+/** Whose floor a lift goes by, m/s. */
+const FLOOR_OF: Readonly<Record<Lift, string>> = {
   squat: "floorSquatMps",
-  "box-squat": "floorSquatMps",
+  "box-squat": "floorBoxSquatMps",
   bench: "floorBenchMps",
-  press: "floorBenchMps",
+  press: "floorPressMps",
+  deadlift: "floorDeadliftMps",
+  "trap-bar-deadlift": "floorTrapBarMps",
+  "bench-pull": "floorBenchPullMps",
+  "pull-up": "floorPullUpMps",
+  "hip-thrust": "floorHipThrustMps",
 };
+
+/** Until they have one of their own, these go by another lift's, as their thresholds do. */
+const ELSE_OF: Partial<Record<Lift, Lift>> = { "box-squat": "squat", press: "bench" };
+
+/** The coach's floor of a lift's speed work, m/s; undefined where none is set. */
+export function coachFloor(lift: Lift, values: CoachValues): number | undefined {
+  const other = ELSE_OF[lift];
+  return values[FLOOR_OF[lift]] ?? (other && values[FLOOR_OF[other]]);
+}
 
 /**
  * A recipe for a new slot with the coach's floor for its lift, where the work is for speed, the
@@ -19,8 +34,8 @@ export function withCoachFloor(
   lift: string | undefined,
   values: CoachValues,
 ): Recipe {
-  const key = lift !== undefined && Object.hasOwn(FLOOR_OF, lift) ? FLOOR_OF[lift] : undefined;
-  const floorMps = key === undefined ? undefined : values[key];
+  const key = LIFTS.find((one) => one === lift);
+  const floorMps = key === undefined ? undefined : coachFloor(key, values);
   if (recipe.aim !== "speed" || floorMps === undefined || recipe.stop.floorMps !== undefined)
     return recipe;
   return { ...recipe, stop: { ...recipe.stop, floorMps } };

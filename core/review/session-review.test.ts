@@ -35,6 +35,26 @@ describe("review of a session", () => {
     expect(ann?.working.lines.find((line) => line.emphasis)?.value).toBe("295 kg");
   });
 
+  it("names a set measured in another class, where the coach has set the borders", () => {
+    const session = testSession();
+    const slots = session.slots.map((slot) =>
+      slot.kind === "lift"
+        ? {
+            ...slot,
+            speedClass: "strength-speed" as const,
+            classBorders: [0.5, 0.85, 1.1] as const,
+          }
+        : slot,
+    );
+    const judged = reviewSession(reduceFloor({ ...session, slots }, entries)).lifters;
+    expect(judged[0]?.otherClass).toEqual([
+      "Set 1 moved at 0.86 m/s: speed-strength, strength-speed planned",
+      "Set 2 moved at 0.90 m/s: speed-strength, strength-speed planned",
+    ]);
+    expect(judged[1]?.otherClass).toEqual([]);
+    expect(ann?.otherClass).toEqual([]);
+  });
+
   it("records a cut set with its cause, as information", () => {
     expect(ann?.cutSets).toEqual([
       { number: 2, cause: "0.70 is 22 % under the best, 15 % allowed" },

@@ -1,6 +1,10 @@
+import { SPEED_CLASS_NAMES } from "../exercise/exercise";
+import type { FrozenLift } from "../floor/frozen";
 import type { LifterState } from "../floor/lifter-state";
 import type { SetState } from "../floor/set-state";
 import type { FloorState } from "../floor/state";
+import { speedClassAt } from "../liverules/speed-class";
+import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
 
 export interface LifterReview {
@@ -21,6 +25,8 @@ export interface LifterReview {
     standing: "under" | "on" | "over" | "no-target" | "not-measured";
   }>;
   faults: string[];
+  /** Sets measured in another speed class than the slot trains, in words. */
+  otherClass: string[];
   working: Working;
 }
 
@@ -38,7 +44,9 @@ export interface SessionReview {
 
 /** Done against planned, from the folded floor. */
 export function reviewSession(floor: FloorState): SessionReview {
-  const lifters = floor.racks.flatMap((rack) => rack.lifters.map(reviewLifter));
+  const lifters = floor.racks.flatMap(({ slot, lifters }) =>
+    lifters.map((lifter) => reviewLifter(lifter, slot)),
+  );
   const sum = (pick: (one: LifterReview) => number) =>
     lifters.reduce((total, one) => total + pick(one), 0);
   const standings = lifters.flatMap((one) => one.speed.map((set) => set.standing));
@@ -54,11 +62,26 @@ export function reviewSession(floor: FloorState): SessionReview {
   };
 }
 
+/** A set whose best rep is of another speed class than the slot trains, in words. */
+function otherClassWords(set: SetState, slot: FrozenLift): string[] {
+  const speeds = set.reps.flatMap((rep) =>
+    rep.outcome === "counted" && rep.velocityMps !== undefined ? [rep.velocityMps] : [],
+  );
+  if (!slot.classBorders || !slot.speedClass || speeds.length === 0) return [];
+  const best = Math.max(...speeds);
+  const measured = speedClassAt(best, slot.classBorders);
+  return measured === undefined || measured === slot.speedClass
+    ? []
+    : [
+        `Set ${set.prescription.number} moved at ${formatVelocity(best)} m/s: ${SPEED_CLASS_NAMES[measured].toLowerCase()}, ${SPEED_CLASS_NAMES[slot.speedClass].toLowerCase()} planned`,
+      ];
+}
+
 function countedReps(set: SetState): number {
   return set.reps.filter((rep) => rep.outcome === "counted").length;
 }
 
-function reviewLifter({ lifter, sets }: LifterState): LifterReview {
+function reviewLifter({ lifter, sets }: LifterState, slot: FrozenLift): LifterReview {
   const done = sets.filter((set) => set.stage === "done");
   const tonnageKg = done.reduce((sum, set) => sum + (set.loadKg ?? 0) * countedReps(set), 0);
   const plannedTonnageKg = sets.reduce(
@@ -90,6 +113,7 @@ function reviewLifter({ lifter, sets }: LifterState): LifterReview {
         standing: set.verdict?.standing ?? "not-measured",
       };
     }),
+    otherClass: done.flatMap((set) => otherClassWords(set, slot)),
     faults: done.flatMap((set) => set.faults.map((one) => one.fault)),
     working: {
       title: `Tonnage, ${lifter.name}`,

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { boxLoad } from "../boxsquat/box-load";
 import { depthLedger } from "../boxsquat/depth";
-import { findSpeedWeight, gate, holding } from "../boxsquat/ladder";
+import { gate, holding } from "../boxsquat/ladder";
 import type { Complex, ComplexItem } from "../contrast/complex";
 import { COMPLEX_DEFAULTS, checkComplex, complexSettings } from "../contrast/complex-checks";
 import { earlyStart, foldRun, type RunTap } from "../contrast/run";
@@ -136,7 +136,7 @@ describe("usual numbers that a team may set", () => {
     expect(seek({ pairingSamePercent: 2 })).toBe("raise");
   });
 
-  it("decide the gate, the speed weight, its hold, the ledger and the box from free", () => {
+  it("decide the gate, the hold of a speed weight, the ledger and the box from free", () => {
     const athletes = Array.from({ length: 10 }, (_, i) => ({ name: `${i}`, ready: i < 7 }));
     const from = { athletes, startedOn: "2026-02-20" as const, today: "2026-03-10" as const };
     const values = { gateSharePercent: 70 };
@@ -146,12 +146,6 @@ describe("usual numbers that a team may set", () => {
       sharePercent: 70,
       needed: 7,
     });
-    const steps = [
-      { loadKg: 40, speedMps: 1, pushed: true, eye: "fast" as const },
-      { loadKg: 45, speedMps: 0.92, pushed: true, eye: "fast" as const },
-    ];
-    expect(findSpeedWeight(steps, undefined).kind).toBe("go-on");
-    expect(findSpeedWeight(steps, undefined, 5)).toMatchObject({ kind: "found", loadKg: 40 });
     expect(holding("2026-02-20", "2026-03-10").due).toBe(false);
     expect(holding("2026-02-20", "2026-03-10", 2).due).toBe(true);
     const sets = [

@@ -12,6 +12,21 @@ export interface CoachValueSpec {
   why: string;
 }
 
+/** The lifts by the middle of their settings' keys, with the range of a floor, m/s. */
+const PER_LIFT = [
+  { key: "Squat", name: "speed squats", low: 0.2, high: 1.5 },
+  { key: "BoxSquat", name: "speed box squats", low: 0.2, high: 1.5 },
+  { key: "Bench", name: "speed bench presses", low: 0.15, high: 1.2 },
+  { key: "Press", name: "speed overhead presses", low: 0.15, high: 1.2 },
+  { key: "Deadlift", name: "speed deadlifts", low: 0.15, high: 1.5 },
+  { key: "TrapBar", name: "speed trap-bar deadlifts", low: 0.15, high: 1.5 },
+  { key: "BenchPull", name: "speed bench pulls", low: 0.3, high: 1.8 },
+  { key: "PullUp", name: "speed pull-ups", low: 0.2, high: 1.5 },
+  { key: "HipThrust", name: "speed hip thrusts", low: 0.2, high: 1.5 },
+] as const;
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
+
 export const COACH_VALUES: readonly CoachValueSpec[] = [
   {
     key: "deloadSets",
@@ -53,22 +68,35 @@ export const COACH_VALUES: readonly CoachValueSpec[] = [
     high: 1.05,
     why: "Not set: loads stay, and the plan asks. No testing in that fortnight.",
   },
-  {
-    key: "floorSquatMps",
-    name: "Floor of speed squats",
+  ...PER_LIFT.map(({ key, name, low, high }) => ({
+    key: `floor${key}Mps`,
+    name: `Floor of ${name}`,
     unit: "m/s",
-    low: 0.2,
-    high: 1.5,
-    why: "Proposed to new speed slots as the floor that ends a set. Not set: no floor.",
-  },
-  {
-    key: "floorBenchMps",
-    name: "Floor of speed presses",
-    unit: "m/s",
-    low: 0.15,
-    high: 1.2,
-    why: "Proposed to new speed slots as the floor that ends a set. Not set: no floor.",
-  },
+    low,
+    high,
+    why:
+      key === "BoxSquat"
+        ? "Proposed to new speed slots as the floor that ends a set, and ends the search for a speed weight. Not set: the squat's."
+        : key === "Press"
+          ? "Proposed to new speed slots as the floor that ends a set. Not set: the bench press's."
+          : "Proposed to new speed slots as the floor that ends a set. Not set: no floor.",
+  })),
+  ...PER_LIFT.flatMap(({ key, name }) =>
+    (
+      [
+        ["strengthSpeed", "strength-speed"],
+        ["speedStrength", "speed-strength"],
+        ["absoluteSpeed", "absolute speed"],
+      ] as const
+    ).map(([from, words]) => ({
+      key: `${from}${key}Mps`,
+      name: `${capital(name.replace("speed ", ""))}: ${words} from`,
+      unit: "m/s",
+      low: 0.05,
+      high: 4,
+      why: "Parts the four speed classes; a set measured in another class says so. Not all three set: not judged.",
+    })),
+  ),
   ...(["Squat", "Press"] as const).flatMap((lift) =>
     (["From", "To"] as const).map((end) => ({
       key: `power${lift}${end}Percent`,

@@ -136,15 +136,6 @@ const SPECS = {
     why: "However many have passed.",
     source: PRACTICE,
   },
-  speedHoldsPercent: {
-    name: "Speed lost that ends the search for a speed weight",
-    unit: "%",
-    low: 1,
-    high: 30,
-    fallback: 10,
-    why: "Against the fastest double so far.",
-    source: "the loss limit of power work",
-  },
   holdWeeksMost: {
     name: "Longest hold of a found speed weight",
     unit: "weeks",

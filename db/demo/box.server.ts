@@ -54,7 +54,10 @@ export async function loadBoxAndContrast(
       rungId: rung.id,
       outcome: "passed" as const,
       date: addDays(today, -9 + at),
-      note: rung.id === "light-doubles" ? `Speed weight ${40 + 5 * (i % 3)} kg` : "",
+      note: "",
+      ...(rung.id === "light-doubles"
+        ? { load: { amount: 40 + 5 * (i % 3), unit: "kg" as const }, variantId: box.id }
+        : {}),
       ...entered,
     }));
     await addLadderMarks(tx, marks);

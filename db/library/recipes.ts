@@ -208,6 +208,23 @@ export const SHIPPED_RECIPES: readonly ShippedRecipe[] = [
     }),
   },
   {
+    family: "By velocity",
+    source: PRACTICE,
+    recipe: speed({
+      name: "Found weight, held, then a step",
+      school: VELOCITY_LED,
+      basis: "found",
+      start: 0,
+      steps: [step(6, 2)],
+      weeks: [
+        { id: "w1", add: 0 },
+        { id: "w2", add: 0 },
+        { id: "w3", add: 2.5 },
+      ],
+      rest: { leastS: 60, mostS: 90 },
+    }),
+  },
+  {
     family: "Power",
     source: PRACTICE,
     recipe: speed({

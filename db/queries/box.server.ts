@@ -1,4 +1,5 @@
-import { and, asc, desc, eq } from "drizzle-orm";
+import { and, asc, desc, eq, isNotNull } from "drizzle-orm";
+import type { Mass } from "../../core/units/mass";
 import type { LocalDate } from "../../core/units/time";
 import {
   boxSetup,
@@ -19,6 +20,39 @@ export function ladderMarks(tx: TeamTransaction, athleteId?: string) {
     .from(ladderMark)
     .where(athleteId ? eq(ladderMark.athleteId, athleteId) : undefined)
     .orderBy(asc(ladderMark.date), asc(ladderMark.enteredAt), asc(ladderMark.id));
+}
+
+export interface FoundWeightRow {
+  athleteId: string;
+  variantId: string;
+  load: Mass;
+  date: LocalDate;
+}
+
+/** The newest speed weight that each athlete found in each variant. */
+export async function foundWeights(
+  tx: TeamTransaction,
+  of: string | readonly string[],
+): Promise<FoundWeightRow[]> {
+  const rows = await tx
+    .selectDistinctOn([ladderMark.athleteId, ladderMark.variantId], {
+      athleteId: ladderMark.athleteId,
+      variantId: ladderMark.variantId,
+      load: ladderMark.load,
+      date: ladderMark.date,
+    })
+    .from(ladderMark)
+    .where(and(isNotNull(ladderMark.load), ofAthletes(ladderMark.athleteId, of)))
+    .orderBy(
+      ladderMark.athleteId,
+      ladderMark.variantId,
+      desc(ladderMark.date),
+      desc(ladderMark.enteredAt),
+      desc(ladderMark.id),
+    );
+  return rows.flatMap(({ athleteId, variantId, load, date }) =>
+    variantId && load ? [{ athleteId, variantId, load, date }] : [],
+  );
 }
 
 export async function addLadderMarks(

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import type { MaxRecord } from "../../core/maxes/records";
 import { liftVariant, maxRecord, ownSingle, workingMaxChoice } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { ofAthletes } from "./any-of.server";
+import { anyOf, ofAthletes } from "./any-of.server";
 
 export function listVariants(tx: TeamTransaction) {
   return tx.select().from(liftVariant).orderBy(asc(liftVariant.name));
@@ -42,6 +42,24 @@ export async function recordsOf(
     .from(maxRecord)
     .where(ofAthletes(maxRecord.athleteId, of))
     .orderBy(desc(maxRecord.date), desc(maxRecord.enteredAt));
+}
+
+/** What was lifted, in competition or a test, in some variants: for the best of each athlete. */
+export async function liftedRecords(
+  tx: TeamTransaction,
+  of: string | readonly string[],
+  variantIds: readonly string[],
+): Promise<StoredRecord[]> {
+  return tx
+    .select()
+    .from(maxRecord)
+    .where(
+      and(
+        ofAthletes(maxRecord.athleteId, of),
+        anyOf(maxRecord.variantId, variantIds),
+        inArray(maxRecord.kind, ["competition", "tested"]),
+      ),
+    );
 }
 
 export async function addRecord(

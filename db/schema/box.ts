@@ -1,10 +1,13 @@
+import { sql } from "drizzle-orm";
 import {
   boolean,
+  check,
   date,
   doublePrecision,
   foreignKey,
   index,
   integer,
+  jsonb,
   pgTable,
   primaryKey,
   text,
@@ -12,6 +15,7 @@ import {
   uuid,
 } from "drizzle-orm/pg-core";
 import { CYCLE_DECISIONS } from "../../core/review/box-cycle";
+import type { Mass } from "../../core/units/mass";
 import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
 import { liftVariant } from "./maxes";
@@ -28,12 +32,20 @@ export const ladderMark = pgTable(
     outcome: text("outcome", { enum: ["passed", "back"] }).notNull(),
     date: date("date").$type<LocalDate>().notNull(),
     note: text("note").notNull().default(""),
+    /** The speed weight that was found, as written, and in which variant; both or neither. */
+    load: jsonb("load").$type<Mass>(),
+    variantId: uuid("variant_id"),
     ...entered(),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
     index("ladder_mark_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
+    foreignKey({
+      columns: [t.teamId, t.variantId],
+      foreignColumns: [liftVariant.teamId, liftVariant.id],
+    }),
+    check("ladder_mark_found", sql`(${t.load} IS NULL) = (${t.variantId} IS NULL)`),
   ],
 );
 

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { BOX_STYLES, CONTACTS, SPINE_CAUTION, styleById } from "../../../core/boxsquat/styles";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
-import { BoxSetupForm, FaultForm, TrialForm } from "../../forms/box";
+import { BoxSetupForm, FaultForm, FoundWeightForm, TrialForm } from "../../forms/box";
 import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
@@ -16,6 +16,7 @@ import { Figure, Figures } from "../../ui/working";
 import { type BoxCard, readBoxCard } from "../../workflows/athletes/box-card.server";
 import {
   keepBoxSetup,
+  keepFoundWeight,
   keepTrial,
   noteFault,
   tickRehearsal,
@@ -52,6 +53,12 @@ export async function action({ request, context, params }: Route.ActionArgs) {
     if (!parsed.success)
       return { intent, ok: false as const, problems: fieldProblems(parsed.error) };
     return { intent, ...(await noteFault(principal, params.athleteId, parsed.data)) };
+  }
+  if (intent === "found") {
+    const parsed = FoundWeightForm.safeParse(fields);
+    if (!parsed.success)
+      return { intent, ok: false as const, message: parsed.error.issues[0]?.message };
+    return { intent, ...(await keepFoundWeight(principal, params.athleteId, parsed.data)) };
   }
   const parsed = BoxSetupForm.safeParse(fields);
   if (!parsed.success) return { intent, ok: false as const, problems: fieldProblems(parsed.error) };
@@ -253,13 +260,7 @@ export default function BoxCardPage({ loaderData, actionData }: Route.ComponentP
         </Form>
       ) : null}
       <Faults card={card} mayEdit={mayEdit} />
-      {mayEdit ? (
-        <SpeedWeight
-          athleteId={person.id}
-          unit={person.unit ?? "kg"}
-          holdsPercent={card.speedHoldsPercent}
-        />
-      ) : null}
+      {mayEdit && card.variant ? <SpeedWeight card={card} variant={card.variant} /> : null}
     </Page>
   );
 }

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import { BOX_FAULTS, boxFaultNamed, FAULT_ACTIONS } from "../../../core/boxsquat/box-faults";
 import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
+import { formatMass } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
@@ -17,9 +18,11 @@ export function Ladder({ card }: { card: BoxCard }) {
       {rung ? (
         <p className="text-sm text-muted">Passed when: {passWords(rung, ladder.ladderReps)}</p>
       ) : null}
-      {ladder.holding && !ladder.ready ? (
+      {ladder.holding ? (
         <p className={ladder.holding.due ? "text-secondary" : "text-muted"}>
-          {ladder.holding.note ? `${ladder.holding.note}. ` : ""}
+          {ladder.holding.load
+            ? `Speed weight ${formatMass(ladder.holding.load)}, ${ladder.holding.variantName}, found ${ladder.holding.on}. `
+            : ""}
           {ladder.holding.words}
         </p>
       ) : null}

@@ -1,57 +1,102 @@
 import { useState } from "react";
 
 import { findSpeedWeight, type WeightStep } from "../../../core/boxsquat/ladder";
-import { Field } from "../../ui/field";
+import { loadAt } from "../../../core/profile/line";
+import { readDecimal } from "../../../core/units/decimal";
+import { formatKg, formatMass, type Mass, massKg, readMass } from "../../../core/units/mass";
+import { formatVelocity } from "../../../core/units/velocity";
+import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
+import type { BoxCard } from "../../workflows/athletes/box-card.server";
 
-const read = (text: string): number | undefined => {
-  const value = Number(text.replace(",", "."));
-  return text.trim() === "" || !Number.isFinite(value) || value <= 0 ? undefined : value;
-};
+const EYES = { "": "not judged", fast: "fast", on: "on", slow: "slow" } as const;
 
-/** The speed weight: light doubles in small steps, until speed or push goes. */
-export function SpeedWeight({
-  athleteId,
-  unit,
-  holdsPercent,
-}: {
-  athleteId: string;
-  unit: "kg" | "lb";
-  /** Speed that may be lost against the fastest double, %. */
-  holdsPercent: number;
-}) {
-  const [steps, setSteps] = useState<WeightStep[]>([]);
+/** One double as it was written: the bar's amount stays in its unit. */
+type Double = WeightStep & { load: Mass };
+
+/**
+ * The speed weight: light doubles in small steps, until speed or push goes. The floor ends it, or
+ * where the coach has set none the wanted speed; the athlete's own line says where that will be.
+ */
+export function SpeedWeight({ card, variant }: { card: BoxCard; variant: { id: string } }) {
+  const unit = card.person.unit ?? "kg";
+  const [steps, setSteps] = useState<Double[]>([]);
   const [load, setLoad] = useState("");
   const [speed, setSpeed] = useState("");
+  const [eye, setEye] = useState<keyof typeof EYES>("");
   const [pushed, setPushed] = useState(true);
-  const [floor, setFloor] = useState("");
-  const found = findSpeedWeight(steps, read(floor), holdsPercent);
+  const [wanted, setWanted] = useState("");
+  const [problem, setProblem] = useState<string>();
+  const floorMps = card.speedFloorMps;
+  const asked = readDecimal(wanted);
+  const wantedMps = asked.ok && asked.value > 0 ? asked.value : undefined;
+  const slowest =
+    floorMps !== undefined
+      ? { mps: floorMps, of: "floor" as const }
+      : wantedMps !== undefined
+        ? { mps: wantedMps, of: "wanted" as const }
+        : undefined;
+  const found = findSpeedWeight(steps, slowest);
+  const weightOf = (loadKg: number | undefined) => steps.find((one) => one.loadKg === loadKg)?.load;
+  const onLine =
+    slowest && card.ownLine && card.ownLine.slopeMpsPerKg < 0
+      ? loadAt(card.ownLine, slowest.mps)
+      : undefined;
+  const weight = found.kind === "too-heavy" ? undefined : weightOf(found.loadKg);
   const words =
-    found.kind === "found"
-      ? `Speed weight ${found.loadKg} ${unit}: the next was ${found.endedBy}.`
+    found.kind === "found" && weight
+      ? `Speed weight ${formatMass(weight)}: the next was ${found.endedBy}.`
       : found.kind === "too-heavy"
         ? "The first one was already too much: begin lighter."
-        : found.loadKg === undefined
+        : weight === undefined
           ? "Begin with a light double."
-          : `${found.loadKg} ${unit} still moves: one small step up.`;
+          : `${formatMass(weight)} still moves: one small step up.`;
+  const add = () => {
+    const reading = readMass(load, unit);
+    const measured = readDecimal(speed);
+    if (!reading.ok || reading.mass.amount === 0) {
+      setProblem("Write the load, for example 60 or 135 lb.");
+      return;
+    }
+    if (speed.trim() !== "" && !(measured.ok && measured.value > 0)) {
+      setProblem("A speed in m/s, for example 0.85, or nothing.");
+      return;
+    }
+    setProblem(undefined);
+    setSteps([
+      ...steps,
+      {
+        load: reading.mass,
+        loadKg: massKg(reading.mass),
+        speedMps: measured.ok ? measured.value : undefined,
+        eye: eye === "" ? undefined : eye,
+        pushed,
+      },
+    ]);
+    setLoad("");
+    setSpeed("");
+    setEye("");
+    setPushed(true);
+  };
   return (
     <section aria-labelledby="speed-weight" className="no-print mt-5">
       <h2 id="speed-weight">Find the speed weight</h2>
       <p className="text-muted">
-        Doubles in small steps while speed stays within {holdsPercent} % of the best and the athlete
-        drives it; then hold one to three weeks.
+        Doubles in small steps while the athlete drives them and{" "}
+        {floorMps !== undefined
+          ? `the speed stays over the coach's floor of ${formatVelocity(floorMps)} m/s`
+          : "the speed is still the wanted one"}
+        ; then hold one to three weeks.
+        {onLine !== undefined && onLine > 0
+          ? ` The own line of ${card.ownLine?.testedOn} has ${formatVelocity(slowest?.mps ?? 0)} m/s at ${formatKg(onLine, unit, 1)}.`
+          : ""}
       </p>
       <form
         aria-label="A double"
         className="mt-2 flex flex-wrap items-end gap-3"
         onSubmit={(event) => {
           event.preventDefault();
-          const loadKg = read(load);
-          if (loadKg === undefined) return;
-          setSteps([...steps, { loadKg, speedMps: read(speed), eye: undefined, pushed }]);
-          setLoad("");
-          setSpeed("");
-          setPushed(true);
+          add();
         }}
       >
         <div className="w-28">
@@ -70,6 +115,19 @@ export function SpeedWeight({
             onChange={(e) => setSpeed(e.target.value)}
           />
         </div>
+        <div className="w-32">
+          <Select
+            label="To the eye"
+            value={eye}
+            onChange={(e) => setEye(e.target.value as keyof typeof EYES)}
+          >
+            {Object.entries(EYES).map(([id, name]) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </Select>
+        </div>
         <label className="flex items-center gap-2 pb-2">
           <input
             type="checkbox"
@@ -82,36 +140,50 @@ export function SpeedWeight({
         <button type="submit" className="btn">
           Add the double
         </button>
-        <div className="w-36">
-          <Field
-            label="Floor, m/s"
-            hint="not set: none"
-            inputMode="decimal"
-            value={floor}
-            onChange={(e) => setFloor(e.target.value)}
-          />
-        </div>
+        {floorMps === undefined ? (
+          <div className="w-40">
+            <Field
+              label="Wanted speed, m/s"
+              hint="no floor is set"
+              inputMode="decimal"
+              value={wanted}
+              onChange={(e) => setWanted(e.target.value)}
+            />
+          </div>
+        ) : null}
       </form>
+      {problem ? (
+        <p role="alert" className="mt-1 font-medium text-accent">
+          {problem}
+        </p>
+      ) : null}
       {steps.length > 0 ? (
-        <p className="mt-2 text-muted">
+        <p className="mt-2 flex flex-wrap items-center gap-3 text-muted">
           {steps
             .map(
               (one) =>
-                `${one.loadKg} ${unit}${one.speedMps === undefined ? "" : ` ${one.speedMps.toFixed(2)}`}${one.pushed ? "" : " placed"}`,
+                `${formatMass(one.load)}${one.speedMps === undefined ? "" : ` ${formatVelocity(one.speedMps)}`}${one.eye ? ` ${one.eye}` : ""}${one.pushed ? "" : " placed"}`,
             )
             .join(" · ")}
+          <button type="button" className="btn btn-sm" onClick={() => setSteps(steps.slice(0, -1))}>
+            Take the last one back
+          </button>
         </p>
       ) : null}
       <p role="status" className="mt-1 font-bold">
         {words}
       </p>
-      {found.kind === "found" ? (
-        <Form method="post" action="/athletes/box" className="mt-2">
-          <input type="hidden" name="athleteIds" value={athleteId} />
-          <input type="hidden" name="rungId" value="light-doubles" />
-          <input type="hidden" name="note" value={`Speed weight ${found.loadKg} ${unit}`} />
-          <button type="submit" name="outcome" value="passed" className="btn btn-primary">
-            Keep {found.loadKg} {unit} and pass the light doubles
+      {weight ? (
+        <Form method="post" className="mt-2">
+          <input type="hidden" name="variantId" value={variant.id} />
+          <input type="hidden" name="load" value={formatMass(weight)} />
+          <button
+            type="submit"
+            name="intent"
+            value="found"
+            className={found.kind === "found" ? "btn btn-primary" : "btn"}
+          >
+            Keep {formatMass(weight)} and pass the light doubles
           </button>
         </Form>
       ) : null}

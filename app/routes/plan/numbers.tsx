@@ -209,6 +209,8 @@ function askedValue(basis: WaveWeek["sets"][number]["basis"]): number {
       return basis.slowerMps;
     case "reserve":
       return -basis.reserve;
+    case "found":
+      return basis.plusKg;
     case "fixed":
       return basis.kg;
     case "eye":

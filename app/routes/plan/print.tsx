@@ -1,9 +1,11 @@
 import { Link } from "react-router";
 import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/plan/block";
-import { slotCells } from "../../../core/plan/block-loads";
+import { slotCells, variantIn } from "../../../core/plan/block-loads";
 import { dayStave } from "../../../core/plan/day-time";
+import { atLift } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
-import { FREE, riggingWords } from "../../../core/prescribe/rigging";
+import { ownWords } from "../../../core/prescribe/own-words";
+import { FREE } from "../../../core/prescribe/rigging";
 import { describeBasis } from "../../../core/recipe/basis";
 import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
@@ -194,7 +196,13 @@ function daySlots(data: PlanPage, dayId: string, week: number) {
     });
     const how = methodWords(slot.recipe, wave, slot.box, data.stopS);
     const hung = athletes.map((athlete, i) =>
-      riggingWords(cell?.riggings[i] ?? FREE, athlete.unit ?? "kg"),
+      ownWords({
+        rigging: cell?.riggings[i] ?? FREE,
+        loadsKg: (cell?.byAthlete[i] ?? []).map((run) => run.loadKg),
+        facts: atLift(athlete, variantIn(slot, wave) ?? ""),
+        basis: slot.recipe.basis,
+        unit: athlete.unit ?? "kg",
+      }),
     );
     return [{ slot, wave, name, how, hung, byAthlete: cell?.byAthlete ?? [] }];
   });

@@ -1,5 +1,6 @@
 import { useMemo, useState } from "react";
 import { LIFT_WORK } from "../../../core/exercise/lift-work";
+import { liftSpeedClass } from "../../../core/liverules/speed-class";
 import { dateOf, daysOf, markOf, type Slot } from "../../../core/plan/block";
 import { slotCells } from "../../../core/plan/block-loads";
 import { type WeekSum, type WorkFacts, weekSum } from "../../../core/plan/week-sums";
@@ -18,7 +19,7 @@ export function workOfPage(data: PlanPage) {
       return (
         lift && {
           name: lift.name,
-          speedClass: "absolute-strength",
+          speedClass: liftSpeedClass(slot.recipe.aim),
           muscles: LIFT_WORK[lift.lift]?.muscles ?? [],
         }
       );

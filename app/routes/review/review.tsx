@@ -155,6 +155,11 @@ export default function Review({ loaderData }: Route.ComponentProps) {
                         Set {cut.number} cut: {cut.cause}
                       </span>
                     ))}
+                    {one.otherClass.map((words) => (
+                      <span key={words} className="block">
+                        {words}
+                      </span>
+                    ))}
                     {one.faults.length > 0 ? `Faults: ${one.faults.join(", ")}` : ""}
                   </td>
                 </tr>

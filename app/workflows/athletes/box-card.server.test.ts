@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { ENTRY_SCHEMA_VERSION, type EntryBody } from "../../../core/floor/entries";
 import { liftsOf } from "../../../core/floor/frozen";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
+import { foundWeights } from "../../../db/queries/box.server";
 import { faultsTagged, frozenOf } from "../../../db/queries/sessions.server";
 import { closeDatabases, inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -13,7 +14,7 @@ import { startSession } from "../floor/start-session.server";
 import { boxHistories, boxHistory } from "../lifters/box-history.server";
 import { decideCycle, readBoxCycle } from "../review/box-cycle.server";
 import { readBoxCard } from "./box-card.server";
-import { keepBoxSetup, noteFault } from "./save-box.server";
+import { keepBoxSetup, keepFoundWeight, noteFault } from "./save-box.server";
 
 const ownerUrl = process.env.OWNER_DATABASE_URL ?? "";
 let team: SecondTeam;
@@ -162,6 +163,37 @@ describe("a set-up on the box", () => {
       rehearsedOn: null,
       by: "Box Coach",
     });
+  });
+});
+
+describe("a found speed weight", () => {
+  it("is kept as it was written, passes the light doubles, and the newest holds", async () => {
+    const keep = (amount: number) =>
+      keepFoundWeight(coach, team.athleteId, {
+        variantId: team.variantId,
+        load: { amount, unit: "lb" },
+        note: "",
+      });
+    expect(await keep(110)).toMatchObject({ ok: true });
+    expect(await keep(120)).toMatchObject({ ok: true });
+    const rows = await inTeam(coach, (tx) => foundWeights(tx, [team.athleteId]));
+    expect(rows).toMatchObject([
+      { athleteId: team.athleteId, variantId: team.variantId, load: { amount: 120, unit: "lb" } },
+    ]);
+    const card = await readBoxCard(coach, team.athleteId);
+    expect(card.ok && card.value.ladder.holding).toMatchObject({
+      load: { amount: 120, unit: "lb" },
+      week: 1,
+    });
+    expect(card.ok && card.value.ladder.rungId).toBe("speed-weight");
+  });
+
+  it("belongs to a box squat of the team, and to nobody of another", async () => {
+    const load = { amount: 50, unit: "kg" as const };
+    const at = (athleteId: string, variantId: string) =>
+      keepFoundWeight(coach, athleteId, { variantId, load, note: "" });
+    expect(await at(team.athleteId, strangers.variantId)).toMatchObject({ code: "no-variant" });
+    expect(await at(strangers.athleteId, team.variantId)).toMatchObject({ ok: false });
   });
 });
 

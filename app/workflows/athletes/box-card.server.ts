@@ -5,6 +5,7 @@ import { buildWords } from "../../../core/boxsquat/stack";
 import { BOX_STYLES, type Contact, eligibility, styleById } from "../../../core/boxsquat/styles";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { trainingYears } from "../../../core/maxes/records";
+import { coachFloor } from "../../../core/recipe/coach-floor";
 import { teamDefault } from "../../../core/settings/team-defaults";
 import { boxSetups, ladderMarks, newestCard } from "../../../db/queries/box.server";
 import { listVariants } from "../../../db/queries/maxes.server";
@@ -15,6 +16,7 @@ import {
   listSchools,
 } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
+import { newestProfiles } from "../../../db/queries/profiles.server";
 import { athleteById } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
@@ -89,12 +91,15 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
     lift: "box-squat",
     today,
   });
+  const line = (
+    await newestProfiles(tx, { of: athleteId, variantIds: variant ? [variant.id] : [] })
+  ).find((one) => one.variantId === variant?.id);
   const maxes = (await readMaxes(tx, () => today, athleteId))(athleteId);
   const values = await coachValues(tx);
   const squat = variants.find((one) => one.lift === "squat" && one.baseKind === "own");
   const free = squat && maxes.of(squat.id);
   const freeKg = free && "max" in free ? free.max.kg : undefined;
-  const found = marks.find((one) => one.rungId === "light-doubles" && one.outcome === "passed");
+  const found = marks.findLast((one) => one.load !== null);
   return done({
     person: { id: person.id, name: person.name, unit: person.unit },
     today,
@@ -160,7 +165,9 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
       })),
       holding: found && {
         ...holding(found.date, today, teamDefault(values, "holdWeeksMost")),
-        note: found.note,
+        load: found.load,
+        variantName: boxes.find((one) => one.id === found.variantId)?.name ?? "",
+        on: found.date,
       },
     },
     faults: history.faults,
@@ -168,7 +175,8 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
       weeks: teamDefault(values, "depthWeeks"),
       percent: teamDefault(values, "fullDepthPercent"),
     }),
-    speedHoldsPercent: teamDefault(values, "speedHoldsPercent"),
+    speedFloorMps: coachFloor("box-squat", values),
+    ownLine: line && { ...line.line, testedOn: line.testedOn },
     fromFree:
       freeKg === undefined || !style
         ? undefined

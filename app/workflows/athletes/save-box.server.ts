@@ -3,12 +3,14 @@ import type { z } from "zod";
 import {
   addBoxSetup,
   addFaultNote,
+  addLadderMarks,
   boxSetups,
   markRehearsed,
 } from "../../../db/queries/box.server";
+import { listVariants } from "../../../db/queries/maxes.server";
 import { keepSetup, setupsOf } from "../../../db/queries/person.server";
 import { athleteById } from "../../../db/queries/squads.server";
-import type { BoxSetupForm, FaultForm, TrialForm } from "../../forms/box";
+import type { BoxSetupForm, FaultForm, FoundWeightForm, TrialForm } from "../../forms/box";
 import { now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
@@ -104,5 +106,35 @@ export function noteFault(
       enteredAt: now(),
     });
     return done({ fault: input.fault });
+  });
+}
+
+/** Keeps a speed weight that was found: plans by the found weight stand on it from now on. */
+export function keepFoundWeight(
+  principal: Principal,
+  athleteId: string,
+  input: z.output<typeof FoundWeightForm>,
+): Promise<Outcome<{ count: number }>> {
+  return inTeamOnce(principal, async (tx) => {
+    const person = await athleteById(tx, athleteId);
+    if (!person) return NO_ATHLETE;
+    const variant = (await listVariants(tx)).find((one) => one.id === input.variantId);
+    if (variant?.lift !== "box-squat")
+      return failed("no-variant", "Choose a box squat of your team: the weight belongs to it.");
+    await addLadderMarks(tx, [
+      {
+        id: uuidv7(),
+        athleteId,
+        rungId: "light-doubles",
+        outcome: "passed",
+        date: (await readPlaces(tx)).todayOf(person),
+        note: input.note,
+        load: input.load,
+        variantId: variant.id,
+        enteredBy: principal.name,
+        enteredAt: now(),
+      },
+    ]);
+    return done({ count: 1 });
   });
 }

@@ -16,7 +16,6 @@ import {
 import { exerciseLoad, rackFor } from "../../../core/plan/block-loads";
 import { methodWords } from "../../../core/prescribe/method";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
-import { riggingWords } from "../../../core/prescribe/rigging";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
@@ -147,12 +146,13 @@ async function onRacks(tx: TeamTransaction, planId: string, week: number, athlet
     tx,
     sessions.map((one) => one.id),
   );
-  const found = new Map<string, { rack: string; sets: SetPrescription[] }>();
+  const found = new Map<string, { rack: string; sets: SetPrescription[]; setup: string[] }>();
   for (const session of frozen.values()) {
     for (const lift of liftsOf(session)) {
       for (const rack of lift.racks) {
         const own = rack.lifters.find((one) => one.athleteId === athleteId);
-        if (own) found.set(lift.slotId, { rack: rack.name, sets: own.sets });
+        if (own)
+          found.set(lift.slotId, { rack: rack.name, sets: own.sets, setup: own.setup ?? [] });
       }
     }
   }
@@ -263,14 +263,13 @@ async function slotsOnCard(
         name: plan.variant.name,
         caution: plan.variant.caution,
         cue: "",
-        how: [
-          ...methodWords(slot.recipe, wave, slot.box, values.smallestStopS),
-          ...(refused
-            ? []
-            : atRack
-              ? atRack.sets.slice(0, 1).flatMap((set) => set.resistance?.words ?? [])
-              : riggingWords(prescribed.rigging, person.unit ?? "kg")),
-        ],
+        how:
+          atRack && !refused
+            ? atRack.setup
+            : [
+                ...methodWords(slot.recipe, wave, slot.box, values.smallestStopS),
+                ...(refused ? [] : prescribed.words),
+              ],
         // On a rack it is what that rack has; before it the room's first, without plates.
         sets: refused ? [] : (atRack?.sets ?? prescribed.sets),
         free: undefined,

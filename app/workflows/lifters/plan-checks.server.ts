@@ -3,9 +3,11 @@ import type { School } from "../../../core/checks/school";
 import { complexSettings } from "../../../core/contrast/complex-checks";
 import type { Muscle, Pattern, SpeedClass } from "../../../core/exercise/exercise";
 import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/exercise/lift-work";
+import { liftSpeedClass } from "../../../core/liverules/speed-class";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { type Block, exerciseIn, lastDate, type Slot, slotWeek } from "../../../core/plan/block";
 import { type BlockRoom, rackFor, variantIn } from "../../../core/plan/block-loads";
+import { heaviestSets } from "../../../core/plan/heaviest";
 import { atLift, basisFacts, type Lifter } from "../../../core/prescribe/lifter";
 import { hangsIn } from "../../../core/prescribe/method";
 import { riggingOf } from "../../../core/prescribe/rigging";
@@ -59,11 +61,10 @@ export function workLookup(table: WorkTable) {
       const lift = table.lifts.find((one) => one.id === variantId);
       const work = lift && LIFT_WORK[lift.lift];
       if (!lift || !work) return undefined;
-      const fast = slot.recipe.aim === "speed" || slot.recipe.aim === "power";
       return {
         name: lift.name,
         variation: lift.name,
-        speedClass: fast ? "strength-speed" : "absolute-strength",
+        speedClass: liftSpeedClass(slot.recipe.aim),
         ...work,
       };
     }
@@ -186,6 +187,13 @@ export async function checkInput(
     complexSettings: complexSettings(values),
     complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,
     athletes: checked,
+    heaviest: Object.fromEntries(
+      Object.entries(block.slots).flatMap(([slotId, slot]) =>
+        slot.work.kind === "lift"
+          ? [[slotId, heaviestSets({ block, slotId, slot, athletes, room, liftName: "" })]]
+          : [],
+      ),
+    ),
     notHung: notHung(block, athletes, room),
     noBar: Object.entries(block.slots).flatMap(([slotId, slot]) => {
       const rack = slot.work.kind === "lift" ? rackFor(room, slot.work.variantId) : undefined;

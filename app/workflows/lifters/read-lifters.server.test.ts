@@ -1,9 +1,11 @@
+import { uuidv7 } from "uuidv7";
 import { afterAll, afterEach, beforeAll, describe, expect, it } from "vitest";
 import { liftsOf } from "../../../core/floor/frozen";
 import { slotCells } from "../../../core/plan/block-loads";
 import type { BasisKind } from "../../../core/recipe/basis";
 import type { Recipe } from "../../../core/recipe/recipe";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
+import { addLadderMarks } from "../../../db/queries/box.server";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { putPlanAway } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
@@ -67,6 +69,22 @@ beforeAll(async () => {
     ],
   });
   if (!tested.ok) throw new Error(tested.message);
+  await inTeam(coach, (tx) =>
+    addLadderMarks(tx, [
+      {
+        id: uuidv7(),
+        athleteId: team.athleteId,
+        rungId: "light-doubles",
+        outcome: "passed",
+        date: "2026-03-01",
+        note: "",
+        load: { amount: 57.5, unit: "kg" },
+        variantId: team.variantId,
+        enteredBy: coach.name,
+        enteredAt: new Date("2026-03-01T10:00:00Z"),
+      },
+    ]),
+  );
   await putAway(team.planId);
 });
 afterAll(closeDatabases);
@@ -137,12 +155,14 @@ describe("what the plan says is what is lifted", () => {
     ["speed", 0.8],
     ["reserve", 3],
     ["fixed", 45],
+    ["found", 2.5],
   ] as const)("by %s", async (basis, start) => {
     sessionId = undefined;
     planId = await planBy(basis, start);
     const planned = await onPlan(planId, 1);
     expect(planned).toHaveLength(3);
     for (const kg of planned) expect(kg).toBeGreaterThan(0);
+    if (basis === "found") expect(planned).toEqual([60, 60, 60]);
 
     // A draft is no athlete's card; published it is, and its row is kept.
     const before = await readCard(athlete);

@@ -1,10 +1,11 @@
-import { plainMax, trainingYears } from "../../../core/maxes/records";
+import { lifetimeBestKg, plainMax, trainingYears } from "../../../core/maxes/records";
 import type { Lifter, LiftFacts } from "../../../core/prescribe/lifter";
 import { heightsFromStature } from "../../../core/resistance/heights";
 import type { BarHeights } from "../../../core/resistance/setup";
 import { massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
-import { singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
+import { foundWeights } from "../../../db/queries/box.server";
+import { liftedRecords, singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
 import { instructionsOn, newestMasses, setupsOf } from "../../../db/queries/person.server";
 import { newestProfiles, profileTests } from "../../../db/queries/profiles.server";
 import type { listAthletes } from "../../../db/queries/squads.server";
@@ -16,7 +17,7 @@ export type AthleteRow = Awaited<ReturnType<typeof listAthletes>>[number];
 
 /**
  * What some athletes bring to some lifts: the one assembly that plans, cards, papers, sessions
- * and pairings are worked out from. Seven readings whatever the number of people, and two more
+ * and pairings are worked out from. Nine readings whatever the number of people, and two more
  * where peaks are asked for.
  */
 export async function readLifters(
@@ -35,17 +36,25 @@ export async function readLifters(
 ): Promise<Lifter[]> {
   const { people, todayOf, variants, variantIds } = asked;
   const of = people.map((one) => one.id);
-  const [maxes, instructions, profiles, masses, setups, peaks] = await Promise.all([
+  const [maxes, instructions, profiles, masses, setups, founds, lifted, peaks] = await Promise.all([
     readMaxes(tx, todayOf, of, variantIds, variants),
     instructionsOn(tx, todayOf, of),
     newestProfiles(tx, { of, variantIds }),
     newestMasses(tx, of),
     setupsOf(tx, of),
+    foundWeights(tx, of),
+    liftedRecords(tx, of, variantIds),
     readPeaks(tx, of, variants, asked.peaksOf),
   ]);
   const profileOf = new Map(profiles.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const massOf = new Map(masses.map((one) => [one.athleteId, one.mass]));
   const setupOf = new Map(setups.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
+  const foundOf = new Map(founds.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
+  const liftedOf = new Map<string, typeof lifted>();
+  for (const one of lifted) {
+    const key = `${one.athleteId}/${one.variantId}`;
+    liftedOf.set(key, [...(liftedOf.get(key) ?? []), one]);
+  }
   const liftOf = new Map(variants.map((one) => [one.id, one.lift]));
   return people.map((person) => {
     const known = maxes(person.id);
@@ -62,6 +71,7 @@ export async function readLifters(
           const key = `${person.id}/${variantId}`;
           const resolved = known.of(variantId);
           const profile = profileOf.get(key);
+          const found = foundOf.get(key);
           return [
             variantId,
             {
@@ -73,6 +83,10 @@ export async function readLifters(
               },
               peakForceMps: peaks.get(key)?.peakForceMps,
               peakPowerKg: peaks.get(key)?.peakPowerKg,
+              peakForceReached: peaks.get(key)?.peakForceReached,
+              peakPowerReached: peaks.get(key)?.peakPowerReached,
+              lifetimeBestKg: lifetimeBestKg(liftedOf.get(key) ?? []),
+              found: found && { kg: massKg(found.load), on: found.date },
               heights: heightsOf(setupOf.get(key), liftOf.get(variantId), person.statureCm),
             },
           ];
@@ -94,6 +108,11 @@ function heightsOf(
   return lift === undefined || statureCm === null ? undefined : heightsFromStature(lift, statureCm);
 }
 
+type Peaks = Pick<
+  LiftFacts,
+  "peakForceMps" | "peakPowerKg" | "peakForceReached" | "peakPowerReached"
+>;
+
 /** Peak force and power of the newest test that has them, by "athlete id/variant id". */
 async function readPeaks(
   tx: TeamTransaction,
@@ -101,7 +120,7 @@ async function readPeaks(
   variants: readonly VariantRow[],
   variantIds: readonly string[],
 ) {
-  const peaks = new Map<string, Pick<LiftFacts, "peakForceMps" | "peakPowerKg">>();
+  const peaks = new Map<string, Peaks>();
   if (variantIds.length === 0) return peaks;
   const singles = await singlesOf(tx, of);
   for (const test of await profileTests(tx, { of, variantIds })) {
@@ -117,6 +136,8 @@ async function readPeaks(
     peaks.set(key, {
       peakForceMps: power.peakForce?.velocityMps,
       peakPowerKg: power.peakPower.loadKg,
+      peakForceReached: power.peakForce?.reached,
+      peakPowerReached: power.peakPower.reached,
     });
   }
   return peaks;

@@ -2,9 +2,11 @@ import { createHash, randomBytes } from "node:crypto";
 import ical from "ical-generator";
 import { uuidv7 } from "uuidv7";
 import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/plan/block";
-import { slotCells } from "../../../core/plan/block-loads";
+import { slotCells, variantIn } from "../../../core/plan/block-loads";
+import { atLift } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
-import { FREE, riggingWords } from "../../../core/prescribe/rigging";
+import { ownWords } from "../../../core/prescribe/own-words";
+import { FREE } from "../../../core/prescribe/rigging";
 import { describeBasis } from "../../../core/recipe/basis";
 import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
 import { coachValues, listSchools } from "../../../db/queries/plan-library.server";
@@ -100,8 +102,17 @@ export function exportPlan(
             ? methodWords(slot.recipe, cell.wave, slot.box, values.smallestStopS)
             : [];
           athletes.forEach((athlete, i) => {
-            const hung = riggingWords(cell.riggings[i] ?? FREE, "kg");
-            for (const run of cell.byAthlete[i] ?? []) {
+            const runs = cell.byAthlete[i] ?? [];
+            const own = cell.wave
+              ? ownWords({
+                  rigging: cell.riggings[i] ?? FREE,
+                  loadsKg: runs.map((run) => run.loadKg),
+                  facts: atLift(athlete, variantIn(slot, cell.wave) ?? ""),
+                  basis: slot.recipe.basis,
+                  unit: "kg",
+                })
+              : [];
+            for (const run of runs) {
               const set = cell.wave?.sets.find((one) => one.key === run.key);
               rows.push([
                 dateOf(block, cell.week, day),
@@ -115,7 +126,7 @@ export function exportPlan(
                 `${slot.recipe.rest.leastS}-${slot.recipe.rest.mostS}`,
                 run.loadKg === undefined ? "" : String(run.loadKg),
                 run.overridden ? "own" : "",
-                [...how, ...hung].join("; "),
+                [...how, ...own].join("; "),
                 run.reason ?? "",
               ]);
             }

@@ -1,5 +1,5 @@
 import { names, type Rule, refusedFor } from "../rule";
-import { heavySlot } from "../slots";
+import { HEAVY_PERCENT, heavySlot, reaching, speedSlot } from "../slots";
 
 /** Heavy work for somebody for whom it is refused by default. */
 export const heavyRefused: Rule = {
@@ -7,9 +7,15 @@ export const heavyRefused: Rule = {
   of: "slot",
   level: "refused",
   from: "Cautions",
-  find: ({ slot, name, variantId, lift }, _, { athletes }) => {
-    const refused =
-      variantId !== undefined && heavySlot(slot) ? refusedFor(athletes, "heavy", lift?.lift) : [];
+  find: ({ slot, name, variantId, lift }, input, { athletes }) => {
+    if (variantId === undefined) return undefined;
+    // A slot by another basis than percent is heavy for whom it comes to so much.
+    const whom = heavySlot(slot)
+      ? athletes
+      : speedSlot(slot)
+        ? []
+        : reaching(input, slot.id, athletes, HEAVY_PERCENT);
+    const refused = refusedFor(whom, "heavy", lift?.lift);
     return refused.length === 0
       ? undefined
       : {

@@ -1,14 +1,15 @@
 import { loadsExercise } from "../../plan/block-loads";
+import type { CheckedAthlete } from "../input";
 import { names, type Rule } from "../rule";
 import { ofTheMax } from "../slots";
 
-/** A percentage of a max that somebody does not have. */
+/** A load that stands on something which somebody does not have: a max, a line, a found weight. */
 export const noBase: Rule = {
   code: "no-base",
   of: "slot",
   level: "warning",
   from: "Arithmetic",
-  find: ({ slot, name, variantId }, _, { athletes }) => {
+  find: ({ slot, name, variantId }, { heaviest }, { athletes }) => {
     if (variantId === undefined) {
       return loadsExercise(slot.recipe.basis)
         ? undefined
@@ -17,13 +18,26 @@ export const noBase: Rule = {
             text: `${name} is an exercise: it has no max and no line. Give a fixed load, a share of body mass, or the eye.`,
           };
     }
-    if (!ofTheMax(slot)) return undefined;
-    const without = athletes.filter((one) => !one.maxOf.has(variantId));
-    return without.length === 0
-      ? undefined
-      : {
-          of: without,
-          text: `${name}: no working max for ${without.length === athletes.length ? "anybody" : names(without)}. A percentage without a base is no load.`,
-        };
+    const whom = (of: readonly CheckedAthlete[]) =>
+      of.length === athletes.length ? "anybody" : names(of);
+    if (ofTheMax(slot)) {
+      const without = athletes.filter((one) => !one.maxOf.has(variantId));
+      return without.length === 0
+        ? undefined
+        : {
+            of: without,
+            text: `${name}: no working max for ${whom(without)}. A percentage without a base is no load.`,
+          };
+    }
+    const byReason = new Map<string, CheckedAthlete[]>();
+    for (const one of athletes) {
+      const reason = heaviest[slot.id]?.[one.id]?.reason;
+      if (reason !== undefined) byReason.set(reason, [...(byReason.get(reason) ?? []), one]);
+    }
+    return [...byReason].map(([reason, of], i) => ({
+      part: String(i + 1),
+      of,
+      text: `${name}: no load for ${whom(of)}. ${reason}`,
+    }));
   },
 };

@@ -53,6 +53,7 @@ export function Methods({ address, bench, unit }: ToolProps) {
     line,
     peakForceMps: at("force", undefined),
     peakPowerKg: at("power", undefined, "mass") ?? estimated,
+    foundKg: at("found", undefined, "mass"),
     // No method of this table is of the body: a bar is loaded by it in pairings only.
     bodyKg: undefined,
   };
@@ -62,6 +63,7 @@ export function Methods({ address, bench, unit }: ToolProps) {
     { by: "peak-force", slowerMps: at("slower", 0) ?? 0 },
     { by: "peak-power", percent: at("powershare", 100) ?? Number.NaN },
     { by: "reserve", reserve: at("reserve", 3) ?? Number.NaN },
+    { by: "found", plusKg: 0 },
     { by: "eye" },
   ];
   const rows = bases.map((basis) => {

@@ -1,0 +1,49 @@
+import { isFirstTime } from "../maxes/records";
+import type { BasisKind } from "../recipe/basis";
+import { formatKg, type MassUnit } from "../units/mass";
+import type { LiftFacts } from "./lifter";
+import { type Rigging, riggingWords } from "./rigging";
+
+/**
+ * What is to be asked before an athlete's week is lifted: a load over the lifetime best, and a
+ * peak that the test did not reach. DOMAIN 2 and 6.
+ * @param loadsKg of the week's sets; undefined where one has none
+ */
+export function guardWords(input: {
+  loadsKg: ReadonlyArray<number | undefined>;
+  facts: Pick<LiftFacts, "lifetimeBestKg" | "peakForceReached" | "peakPowerReached">;
+  basis: BasisKind;
+  unit: MassUnit;
+}): string[] {
+  const { facts, unit } = input;
+  const heaviest = Math.max(0, ...input.loadsKg.flatMap((kg) => (kg === undefined ? [] : [kg])));
+  const best = facts.lifetimeBestKg;
+  const words: string[] = [];
+  if (best !== undefined && isFirstTime(heaviest, best)) {
+    words.push(
+      `${formatKg(heaviest, unit)} is above the lifetime best of ${formatKg(best, unit)}: ask first, stopping is no failure`,
+    );
+  }
+  if (isPeakOpen(input.basis, facts)) {
+    words.push(
+      `Peak ${input.basis === "peak-force" ? "force" : "power"} was not reached in the test: the load is a lower bound`,
+    );
+  }
+  return words;
+}
+
+/** Whether a basis stands on a peak that was still rising at the test's heaviest load. */
+export const isPeakOpen = (
+  basis: BasisKind,
+  facts: Pick<LiftFacts, "peakForceReached" | "peakPowerReached">,
+): boolean =>
+  (basis === "peak-force" && facts.peakForceReached === false) ||
+  (basis === "peak-power" && facts.peakPowerReached === false);
+
+/**
+ * What is an athlete's own in a week besides the loads, a line each: what hangs on the bar, and
+ * what to ask first. Plan, CSV, card, paper and rack show these.
+ */
+export const ownWords = (
+  input: Parameters<typeof guardWords>[0] & { rigging: Rigging },
+): string[] => [...riggingWords(input.rigging, input.unit), ...guardWords(input)];
