@@ -26,6 +26,7 @@ const rules: BlockRoom = {
   settings: { deloadLoad: 0.8, deloadSets: 0.5 },
   hang: NOTHING_TO_HANG,
   forLift: {},
+  unit: "kg",
 };
 const profile = loadVelocityLine(
   [40, 60, 80].map((loadKg) => ({ loadKg, velocityMps: 1.6 - 0.01 * loadKg })),
@@ -34,7 +35,7 @@ const profile = loadVelocityLine(
 const athletes: Lifter[] = Array.from({ length: 200 }, (_, i) => ({
   id: `a${i}`,
   name: `Athlete ${i}`,
-  unit: undefined,
+  unit: "kg" as const,
   instructions: [],
   trainingYears: 3,
   bodyKg: 80,

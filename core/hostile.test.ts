@@ -1,17 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { testGear } from "./barload/fixtures/gear";
 import { leastMoves } from "./barload/least-moves";
-import {
-  barWorking,
-  describeRefusal,
-  describeSide,
-  loadBar,
-  loadingWorking,
-  onBarWorking,
-  plateChange,
-  stepFrom,
-} from "./barload/load";
+import { describeSide, loadBar, plateChange, stepFrom } from "./barload/load";
 import { loadableTable } from "./barload/loadable";
+import { barWorking, describeRefusal, loadingWorking, onBarWorking } from "./barload/loading-words";
 import { movesWorking, planSequence, warmUpRamp } from "./barload/sequence";
 import * as boxFaults from "./boxsquat/box-faults";
 import { boxLoad } from "./boxsquat/box-load";
@@ -50,6 +42,7 @@ import * as powerBand from "./profile/power-band";
 import * as prediction from "./profile/prediction";
 import * as readinessModule from "./profile/readiness";
 import * as steps from "./profile/steps";
+import * as targets from "./profile/target-speed";
 import * as threshold from "./profile/threshold";
 import * as basis from "./recipe/basis";
 import { coachFloor, withCoachFloor } from "./recipe/coach-floor";
@@ -61,12 +54,14 @@ import { checkResistance, proposeSetups } from "./resistance/rig-checks";
 import * as setup from "./resistance/setup";
 import * as clock from "./units/clock";
 import { readDecimal } from "./units/decimal";
-import { readLength } from "./units/length";
+import { drawnTogether, readLength } from "./units/length";
 import * as mass from "./units/mass";
 import { formatPercent } from "./units/percent";
 import * as text from "./units/text";
 import * as time from "./units/time";
 import * as velocityUnits from "./units/velocity";
+import { workingIn } from "./units/working";
+import { readIn, say, written } from "./units/written";
 import { analyseStream } from "./velocity/analyse";
 import * as force from "./velocity/force";
 import { setsOf } from "./velocity/long-stream";
@@ -251,6 +246,12 @@ const EXAMPLES: Example[] = [
   example(clock.secondsBetween, now, { ...now, monoMs: 2000 }),
   example(readDecimal, "1.5"),
   example(readLength, "40 cm", "cm"),
+  example(drawnTogether, made("17.5 in 44 cm")),
+  example(written, 82.5, 1),
+  example((kg: number) => say`${written(kg)} asked`, 82.5),
+  example(say, made(Object.assign(["", " asked"], { raw: [] })), made(written(80))),
+  example(workingIn, made(working), "kg" as const),
+  example(readIn, made(written(80)), "kg" as const),
   example(mass.grains, made(kg(20))),
   example(mass.kgToGrains, made(20)),
   example(mass.grainsToKg, made(mass.kgToGrains(20))),
@@ -375,10 +376,10 @@ const EXAMPLES: Example[] = [
   example(stepFrom, gear, 80, 2.5),
   example(plateChange, made([kg(20), kg(10)]), made([kg(20), kg(5)])),
   example(describeSide, made([kg(20), kg(10)])),
-  example(loadingWorking, made(loading), 100, "kg"),
+  example(loadingWorking, made(loading), 100),
   example(describeRefusal, { ok: false, reason: "not-a-load", askedKg: 5 }, "kg"),
-  example(barWorking, "Bar", made(loading), 120, "kg"),
-  example(onBarWorking, made(working), made(loading), "kg"),
+  example(barWorking, "Bar", made(loading), 120),
+  example(onBarWorking, made(working), made(loading)),
   example(loadableTable, gear),
   example(planSequence, gear, [60, 80, 60], made({})),
   example(warmUpRamp, gear, 100, [0.4, 0.6, 0.8]),
@@ -398,6 +399,7 @@ const EXAMPLES: Example[] = [
     walkout: true,
     experienced: true,
     retired: [],
+    unit: "kg" as const,
   }),
   example(proposeSetups, {
     stock: [chain, band],
@@ -475,18 +477,18 @@ const EXAMPLES: Example[] = [
   example(line.loadVelocityLine, reps, "MCV"),
   example(line.velocityAt, made(theLine), made(80)),
   example(line.loadAt, made(theLine), made(0.8)),
-  example(line.targetSpeed, {
+  example(targets.targetSpeed, {
     variantId: "v",
     loadKg: made(80),
     metric: "MCV",
     coach: undefined,
     profile: made({ line: theLine, variantId: "v", testedOn: today }),
     percentOfMax: 60,
-    groupCurve: made(line.GROUP_CURVES.bench),
+    groupCurve: made(targets.GROUP_CURVES.bench),
   }),
-  example(line.groupVelocity, made(line.GROUP_CURVES.bench), made(60)),
-  example(line.groupPercent, made(line.GROUP_CURVES.bench), made(0.8)),
-  example(line.groupWorking, made(line.GROUP_CURVES.bench), 0.8),
+  example(targets.groupVelocity, made(targets.GROUP_CURVES.bench), made(60)),
+  example(targets.groupPercent, made(targets.GROUP_CURVES.bench), made(0.8)),
+  example(targets.groupWorking, made(targets.GROUP_CURVES.bench), 0.8),
   example(power.estimatedPowerW, made(theLine), made(70), made(80)),
   example(
     power.forcePower,
@@ -652,7 +654,8 @@ const EXAMPLES: Example[] = [
   example(basis.basisLoad, { by: "fixed", kg: 50 } as basis.LoadBasis, facts, 3),
   example(basis.basisLoad, { by: "body", percent: 50 } as basis.LoadBasis, facts, 3),
   example(basis.loadForReserve, 100, 3, 2),
-  example(basis.describeBasis, { by: "percent", percent: 50 }),
+  example(basis.describeBasis, { by: "percent", percent: 50 }, "kg" as const),
+  example(basis.basisText, { by: "fixed", kg: 50 } as basis.LoadBasis),
   example(coachFloor, made("squat" as const), made({ floorSquatMps: 0.5 })),
   example(speedClasses.classBorders, made("squat" as const), {
     strengthSpeedSquatMps: 0.5,

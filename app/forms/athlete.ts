@@ -4,6 +4,8 @@ import { GOALS, SEASON_PHASES } from "../../core/maxes/season";
 import { LIFTS } from "../../core/profile/threshold";
 import { MOST_VELOCITY_MPS } from "../../core/reading/rep-rows";
 import { readDecimal } from "../../core/units/decimal";
+import { readLength } from "../../core/units/length";
+import { massKg, readMass } from "../../core/units/mass";
 import { keepVelocity } from "../../core/units/velocity";
 import { DateField, MassField } from "./maxes";
 
@@ -22,6 +24,39 @@ export function optionalNumber(least: number, most: number, words: string) {
         return z.NEVER;
       }
       return reading.value;
+    });
+}
+
+/** A length as written, in any unit, in the field's; empty is undefined. */
+export function optionalLength(unit: "cm" | "m", least: number, most: number, words: string) {
+  return z
+    .string()
+    .default("")
+    .transform((text, context) => {
+      const reading = readLength(text, unit);
+      if (!reading.ok && reading.reason === "empty") return undefined;
+      if (!reading.ok || reading.value < least || reading.value > most) {
+        context.addIssue({ code: "custom", message: words });
+        return z.NEVER;
+      }
+      return reading.value;
+    });
+}
+
+/** A mass as written, in any unit, in kilograms; empty is undefined. */
+export function optionalMassKg(leastKg: number, mostKg: number, words: string) {
+  return z
+    .string()
+    .default("")
+    .transform((text, context) => {
+      const reading = readMass(text, "kg");
+      if (!reading.ok && reading.reason === "empty") return undefined;
+      const kg = reading.ok ? massKg(reading.mass) : Number.NaN;
+      if (!(kg >= leastKg && kg <= mostKg)) {
+        context.addIssue({ code: "custom", message: words });
+        return z.NEVER;
+      }
+      return kg;
     });
 }
 
@@ -74,7 +109,7 @@ export const FactsForm = z.object({
   roomId: emptyIsNull(z.uuid()),
   unit: emptyIsNull(z.enum(["kg", "lb"])),
   birthYear,
-  statureCm: optionalNumber(90, 250, "A stature between 90 and 250 cm.").transform(
+  statureCm: optionalLength("cm", 90, 250, "A stature between 90 and 250 cm.").transform(
     (value) => value ?? null,
   ),
   trainingSince: optionalDate.transform((value) => value ?? null),
@@ -133,11 +168,11 @@ export const SetupForm = z.object({
   safety: z.string().trim().max(30),
   grip: z.string().trim().max(60),
   stance: z.string().trim().max(60),
-  startHeightCm: optionalNumber(0, 250, "A height between 0 and 250 cm."),
-  bottomM: optionalNumber(0, 2.5, "A height in metres, for example 0.85."),
-  lockoutM: optionalNumber(0, 2.8, "A height in metres, for example 1.4."),
-  boxSeatCm: optionalNumber(10, 90, "A seat between 10 and 90 cm."),
-  boxCreaseCm: optionalNumber(-40, 40, "A difference in cm; minus is under the knee."),
+  startHeightCm: optionalLength("cm", 0, 250, "A height between 0 and 250 cm."),
+  bottomM: optionalLength("m", 0, 2.5, "A height in metres, for example 0.85."),
+  lockoutM: optionalLength("m", 0, 2.8, "A height in metres, for example 1.4."),
+  boxSeatCm: optionalLength("cm", 10, 90, "A seat between 10 and 90 cm."),
+  boxCreaseCm: optionalLength("cm", -40, 40, "A difference in cm; minus is under the knee."),
   note: z.string().trim().max(200),
 });
 
@@ -170,7 +205,7 @@ export const ResultForm = z.object({
   date: DateField,
   side: z.enum(["", "left", "right"]).default(""),
   approach: z.literal("yes").optional(),
-  loadKg: optionalNumber(0, 400, "A load between 0 and 400 kg.").transform((value) => value ?? 0),
+  loadKg: optionalMassKg(0, 400, "A load between 0 and 400 kg.").transform((value) => value ?? 0),
   trials: TrialsField,
   splits: z
     .string()
@@ -203,7 +238,7 @@ export const ReadinessForm = z.object({
   plannedKg: neededNumber(1, 1000, "A planned load over 0."),
   stepKg: neededNumber(0.1, 50, "The smallest loadable step."),
   decision: z.enum(["take", "change", "decline"]),
-  decidedKg: optionalNumber(1, 1000, "A load over 0."),
+  decidedKg: optionalMassKg(1, 1000, "A load over 0."),
   reason: z.string().trim().max(200).default(""),
 });
 

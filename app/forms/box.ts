@@ -2,6 +2,7 @@ import { z } from "zod";
 import { RUNGS } from "../../core/boxsquat/ladder";
 import { BOX_STYLES, CONTACTS, type Contact } from "../../core/boxsquat/styles";
 
+import { optionalLength } from "./athlete";
 import { MassField } from "./maxes";
 import { dateField } from "./primitives/date";
 
@@ -39,20 +40,14 @@ export const BoxSetupForm = z.object({
   variantId: z.uuid(),
   styleId: z.enum(ids(BOX_STYLES.map((one) => one.id))),
   contact: z.enum(ids(Object.keys(CONTACTS) as Contact[])),
-  distanceCm: z.preprocess(
-    (raw) => (raw === "" ? undefined : Number(String(raw).replace(",", "."))),
-    z.number("A distance in cm.").min(0, "A distance in cm.").max(150, "Within 150 cm.").optional(),
-  ),
+  distanceCm: optionalLength("cm", 0, 150, "A distance within 150 cm, for example 24 cm."),
   cues: z.string().trim().max(300),
   styleNote: z.string().trim().max(200),
   freeSquatSigned: z.preprocess((raw) => raw === "on", z.boolean()),
 });
 
 const cm = (low: number, high: number, message: string) =>
-  z.preprocess(
-    (raw) => (raw === "" ? Number.NaN : Number(String(raw).replace(",", "."))),
-    z.number(message).min(low, message).max(high, message),
-  );
+  optionalLength("cm", low, high, message).pipe(z.number(message));
 
 /** A trial: seated on a box of this height, the crease so far over (+) or under (−) the knee. */
 export const TrialForm = z.object({

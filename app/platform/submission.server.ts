@@ -1,6 +1,7 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { createHash } from "node:crypto";
 import { cleanText, cleanValues } from "../../core/units/text";
+import { withFieldUnits } from "../forms/primitives/mass-unit";
 import { TooLarge } from "./request-body.server";
 
 /**
@@ -50,7 +51,7 @@ export async function readForm(request: Request): Promise<FormData> {
     form.append(cleanText(name), cleanText(value));
   }
   noteKey(form.get("once"), () => JSON.stringify([...form]));
-  return form;
+  return withFieldUnits(form);
 }
 
 /** The JSON that was sent, its texts cleaned likewise. */

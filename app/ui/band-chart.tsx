@@ -2,6 +2,7 @@ import { useCallback } from "react";
 import { hermiteAt } from "../../core/numeric/hermite";
 import { bandCurve, type Reading } from "../../core/resistance/setup";
 import { Chart, type ChartColors } from "./chart";
+import { useMassIn, useUnit } from "./unit";
 
 /** Axes of a chart of lengths or heights against kilograms, in the theme's colours. */
 export function kilogramAxes(
@@ -25,6 +26,8 @@ export function kilogramAxes(
 
 /** A band's pull over its length: the hanging scale's readings and the curve through them. */
 export function BandChart({ readings, restM }: { readings: readonly Reading[]; restM: number }) {
+  const unit = useUnit();
+  const at = useMassIn();
   const build = useCallback(
     (colors: ChartColors) => {
       const found = bandCurve({ readings, restM });
@@ -35,7 +38,7 @@ export function BandChart({ readings, restM }: { readings: readonly Reading[]; r
         ...kilogramAxes(
           colors,
           { name: "Length, m", min: Number(low.toFixed(2)), max: Number(high.toFixed(2)) },
-          "pull, kg",
+          `pull, ${unit}`,
         ),
         series: [
           {
@@ -46,7 +49,7 @@ export function BandChart({ readings, restM }: { readings: readonly Reading[]; r
               ? Array.from({ length: 51 }, (_, i) => {
                   const from = lengths[0] as number;
                   const length = from + ((high - from) * i) / 50;
-                  return [length, hermiteAt(found.curve, length)];
+                  return [length, at(hermiteAt(found.curve, length))];
                 })
               : [],
           },
@@ -55,12 +58,12 @@ export function BandChart({ readings, restM }: { readings: readonly Reading[]; r
             symbol: "diamond",
             symbolSize: 9,
             itemStyle: { color: colors.ink },
-            data: readings.map((one) => [one.lengthM, one.tensionKg]),
+            data: readings.map((one) => [one.lengthM, at(one.tensionKg)]),
           },
         ],
       };
     },
-    [readings, restM],
+    [readings, restM, unit, at],
   );
   return <Chart label="Pull over length, by the hanging scale" height={170} build={build} />;
 }

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import type { WaitingCall } from "../../core/floor/lifter-state";
 import type { CallAction } from "../../core/liverules/set";
-import { massKg, readMass } from "../../core/units/mass";
+import { type MassUnit, massKg, readMass } from "../../core/units/mass";
+import { readIn } from "../../core/units/written";
 import { SpeedStrip, stripWords } from "./speed-strip";
 import { useKeys } from "./use-keys";
 
@@ -19,13 +20,17 @@ export function CallCard({
   decide,
   named,
   large,
+  unit: reader,
 }: {
   call: WaitingCall;
   keyHint: string | undefined;
   decide: Decide;
   named?: boolean;
   large?: boolean;
+  /** In which who reads it reads loads; the lifter's where left out, as at the rack. */
+  unit?: MassUnit;
 }) {
+  const unit = reader ?? call.unit;
   const [asking, setAsking] = useState<"change" | "decline">();
   const changeable = call.action.type === "load" || call.action.type === "rest";
   useKeys(
@@ -42,9 +47,9 @@ export function CallCard({
     <section aria-label={`Call for ${call.athleteName}`}>
       <p className="font-bold">
         {named ? `${call.athleteName.split(" ")[0]}: ` : ""}
-        {call.proposal}
+        {readIn(call.proposal, unit)}
       </p>
-      <p className="text-muted">{call.evidence}</p>
+      <p className="text-muted">{readIn(call.evidence, unit)}</p>
       <div className="my-1">
         <SpeedStrip
           reps={reps}
@@ -59,6 +64,7 @@ export function CallCard({
           kind={asking}
           call={call}
           large={large ?? false}
+          unit={unit}
           onCancel={() => setAsking(undefined)}
           onDone={(action, reason) => {
             setAsking(undefined);
@@ -99,12 +105,14 @@ function AskForm({
   kind,
   call,
   large,
+  unit,
   onCancel,
   onDone,
 }: {
   kind: "change" | "decline";
   call: WaitingCall;
   large: boolean;
+  unit: MassUnit;
   onCancel: () => void;
   onDone: (action: CallAction, reason: string) => void;
 }) {
@@ -118,7 +126,7 @@ function AskForm({
       if (!(addS >= 0 && addS <= 900)) return setProblem("Seconds from 0 to 900.");
       return onDone({ type: "rest", addS }, "");
     }
-    const reading = readMass(text, "kg");
+    const reading = readMass(text, unit);
     if (!reading.ok || call.action.type !== "load") return setProblem("A load, for example 57.5.");
     const toKg = massKg(reading.mass);
     onDone({ type: "load", deltaKg: toKg - call.action.toKg + call.action.deltaKg, toKg }, "");
@@ -134,7 +142,11 @@ function AskForm({
     >
       <label className="block">
         <span className="text-muted">
-          {kind === "decline" ? "Why not?" : rest ? "How many seconds more?" : "Which load, kg?"}
+          {kind === "decline"
+            ? "Why not?"
+            : rest
+              ? "How many seconds more?"
+              : `Which load, ${unit}?`}
         </span>
         <input
           // biome-ignore lint/a11y/noAutofocus: the question was just asked for by a button

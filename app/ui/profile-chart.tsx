@@ -7,6 +7,7 @@ import { formatKg, plainNumber } from "../../core/units/mass";
 import type { LocalDate } from "../../core/units/time";
 import { formatVelocity } from "../../core/units/velocity";
 import { Chart, type ChartColors } from "./chart";
+import { useMassIn, useUnit } from "./unit";
 
 export interface EarlierTest {
   date: LocalDate;
@@ -40,6 +41,8 @@ export function ProfileChart({
   height?: number;
   title: string;
 }) {
+  const unit = useUnit();
+  const at = useMassIn();
   const build = useCallback(
     (colors: ChartColors) => {
       const used = result.ok ? new Set(result.used.map((rep) => rep.id)) : new Set<string>();
@@ -52,7 +55,7 @@ export function ProfileChart({
       const of = (wanted: string) =>
         reps
           .filter((rep) => kind(rep) === wanted)
-          .map((rep) => ({ id: rep.id, value: [rep.loadKg, rep.velocityMps], rep }));
+          .map((rep) => ({ id: rep.id, value: [at(rep.loadKg), rep.velocityMps], rep }));
       const endKg = result.ok
         ? Math.max(result.fit.maxX, Math.min(result.line.l0Kg, result.oneRepMax?.kg ?? 0))
         : Math.max(20, ...reps.map((rep) => rep.loadKg));
@@ -70,20 +73,20 @@ export function ProfileChart({
               rep.forceN === undefined
                 ? ""
                 : `<br>${plainNumber(rep.forceN, 0)} N, ${plainNumber(rep.powerW ?? 0, 0)} W`;
-            return `${formatKg(rep.loadKg)}, ${formatVelocity(rep.velocityMps)} m/s${force}${rep.excluded === undefined ? "" : "<br>left out"}`;
+            return `${formatKg(rep.loadKg, unit, 1)}, ${formatVelocity(rep.velocityMps)} m/s${force}${rep.excluded === undefined ? "" : "<br>left out"}`;
           },
         },
         xAxis: {
-          ...axis(colors, "Load, kg"),
+          ...axis(colors, `Load, ${unit}`),
           nameGap: 24,
-          min: Math.floor(startKg / 10) * 10,
-          max: Math.ceil((endKg * 1.06) / 10) * 10,
+          min: Math.floor(at(startKg) / 10) * 10,
+          max: Math.ceil((at(endKg) * 1.06) / 10) * 10,
         },
         yAxis: { ...axis(colors, "m/s"), nameGap: 32, min: 0, max: topOf(reps, result) },
         series: [
           {
             type: "line",
-            data: band.map((one) => [one.kg, one.low]),
+            data: band.map((one) => [at(one.kg), one.low]),
             lineStyle: { opacity: 0 },
             symbol: "none",
             stack: "band",
@@ -93,7 +96,7 @@ export function ProfileChart({
           },
           {
             type: "line",
-            data: band.map((one) => [one.kg, one.high - one.low]),
+            data: band.map((one) => [at(one.kg), one.high - one.low]),
             lineStyle: { opacity: 0 },
             areaStyle: { color: colors.wash, opacity: 1 },
             symbol: "none",
@@ -107,9 +110,9 @@ export function ProfileChart({
                 {
                   type: "line",
                   data: [
-                    [startKg, velocityAt(earlier.line, startKg)],
+                    [at(startKg), velocityAt(earlier.line, startKg)],
                     [
-                      Math.min(endKg, earlier.line.l0Kg),
+                      at(Math.min(endKg, earlier.line.l0Kg)),
                       velocityAt(earlier.line, Math.min(endKg, earlier.line.l0Kg)),
                     ],
                   ],
@@ -119,7 +122,7 @@ export function ProfileChart({
                 },
                 {
                   type: "scatter",
-                  data: earlier.used.map((one) => [one.loadKg, one.velocityMps]),
+                  data: earlier.used.map((one) => [at(one.loadKg), one.velocityMps]),
                   symbol: "rect",
                   symbolSize: 7,
                   itemStyle: {
@@ -136,8 +139,8 @@ export function ProfileChart({
                 {
                   type: "line",
                   data: [
-                    [startKg, velocityAt(result.line, startKg)],
-                    [endKg, velocityAt(result.line, endKg)],
+                    [at(startKg), velocityAt(result.line, startKg)],
+                    [at(endKg), velocityAt(result.line, endKg)],
                   ],
                   symbol: "none",
                   lineStyle: { color: colors.primary, width: 2 },
@@ -163,8 +166,8 @@ export function ProfileChart({
             : []),
           ...(max && thresholdMps !== undefined
             ? [
-                interval(max.planning, thresholdMps, colors.muted, 1.5),
-                interval(max.lineOnly, thresholdMps, colors.ink, 4),
+                interval(max.planning, at, thresholdMps, colors.muted, 1.5),
+                interval(max.lineOnly, at, thresholdMps, colors.ink, 4),
               ]
             : []),
           {
@@ -192,10 +195,10 @@ export function ProfileChart({
         ],
       };
     },
-    [reps, result, thresholdMps, earlier],
+    [reps, result, thresholdMps, earlier, unit, at],
   );
   const words = result.ok
-    ? `${title}: ${reps.length} reps, line from ${formatVelocity(result.line.v0Mps)} m/s at no load to ${formatKg(result.line.l0Kg, "kg", 1)} at no speed.`
+    ? `${title}: ${reps.length} reps, line from ${formatVelocity(result.line.v0Mps)} m/s at no load to ${formatKg(result.line.l0Kg, unit, 1)} at no speed.`
     : `${title}: ${reps.length} reps, no line.`;
   return <Chart label={words} height={height} build={build} />;
 }
@@ -220,6 +223,7 @@ function topOf(reps: readonly ProfileRep[], result: ProfileResult): number {
 /** An interval of the 1RM as a bar lying on the threshold. */
 function interval(
   range: { ok: true; low: number; high: number } | { ok: false },
+  at: (kg: number) => number,
   mps: number,
   color: string,
   width: number,
@@ -228,8 +232,8 @@ function interval(
     type: "line",
     data: range.ok
       ? [
-          [range.low, mps],
-          [range.high, mps],
+          [at(range.low), mps],
+          [at(range.high), mps],
         ]
       : [],
     symbol: "none",
@@ -249,23 +253,25 @@ export function ForcePowerChart({
   line: LoadVelocityLine;
   what: "force" | "power";
 }) {
+  const unit = useUnit();
+  const at = useMassIn();
   const build = useCallback(
     (colors: ChartColors) => {
       const points = power.points.flatMap((point) => {
         const value = what === "force" ? point.forceN : point.powerW;
-        return value === undefined ? [] : [[point.loadKg, value]];
+        return value === undefined ? [] : [[at(point.loadKg), value]];
       });
       const peak = what === "force" ? power.peakForce : power.peakPower;
       const estimated = what === "power" && !power.peakPower.measured;
       const curve = estimated
         ? Array.from({ length: 31 }, (_, i) => {
             const kg = (line.l0Kg * i) / 30;
-            return [kg, estimatedPowerW(line, power.addedKg, kg)];
+            return [at(kg), estimatedPowerW(line, power.addedKg, kg)];
           })
         : points;
       return {
         grid: { left: 52, right: 12, top: 12, bottom: 38 },
-        xAxis: { ...axis(colors, "Load, kg"), nameGap: 22, min: 0 },
+        xAxis: { ...axis(colors, `Load, ${unit}`), nameGap: 22, min: 0 },
         yAxis: {
           ...axis(colors, what === "force" ? "N" : "W"),
           nameGap: 40,
@@ -292,7 +298,7 @@ export function ForcePowerChart({
           },
           {
             type: "scatter",
-            data: peak ? [[peak.loadKg, peak.value]] : [],
+            data: peak ? [[at(peak.loadKg), peak.value]] : [],
             symbol: "diamond",
             symbolSize: 15,
             itemStyle: {
@@ -305,7 +311,7 @@ export function ForcePowerChart({
         ],
       };
     },
-    [power, line, what],
+    [power, line, what, unit, at],
   );
   return <Chart label={`Mean propulsive ${what} over load`} height={170} build={build} />;
 }

@@ -4,6 +4,7 @@ import { analyseProfile, type ProfileRep } from "../../core/profile/analysis";
 import { forcePower } from "../../core/profile/power";
 import { velocityThreshold } from "../../core/profile/threshold";
 import { ProfileFigures } from "./profile-figures";
+import { UnitProvider } from "./unit";
 import { WorkingProvider } from "./working";
 
 const reps = (points: number[][], forces: number[] = []): ProfileRep[] =>
@@ -49,16 +50,11 @@ function shown(
       })
     : undefined;
   const html = renderToStaticMarkup(
-    <WorkingProvider>
-      <ProfileFigures
-        id="p"
-        result={result}
-        threshold={threshold}
-        power={power}
-        unit={unit}
-        band={band}
-      />
-    </WorkingProvider>,
+    <UnitProvider unit={unit}>
+      <WorkingProvider>
+        <ProfileFigures id="p" result={result} threshold={threshold} power={power} band={band} />
+      </WorkingProvider>
+    </UnitProvider>,
   );
   return html.replace(/<[^>]+>/g, " ").replace(/\s+/g, " ");
 }

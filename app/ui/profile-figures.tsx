@@ -6,7 +6,9 @@ import type { IntervalResult } from "../../core/profile/prediction";
 import type { Threshold } from "../../core/profile/threshold";
 import { formatKg, type MassUnit, plainNumber } from "../../core/units/mass";
 import { formatVelocity } from "../../core/units/velocity";
+import { readIn } from "../../core/units/written";
 import { Notice } from "./page";
+import { useUnit } from "./unit";
 import { Figure } from "./working";
 
 function range(one: IntervalResult, unit: MassUnit): string {
@@ -21,7 +23,6 @@ export function ProfileFigures({
   threshold,
   power,
   band,
-  unit = "kg",
   warnings = true,
 }: {
   /** Prefix of the figures' ids on the page. */
@@ -31,9 +32,9 @@ export function ProfileFigures({
   power: ForcePower | undefined;
   /** Where the coach says a group's power usually peaks; beside the own peak. */
   band?: PowerBand | undefined;
-  unit?: MassUnit;
   warnings?: boolean;
 }) {
+  const unit = useUnit();
   if (!result.ok) {
     return <Notice kind="warning" title={REFUSAL_WORDS[result.reason]} />;
   }
@@ -53,7 +54,7 @@ export function ProfileFigures({
                 {range(oneRepMax.planning, unit)}
               </span>
               <span className="block text-sm text-muted">
-                Tends to read high: by 10 kg and more in squats.
+                Tends to read high: by {formatKg(10, unit, 0)} and more in squats.
               </span>
             </>
           ) : (
@@ -115,7 +116,7 @@ export function ProfileFigures({
       </dl>
       {warnings
         ? result.warnings.map((warning) => (
-            <Notice key={warning.text} kind="warning" title={warning.text} />
+            <Notice key={warning.code} kind="warning" title={readIn(warning.text, unit)} />
           ))
         : null}
     </>

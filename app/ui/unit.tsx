@@ -1,5 +1,5 @@
-import { createContext, type ReactNode, useContext } from "react";
-import type { MassUnit } from "../../core/units/mass";
+import { createContext, type ReactNode, useCallback, useContext } from "react";
+import { kgToGrains, type MassUnit, massIn } from "../../core/units/mass";
 
 const UnitContext = createContext<MassUnit>("kg");
 
@@ -10,4 +10,10 @@ export function UnitProvider({ unit, children }: { unit: MassUnit; children: Rea
 
 export function useUnit(): MassUnit {
   return useContext(UnitContext);
+}
+
+/** Kilograms as a number in the reader's unit, for axes and bare figures. */
+export function useMassIn(): (kg: number) => number {
+  const unit = useUnit();
+  return useCallback((kg: number) => massIn(kgToGrains(kg), unit), [unit]);
 }

@@ -9,7 +9,8 @@ import {
   useRef,
   useState,
 } from "react";
-import type { Working } from "../../core/units/working";
+import { type Working, workingIn } from "../../core/units/working";
+import { useUnit } from "./unit";
 
 interface Selection {
   key: string;
@@ -166,6 +167,7 @@ function centre(element: HTMLElement) {
 /** The working of the selected figure, for the margin. */
 export function WorkingPanel() {
   const { selected, select } = useWorking();
+  const unit = useUnit();
   const close = useCallback(() => select(undefined), [select]);
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
@@ -175,7 +177,7 @@ export function WorkingPanel() {
     return () => window.removeEventListener("keydown", onKey);
   }, [selected, close]);
   if (!selected) return null;
-  const { working } = selected;
+  const working = workingIn(selected.working, unit);
   return (
     <section aria-live="polite" aria-label="Working" className="working-panel">
       <div className="flex items-baseline justify-between gap-2">

@@ -1,16 +1,11 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { grains, kgToGrains, type Mass, type MassUnit } from "../units/mass";
-import {
-  describeRefusal,
-  describeSide,
-  loadBar,
-  loadingWorking,
-  plateChange,
-  stepFrom,
-} from "./load";
+import { workingIn } from "../units/working";
+import { describeSide, loadBar, plateChange, stepFrom } from "./load";
 import { loadableTable } from "./loadable";
 import type { LoadingGear } from "./loading-gear";
+import { describeRefusal, loadingWorking } from "./loading-words";
 
 const gearOf = (
   plates: Array<[number, number]>,
@@ -108,7 +103,7 @@ describe("what cannot be built", () => {
     const refusal = loadBar(CLUB, 12);
     expect(refusal).toMatchObject({ ok: false, reason: "under-lightest", lightestKg: 20 });
     if (refusal.ok) throw new Error("loaded");
-    expect(describeRefusal(refusal)).toBe(
+    expect(describeRefusal(refusal, "kg")).toBe(
       "12 kg is not loadable: the lightest possible is 20 kg (Straight bar, empty). Use a lighter bar, or another exercise.",
     );
   });
@@ -117,7 +112,7 @@ describe("what cannot be built", () => {
     const refusal = loadBar(gearOf([[25, 6]], { ratedKg: 250 }), 262.5);
     if (refusal.ok) throw new Error("loaded");
     expect(refusal.reason).toBe("over-rating");
-    expect(describeRefusal(refusal)).toBe(
+    expect(describeRefusal(refusal, "kg")).toBe(
       "Straight bar holds 250 kg at most. 262.5 kg asked. Use a heavier bar, or lower the working max.",
     );
   });
@@ -126,7 +121,7 @@ describe("what cannot be built", () => {
     const refusal = loadBar(CLUB, 310);
     if (refusal.ok) throw new Error("loaded");
     expect(refusal.reason).toBe("over-plates");
-    expect(describeRefusal(refusal)).toContain("This room's plates reach");
+    expect(describeRefusal(refusal, "kg")).toContain("This room's plates reach");
   });
 
   test.each([0, -5, Number.NaN, Number.POSITIVE_INFINITY])("%s is not a load", (asked) => {
@@ -280,7 +275,7 @@ describe("steps and changes", () => {
   it("says asked, nearest, true percentage and a side", () => {
     const loading = loadBar(CLUB, 72.1);
     if (!loading.ok) throw new Error(loading.reason);
-    const lines = loadingWorking(loading, 169.575);
+    const { lines } = workingIn({ title: "", lines: loadingWorking(loading, 169.575) }, "kg");
     expect(lines.map((line) => line.value)).toEqual([
       "72.1 kg",
       "72.5 kg · 42.8 %",

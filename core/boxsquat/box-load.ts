@@ -1,7 +1,8 @@
 import type { LearntRatio } from "../maxes/variants";
 import { usual } from "../settings/team-defaults";
-import { formatKg, type MassUnit, plainNumber } from "../units/mass";
+import { plainNumber } from "../units/mass";
 import type { Working } from "../units/working";
+import { written } from "../units/written";
 
 /** Without the rebound about this much of the free squat (coaching practice, no study), %. */
 export const FREE_SHARE_PERCENT = {
@@ -40,17 +41,15 @@ export function boxLoad(input: {
   learnt: LearntRatio | undefined;
   /** The practice's share of the free squat, %. */
   share?: { least: number; most: number };
-  unit?: MassUnit;
 }): BoxLoad | { ok: false; reason: "not-a-load" } {
   const { baseKg, learnt } = input;
-  const unit = input.unit ?? "kg";
   const share = input.share ?? FREE_SHARE_PERCENT;
   const least = learnt?.ratio ?? share.least / 100;
   const most = learnt?.ratio ?? share.most / 100;
   if (!isMass(baseKg) || !isRatio(least) || !isRatio(most)) {
     return { ok: false, reason: "not-a-load" };
   }
-  const kg = (ratio: number) => formatKg(baseKg * ratio, unit, 1);
+  const kg = (ratio: number) => written(baseKg * ratio, 1);
   return {
     ok: true,
     leastKg: baseKg * least,
@@ -59,7 +58,7 @@ export function boxLoad(input: {
     working: {
       title: `Box squat from the free squat, ${input.styleName}`,
       lines: [
-        { label: `Base: ${BOX_BASE_NAMES[input.base]}`, value: formatKg(baseKg, unit, 1) },
+        { label: `Base: ${BOX_BASE_NAMES[input.base]}`, value: written(baseKg, 1) },
         learnt
           ? {
               label: "Own ratio, box to free",

@@ -1,10 +1,12 @@
-import { type BarLoading, describeRefusal, loadBar } from "../barload/load";
+import { type BarLoading, loadBar } from "../barload/load";
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
+import { describeRefusal } from "../barload/loading-words";
 import { loadAt, velocityAt } from "../profile/line";
 import { BASIS_REFUSALS, type BasisFacts, basisLoad, type LoadBasis } from "../recipe/basis";
 import type { Recipe, WaveSet } from "../recipe/recipe";
-import { formatKg, type MassUnit, plainNumber } from "../units/mass";
+import { type MassUnit, plainNumber } from "../units/mass";
 import type { Working, WorkingLine } from "../units/working";
+import { written } from "../units/written";
 import { ENDING_NAMES, type School } from "./school";
 
 /** One ask of a slot as a school would set it for one athlete. */
@@ -64,9 +66,9 @@ export function underSchool(input: UnderSchoolInput): UnderSchool {
   });
   const found = basisUnder(input);
   if (!found.ok) return none(found.reason);
-  const load = basisLoad(found.basis, input.facts, rules.reps, input.unit);
+  const load = basisLoad(found.basis, input.facts, rules.reps);
   if (!load.ok) return none(BASIS_REFUSALS[load.reason], found.basis);
-  const bar = barUnder(school, recipe, found.basis, load.kg, input.unit);
+  const bar = barUnder(school, recipe, found.basis, load.kg);
   if (!bar.ok) return none(bar.reason, found.basis);
   const loading = loadBar(input.gear, bar.kg * (set.factor ?? 1), input.mode);
   if (!loading.ok) return none(describeRefusal(loading, input.unit), found.basis);
@@ -83,7 +85,7 @@ export function underSchool(input: UnderSchoolInput): UnderSchool {
         ...bar.lines,
         {
           label: "Nearest on this bar",
-          value: formatKg(loading.totalKg, input.unit),
+          value: written(loading.totalKg),
           emphasis: "answer" as const,
         },
       ],
@@ -151,7 +153,7 @@ function basisUnder({ school, recipe, set, facts, thresholdMps }: UnderSchoolInp
           share,
           {
             label: `Max by the own line, at ${thresholdMps.toFixed(2)} m/s`,
-            value: formatKg(lineMaxKg, "kg", 1),
+            value: written(lineMaxKg, 1),
             detail: "tends to be high (Banyard et al. 2017)",
           },
         ],
@@ -163,13 +165,7 @@ function basisUnder({ school, recipe, set, facts, thresholdMps }: UnderSchoolInp
 type OnBar = { ok: true; kg: number; lines: WorkingLine[] } | { ok: false; reason: string };
 
 /** What goes on the bar where the school's percentage counts bands or chains in. */
-function barUnder(
-  school: School,
-  recipe: Recipe,
-  basis: LoadBasis,
-  kg: number,
-  unit: MassUnit,
-): OnBar {
+function barUnder(school: School, recipe: Recipe, basis: LoadBasis, kg: number): OnBar {
   const share = recipe.resistancePercent ?? 0;
   if (basis.by !== "percent" || share === 0 || school.convention === "bar")
     return { ok: true, kg, lines: [] };
@@ -185,7 +181,7 @@ function barUnder(
     lines: [
       {
         label: `Less ${plainNumber(share)} % of the lockout total in bands or chains`,
-        value: formatKg(kg * (1 - share / 100), unit, 1),
+        value: written(kg * (1 - share / 100), 1),
       },
     ],
   };

@@ -4,6 +4,8 @@ import type { LoadingGear } from "../barload/loading-gear";
 import type { BasisFacts } from "../recipe/basis";
 import type { ClockMark } from "../units/clock";
 import type { Mass } from "../units/mass";
+import { workingIn } from "../units/working";
+import { readIn } from "../units/written";
 import { simplerComplex } from "./adapt";
 import { type ComplexItem, complexStave, complexTotals } from "./complex";
 import { checkComplex } from "./complex-checks";
@@ -218,7 +220,7 @@ describe("an item's number for one athlete", () => {
     const number = of(pull);
     expect(number).toMatchObject({ words: "70 kg", kg: 70, side: "20 · 5" });
     expect(number.steps).toEqual([55, 60, 65, 70, 75, 80, 85, 90, 95, 100, 105, 110]);
-    expect(number.working?.lines.map((one) => one.value)).toEqual([
+    expect(number.working?.lines.map((one) => readIn(one.value, "kg"))).toEqual([
       "101 kg",
       "70.7 kg",
       "70.7 kg",
@@ -277,8 +279,8 @@ describe("an item's number for one athlete", () => {
 
   it("keeps what was planned when another load is set at the rack", () => {
     const planned = of(pull);
-    expect(numberSet(planned, undefined)).toBe(planned);
-    const set = numberSet(planned, { round: 2, kg: 75 });
+    expect(numberSet(planned, undefined, "kg")).toBe(planned);
+    const set = numberSet(planned, { round: 2, kg: 75 }, "kg");
     expect(set).toMatchObject({ words: "75 kg", kg: 75 });
     expect(set.side).toBeUndefined();
     const last = set.working?.lines[set.working.lines.length - 1];
@@ -329,7 +331,7 @@ describe("a load that is looked for", () => {
 
   it("says which rounds it read, and which was the best", () => {
     const found = seek([round(1, 60, 40), round(2, 65, 42), round(3, 70, 42)]);
-    expect("working" in found && found.working.lines).toEqual([
+    expect("working" in found && workingIn(found.working, "kg").lines).toEqual([
       { label: "Round 1, 60 kg", value: "40 cm" },
       { label: "Round 2, 65 kg", value: "42 cm", detail: "best so far" },
       { label: "Round 3, 70 kg", value: "42 cm" },

@@ -1,5 +1,6 @@
-import { describeRefusal, describeSide, loadBar, loadingWorking, stepFrom } from "../barload/load";
+import { describeSide, loadBar, stepFrom } from "../barload/load";
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
+import { describeRefusal, loadingWorking } from "../barload/loading-words";
 import { LIFT_NAMES } from "../profile/threshold";
 import {
   BASIS_REFUSALS,
@@ -7,7 +8,7 @@ import {
   type BasisLoad,
   type BasisRefusal,
   basisLoad,
-  describeBasis,
+  basisText,
 } from "../recipe/basis";
 import {
   formatKg,
@@ -19,6 +20,7 @@ import {
   plainNumber,
 } from "../units/mass";
 import type { Working, WorkingLine } from "../units/working";
+import { readIn, written } from "../units/written";
 import type { Complex, ComplexItem, ItemKind, ItemLoad } from "./complex";
 import { DIRECTION_NAMES } from "./complex";
 
@@ -63,15 +65,10 @@ export function toItemStep(kg: number, kind: ItemKind, unit: MassUnit): number {
 }
 
 /** An item's load for an athlete, kg before rounding; words where there is none. */
-export function itemLoad(
-  load: ItemLoad,
-  facts: BasisFacts,
-  reps: number,
-  unit: MassUnit = "kg",
-): ItemKg {
+export function itemLoad(load: ItemLoad, facts: BasisFacts, reps: number): ItemKg {
   if (load.by === "none") return { kg: undefined, words: "body weight" };
   if (load.by === "eye") return { kg: undefined, words: "by eye" };
-  const found = basisLoad(load, facts, reps, unit);
+  const found = basisLoad(load, facts, reps);
   return found.ok
     ? { kg: found.kg, load: found }
     : { kg: undefined, words: SHORT_REFUSALS[found.reason] ?? BASIS_REFUSALS[found.reason] };
@@ -122,7 +119,7 @@ export function itemNumber(input: {
   const unit = input.unit ?? "kg";
   const load = loadInWeek(complex, item, week);
   if (needsLift(load) && item.of === undefined) return { words: "no lift named for its share" };
-  const found = itemLoad(load, facts, item.reps, unit);
+  const found = itemLoad(load, facts, item.reps);
   if (found.kg === undefined) return { words: found.words };
   const moved: WorkingLine[] =
     load === item.load || load.by === "none"
@@ -130,11 +127,12 @@ export function itemNumber(input: {
       : [
           {
             label: `Week ${week} of the pairing`,
-            value: describeBasis(load),
+            value: basisText(load),
             detail: `${plainNumber(complex.weekStep)} points a week, ${DIRECTION_NAMES[complex.direction]}`,
           },
         ];
-  const title = `${item.name}, ${found.load.working.title.toLowerCase()}${
+  const by = readIn(found.load.working.title, unit).toLowerCase();
+  const title = `${item.name}, ${by}${
     item.of && needsLift(load) ? `, ${LIFT_NAMES[item.of].toLowerCase()}` : ""
   }`;
   const lines = [...moved, ...found.load.working.lines.map(({ emphasis: _, ...line }) => line)];
@@ -148,13 +146,12 @@ export function itemNumber(input: {
   if (gear && needsLift(load)) {
     const onBar = loadBar(gear, found.kg, input.mode ?? "nearest");
     if (onBar.ok) {
-      const at = (kg: number) => formatKg(kg, unit, 1);
       return {
-        words: at(onBar.totalKg),
+        words: formatKg(onBar.totalKg, unit, 1),
         kg: onBar.totalKg,
         side: describeSide(onBar.side.plates),
         steps: stepsOnBar(gear, onBar.totalKg, unit),
-        working: { title, lines: [...lines, ...loadingWorking(onBar, facts.maxKg, unit)], ...rest },
+        working: { title, lines: [...lines, ...loadingWorking(onBar, facts.maxKg)], ...rest },
       };
     }
     // A loaded jump may be lighter than a bar: it is held then. A lift may not.
@@ -194,7 +191,7 @@ export function itemNumber(input: {
         ...lines,
         {
           label: `To the nearest ${formatMass({ amount: step, unit })}`,
-          value: formatKg(kg, unit, 1),
+          value: written(kg, 1),
           emphasis: "answer",
           detail:
             item.kind === "lift" ? "no bar of a room stands behind it" : "held, worn or thrown",
@@ -225,7 +222,7 @@ function stepsOnBar(gear: LoadingGear, kg: number, unit: MassUnit): number[] {
 export function numberSet(
   planned: ItemNumber,
   set: { round: number; kg: number } | undefined,
-  unit: MassUnit = "kg",
+  unit: MassUnit,
 ): ItemNumber {
   if (!set || set.kg === planned.kg) return planned;
   const { side: _, ...rest } = planned;

@@ -1,6 +1,7 @@
-import { formatKg, type MassUnit, plainNumber } from "../units/mass";
+import { plainNumber } from "../units/mass";
 import { GRAVITY } from "../units/velocity";
 import type { Working } from "../units/working";
+import { say, type Text, written } from "../units/written";
 import type { Complex } from "./complex";
 import { OUTPUTS } from "./outputs";
 import { type AthleteRun, bestOf, loadSet, type RunSettings } from "./run";
@@ -78,16 +79,14 @@ export function seekLoad(input: {
   rounds: readonly SeekRound[];
   measure: SeekMeasure;
   steps: readonly number[];
-  unit?: MassUnit;
   settings?: RunSettings;
 }): SeekAnswer {
-  const unit = input.unit ?? "kg";
   const { sameWithinPercent } = input.settings ?? RUN_DEFAULTS;
   const rounds = [...input.rounds].sort((a, b) => a.round - b.round);
   const [first, ...later] = rounds;
   if (!first) return { kind: "begin" };
   const { up, unit: measure, name } = input.measure;
-  const mass = (kg: number) => formatKg(kg, unit, 1);
+  const mass = (kg: number) => written(kg, 1);
   let best = first;
   let over: SeekRound | undefined;
   for (const one of later) {
@@ -98,11 +97,11 @@ export function seekLoad(input: {
       break;
     }
   }
-  const working = (answer: string, label: string): Working => ({
+  const working = (answer: Text, label: string): Working => ({
     title: "Load found by output",
     lines: [
       ...rounds.map((one) => ({
-        label: `Round ${one.round}, ${mass(one.loadKg)}`,
+        label: say`Round ${one.round}, ${mass(one.loadKg)}`,
         value: `${plainNumber(one.output, measure === "W" ? 0 : 2)} ${measure}`.trim(),
         ...(one === best ? { detail: "best so far" } : {}),
       })),

@@ -1,4 +1,5 @@
 import type { Working } from "../units/working";
+import { say, type Text, written } from "../units/written";
 
 /** One line of work: sets × reps × load, a dumbbell counted for one hand or for both. */
 export interface WorkLine {
@@ -30,7 +31,7 @@ export function tonnageKg(line: WorkLine): number | undefined {
 }
 
 export interface Progression {
-  name: string;
+  name: Text;
   line: WorkLine;
   tonnageKg: number;
   deltaKg: number;
@@ -44,14 +45,14 @@ export function progressions(
   const now = tonnageKg(line);
   if (now === undefined) return [];
   // What leads to no line is no step.
-  const next = (name: string, changed: WorkLine): Progression[] => {
+  const next = (name: Text, changed: WorkLine): Progression[] => {
     const then = tonnageKg(changed);
     if (then === undefined) return [];
     return [{ name, line: changed, tonnageKg: then, deltaKg: then - now }];
   };
   return [
     ...next(`${step.reps} more reps a set`, { ...line, reps: line.reps + step.reps }),
-    ...next(`${step.loadKg} kg more`, { ...line, loadKg: line.loadKg + step.loadKg }),
+    ...next(say`${written(step.loadKg)} more`, { ...line, loadKg: line.loadKg + step.loadKg }),
     ...next(step.sets === 1 ? "one more set" : `${step.sets} more sets`, {
       ...line,
       sets: line.sets + step.sets,
@@ -69,10 +70,10 @@ export function tonnageWorking(line: WorkLine): Working {
       { label: "Sets × reps", value: `${sets} × ${reps} = ${sets * reps}` },
       {
         label: "Load",
-        value: `${loadKg} kg`,
+        value: written(loadKg),
         detail: hands === 2 ? "per hand, both counted" : "in all",
       },
-      { label: "Tonnage", value: `${all} kg`, emphasis: "answer" },
+      { label: "Tonnage", value: written(all), emphasis: "answer" },
     ],
     changes: ["Whether a dumbbell counts one hand or both."],
   };

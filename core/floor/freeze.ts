@@ -10,7 +10,7 @@ import { ownWords } from "../prescribe/own-words";
 import { prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { type Rigging, riggingOf } from "../prescribe/rigging";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
-import { GROUP_CURVES } from "../profile/line";
+import { GROUP_CURVES } from "../profile/target-speed";
 import { LIFTS } from "../profile/threshold";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { stopOf } from "../recipe/speeds";
@@ -75,6 +75,7 @@ export function prescribeWeek(input: {
       rigging,
       gear,
       mode: plan.rounding,
+      unit: athlete.unit,
       metric: plan.metric,
       groupCurve: lift === "bench" || lift === "squat" ? GROUP_CURVES[lift] : undefined,
       overrideKg: overrides.get(`${athlete.id}/${set.key}`),
@@ -85,7 +86,7 @@ export function prescribeWeek(input: {
     loadsKg: sets.map((set) => set.loadKg),
     facts,
     basis: plan.recipe.basis,
-    unit: athlete.unit ?? "kg",
+    unit: athlete.unit,
   });
   return { sets, rigging, words };
 }
@@ -162,7 +163,7 @@ export function freezeSession(input: {
       const hang = stillThere(rack.hang, taken);
       const prescribed = group.lifters.map(({ athlete, facts }) => {
         const setup = input.setups.get(athlete.id);
-        const unit = athlete.unit ?? "kg";
+        const { unit } = athlete;
         const own = prescribeWeek({ plan, week, athlete, gear: rack.gear, hang, overrides });
         const lines = [...how, ...own.words, ...(setup?.setup ?? [])];
         const lifter: FrozenLifter = {

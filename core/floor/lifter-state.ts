@@ -1,5 +1,6 @@
 import { afterSet, type Call, type CallAction, type DoneSet } from "../liverules/set";
 import { type ClockMark, secondsBetween } from "../units/clock";
+import type { MassUnit } from "../units/mass";
 import type { LogConflict } from "./conflicts";
 import type { EntryBody, LogEntry, SetEntryBody } from "./entries";
 import type { FrozenLifter } from "./frozen";
@@ -10,6 +11,8 @@ import { compareEntries } from "./validity";
 export interface WaitingCall extends Call {
   athleteId: string;
   athleteName: string;
+  /** In which the lifter reads loads. */
+  unit: MassUnit;
   slotId: string;
   setKey: string;
   rackId: string;
@@ -130,6 +133,7 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
             ...set.verdict.call,
             athleteId: lifter.athleteId,
             athleteName: lifter.name,
+            unit: lifter.unit,
             slotId: slot.slotId,
             setKey: prescription.key,
             rackId: rack.id,

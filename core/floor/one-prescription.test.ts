@@ -70,6 +70,7 @@ describe("one prescription", () => {
             settings: { deloadLoad: 0.8, deloadSets: 0.5 },
             hang,
             forLift: {},
+            unit: facts.unit,
           };
           const lifter = lifterAt(
             "a",

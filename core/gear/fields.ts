@@ -1,7 +1,7 @@
 import type { PlateStock } from "../barload/loading-gear";
 import { BAND_WORDS, bandCurve, type Reading } from "../resistance/setup";
 import { readDecimal } from "../units/decimal";
-import { readLength } from "../units/length";
+import { drawnTogether, readLength } from "../units/length";
 import { formatMass, type Mass, type MassUnit, massKg, plainNumber, readMass } from "../units/mass";
 import { type FieldSpec, GEAR, type GearItem, type GearKind } from "./kinds";
 
@@ -65,14 +65,23 @@ export function readPlates(
   return { ok: true, plates };
 }
 
-/** "0.7 4, 1.0 13": length in metres and pull in kilograms of each reading. */
-function readReadings(text: string): FieldReading {
-  const parts = text.split(/[\s;]+|,(?=\s)/).filter((part) => part !== "");
+/** "0.7 4, 40 in 9 lb": length (metres where none is said) and pull of each reading. */
+function readReadings(text: string, unit: MassUnit): FieldReading {
+  const parts = drawnTogether(text)
+    .split(/[\s;]+|,(?=\s)/)
+    .filter((part) => part !== "");
   const values: number[] = [];
   for (const part of parts) {
-    const reading = readDecimal(part.replace(/(?<=\d)(m|kg)$/i, ""));
-    if (!reading.ok) return wrong(`"${part}" is not a number.`);
-    values.push(reading.value);
+    // Lengths and pulls take turns.
+    if (values.length % 2 === 0) {
+      const length = readLength(part, "m");
+      if (!length.ok) return wrong(`"${part}" is not a length, for example 0.7 or 28 in.`);
+      values.push(length.value);
+    } else {
+      const pull = readMass(part, unit);
+      if (!pull.ok) return wrong(`"${part}" is not a pull, for example 9 kg or 20 lb.`);
+      values.push(massKg(pull.mass));
+    }
   }
   if (values.length % 2 === 1) return wrong("The last length has no pull beside it.");
   const readings: Reading[] = [];
@@ -149,7 +158,9 @@ export function readGearField(spec: FieldSpec, text: string, unit: MassUnit = "k
     }
     case "lengths": {
       const values: number[] = [];
-      for (const part of trimmed.split(/[\s;]+|,(?=\s)/).filter((one) => one !== "")) {
+      for (const part of drawnTogether(trimmed)
+        .split(/[\s;]+|,(?=\s)/)
+        .filter((one) => one !== "")) {
         const reading = readLength(part, spec.unit);
         if (!reading.ok) return wrong(`"${part}" is not a length.`);
         if (reading.value < spec.low || reading.value > spec.high) {
@@ -164,7 +175,7 @@ export function readGearField(spec: FieldSpec, text: string, unit: MassUnit = "k
       return read.ok ? right(read.plates) : wrong(read.text);
     }
     case "readings":
-      return readReadings(trimmed);
+      return readReadings(trimmed, unit);
   }
 }
 

@@ -68,6 +68,18 @@ describe("a piece of gear as it is written", () => {
     expect(item("block").values.height).toBe(38.1);
   });
 
+  it("takes any unit in a band's readings and a list of lengths, with or without a blank", () => {
+    const readings = (text: string) => item("band", { readings: text }).values.readings;
+    const kilograms = readings("0.7 4, 1.0 13");
+    expect(readings("0.7m 4kg, 1.0 m 13 kg")).toEqual(kilograms);
+    expect(readings("70 cm 4, 100cm 13 kg")).toEqual(kilograms);
+    expect(readings("28 in 9 lb 40in 28lb")).toMatchObject([
+      { lengthM: 0.7112, tensionKg: expect.closeTo(4.08, 2) },
+      { lengthM: 1.016, tensionKg: expect.closeTo(12.7, 2) },
+    ]);
+    expect(item("box", { heights: "17.5 in 44 cm" }).values.heights).toEqual([44, 44.45]);
+  });
+
   it.each([
     ["band", "rest", "41", /Was it 41 cm\? Then write 41 cm\./],
     ["band", "readings", "1.0 9", /two lengths or more/],

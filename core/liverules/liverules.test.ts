@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { testGear } from "../barload/fixtures/gear";
 import { loadVelocityLine } from "../profile/line";
+import { readIn } from "../units/written";
 import { faultsFor } from "./lift-faults";
 import { afterRep, lossLine, type SetRules } from "./rep";
 import { type AfterSetInput, afterSet, type DoneSet } from "./set";
@@ -131,8 +132,8 @@ describe("after a set", () => {
     // 0.71, 0.70, 0.68 without their drops: 0.083 under 0.78, of which 0.05² / (0.05² + 0.03² / 3)
     // is likely the day: 7.4 kg at 0.01 m/s a kilogram, held to ten percent, the nearest is 55.
     expect(call?.action).toEqual({ type: "load", deltaKg: -5, toKg: 55 });
-    expect(call?.evidence).toContain("under at once");
-    expect(call?.evidence).toContain("The first 3 reps are 0.08 m/s under");
+    expect(readIn(call?.evidence ?? "", "kg")).toContain("under at once");
+    expect(readIn(call?.evidence ?? "", "kg")).toContain("The first 3 reps are 0.08 m/s under");
   });
 
   it("goes one loadable step without a line, and no further than ten percent", () => {
@@ -178,7 +179,7 @@ describe("after a set", () => {
     const sets = [set(1, 60, 0.85), set(2, 60, 0.74)];
     const { call } = judge(sets);
     expect(call?.action).toEqual({ type: "rest", addS: 15 });
-    expect(call?.evidence).toMatch(/^Fading\. Set 1 was on speed/);
+    expect(readIn(call?.evidence ?? "", "kg")).toMatch(/^Fading\. Set 1 was on speed/);
     expect(judge(sets, { restLengthened: true }).call?.action).toEqual({ type: "end-exercise" });
   });
 

@@ -7,8 +7,8 @@ import {
   REP_DROP_MPS,
 } from "../profile/day-form";
 import type { LoadVelocityLine } from "../profile/line";
-import { formatKg } from "../units/mass";
 import { formatAgainst, formatVelocity } from "../units/velocity";
+import { say, type Text, written } from "../units/written";
 import { isSpeed } from "./rep";
 
 /** A finished set, as the rules see it. */
@@ -32,8 +32,8 @@ export type CallKind = "lighten" | "more-rest" | "end-exercise" | "add-load" | "
 /** A decision that waits: proposal, evidence, and what taking it does. */
 export interface Call {
   kind: CallKind;
-  proposal: string;
-  evidence: string;
+  proposal: Text;
+  evidence: Text;
   action: CallAction;
   /** For the small chart beside it. */
   velocities: number[];
@@ -198,13 +198,13 @@ export function afterSet(input: AfterSetInput): SetVerdict {
       call: {
         kind: "end-exercise",
         proposal: "End this exercise, or go on",
-        evidence: `The load was changed once, and set ${set.number} at ${formatKg(set.loadKg)} is still under: ${short} It is not lightened again.`,
+        evidence: say`The load was changed once, and set ${set.number} at ${written(set.loadKg)} is still under: ${short} It is not lightened again.`,
         action: { type: "end-exercise" },
         ...shared,
       },
     };
 
-  const evidence = `Set ${earlierOn.number} was on speed at ${formatKg(earlierOn.loadKg)}; set ${set.number} ${short}`;
+  const evidence = say`Set ${earlierOn.number} was on speed at ${written(earlierOn.loadKg)}; set ${set.number} ${short}`;
   if (!input.restLengthened) {
     const addS = input.restStepS ?? REST_STEP_S;
     return {
@@ -213,7 +213,7 @@ export function afterSet(input: AfterSetInput): SetVerdict {
       call: {
         kind: "more-rest",
         proposal: `${addS} s more rest`,
-        evidence: `Fading. ${evidence}`,
+        evidence: say`Fading. ${evidence}`,
         action: { type: "rest", addS },
         ...shared,
       },
@@ -225,7 +225,7 @@ export function afterSet(input: AfterSetInput): SetVerdict {
     call: {
       kind: "end-exercise",
       proposal: "End this exercise",
-      evidence: `Still fading with longer rest. ${evidence}`,
+      evidence: say`Still fading with longer rest. ${evidence}`,
       action: { type: "end-exercise" },
       ...shared,
     },
@@ -252,8 +252,8 @@ function lightenCall(
   const { loading } = move;
   return {
     kind: "lighten",
-    proposal: `Lighten to ${formatKg(loading.totalKg)}`,
-    evidence: `Set ${set.number} at ${formatKg(set.loadKg)} was under at once: ${underWords(best, shared.target.lowMps)} ${missWords(input, miss, move.wantedKg)}`,
+    proposal: say`Lighten to ${written(loading.totalKg)}`,
+    evidence: say`Set ${set.number} at ${written(set.loadKg)} was under at once: ${underWords(best, shared.target.lowMps)} ${missWords(input, miss, move.wantedKg)}`,
     action: { type: "load", deltaKg: loading.totalKg - from, toKg: loading.totalKg },
     ...shared,
   };
@@ -264,11 +264,11 @@ function missWords(
   input: AfterSetInput,
   { byMps, sdMps, n }: ReturnType<typeof missOf>,
   wantedKg: number | undefined,
-): string {
+): Text {
   const reps = n === 1 ? "The first rep is" : `The first ${n} reps are`;
   const by = `${reps} ${formatVelocity(Math.abs(byMps))} m/s ${byMps < 0 ? "under" : "over"}, more than the error of ${(sureOf(byMps) * sdMps).toFixed(3)}.`;
   if (!input.line || wantedKg === undefined) return `${by} No own line: one loadable step.`;
-  return `${by} The own line gives ${Math.abs(input.line.slopeMpsPerKg).toFixed(4)} m/s a kg, of which the day's likely share is ${Math.abs(wantedKg).toFixed(1)} kg.`;
+  return say`${by} The own line gives ${Math.abs(input.line.slopeMpsPerKg).toFixed(4)} m/s a kg, of which the day's likely share is ${written(Math.abs(wantedKg), 1)}.`;
 }
 
 function overCall(
@@ -281,7 +281,7 @@ function overCall(
   if (!input.velocityLed) {
     return {
       kind: "more-intent",
-      proposal: `Keep ${formatKg(input.nextLoadKg)}, ask for more intent`,
+      proposal: say`Keep ${written(input.nextLoadKg)}, ask for more intent`,
       evidence: `${text} The percentage leads, so the load stays.`,
       action: { type: "none" },
       ...shared,
@@ -294,8 +294,8 @@ function overCall(
   const { loading } = move;
   return {
     kind: "add-load",
-    proposal: `Go up to ${formatKg(loading.totalKg)}`,
-    evidence: `${text} ${missWords(input, miss, move.wantedKg)} Next a side: ${describeSide(loading.side.plates)}. Set ${set.number} at ${formatKg(set.loadKg)}.`,
+    proposal: say`Go up to ${written(loading.totalKg)}`,
+    evidence: say`${text} ${missWords(input, miss, move.wantedKg)} Next a side: ${describeSide(loading.side.plates)}. Set ${set.number} at ${written(set.loadKg)}.`,
     action: {
       type: "load",
       deltaKg: loading.totalKg - input.nextLoadKg,

@@ -1,6 +1,7 @@
-import { formatKg, type Mass, massKg, plainNumber } from "../units/mass";
+import { type Mass, massKg, plainNumber } from "../units/mass";
 import { daysBetween, type LocalDate } from "../units/time";
 import type { Working, WorkingLine } from "../units/working";
+import { written } from "../units/written";
 
 /** How a max came to be known. */
 export const MAX_KINDS = [
@@ -154,7 +155,7 @@ export function maxWorking(max: PlainMax, liftName: string): Working {
       lines: [
         ...base.lines.map(({ emphasis: _e, ...line }) => line),
         ...steps.map(stepLine),
-        { label: `Working max, ${liftName}`, value: formatKg(kg, "kg", 1), emphasis: "answer" },
+        { label: `Working max, ${liftName}`, value: written(kg, 1), emphasis: "answer" },
       ],
       sources: base.sources ?? [],
       changes: ["An own record of this variant, another ratio, or another record of its base."],
@@ -175,7 +176,7 @@ export function maxWorking(max: PlainMax, liftName: string): Working {
           ? `default for ${MAX_KIND_NAMES[record.kind].toLowerCase()}`
           : "set by a coach",
       },
-      { label: "Working max", value: formatKg(kg), emphasis: "answer" },
+      { label: "Working max", value: written(kg), emphasis: "answer" },
       {
         label: "Age",
         value: `${ageDays} days`,

@@ -1,6 +1,7 @@
 import { median } from "../numeric/statistics";
-import { formatKg, plainNumber } from "../units/mass";
+import { plainNumber } from "../units/mass";
 import type { Working } from "../units/working";
+import { say, written } from "../units/written";
 
 /** Beyond this a load is no load, kg. */
 const MOST_KG = 10_000;
@@ -84,17 +85,17 @@ export function estimateRepMax(input: {
     greatestKg,
     beyondTrusted: r > REP_MAX_TRUSTED_REPS,
     working: {
-      title: `${formatKg(medianKg)} from ${formatKg(loadKg)} × ${reps}`,
+      title: say`${written(medianKg)} from ${written(loadKg)} × ${reps}`,
       lines: [
-        { label: "Set", value: `${formatKg(loadKg)} × ${reps}` },
+        { label: "Set", value: say`${written(loadKg)} × ${reps}` },
         { label: "In reserve", value: plainNumber(reserve, 1), detail: `r = ${plainNumber(r, 1)}` },
         ...byFormula.map((one, i) => ({
           label: one.name,
-          value: formatKg(one.kg),
+          value: written(one.kg),
           detail: REP_MAX_FORMULAS[i]?.text,
         })),
-        { label: "Least to greatest", value: `${formatKg(leastKg)} to ${formatKg(greatestKg)}` },
-        { label: "Median", value: formatKg(medianKg), emphasis: "answer" as const },
+        { label: "Least to greatest", value: say`${written(leastKg)} to ${written(greatestKg)}` },
+        { label: "Median", value: written(medianKg), emphasis: "answer" as const },
       ],
       sources: ["Epley; Brzycki 1993; Lombardi 1989; Mayhew et al. 1992; Wathan 1994"],
       changes: ["Reps, reserve, or a tested single in place of an estimate."],

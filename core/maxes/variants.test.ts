@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { day } from "../units/fixtures/day";
 import type { LocalDate } from "../units/time";
+import { readIn } from "../units/written";
 import { GUARDED, limitHolds, refusals } from "./limits";
 import {
   basedMax,
@@ -51,7 +52,7 @@ describe("where a variant's max comes from", () => {
     });
     const based = max.ok ? basedMax(squat, max, "wide") : undefined;
     expect(based).toMatchObject({ kg: 105, record: squat.record });
-    expect(based?.working.lines.map((line) => [line.label, line.value])).toEqual([
+    expect(based?.working.lines.map((line) => [line.label, readIn(line.value, "kg")])).toEqual([
       ["Tested in training, 2026-03-01", "150 kg"],
       ["Factor", "× 1"],
       ["Working max", "150 kg"],

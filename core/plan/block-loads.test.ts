@@ -46,6 +46,7 @@ const room: BlockRoom = {
   settings: {},
   hang: NOTHING_TO_HANG,
   forLift: {},
+  unit: "kg",
 };
 const athlete = (id: string, kg: number | undefined): Lifter =>
   lifterAt(

@@ -2,10 +2,11 @@ import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
 import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { loadOfSet, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { FREE, type Rigging, riggingOf } from "../prescribe/rigging";
-import { GROUP_CURVES } from "../profile/line";
+import { GROUP_CURVES } from "../profile/target-speed";
 import { BASIS_REFUSALS, type BasisFacts, type BasisKind, basisLoad } from "../recipe/basis";
 import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
 import type { HangStock } from "../resistance/rig";
+import type { MassUnit } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import { type Block, overrideKey, type Slot, slotWeek } from "./block";
 
@@ -15,6 +16,8 @@ export interface BlockRoom {
   rounding: RoundingMode;
   metric: VelocityMetric;
   settings: RecipeSettings;
+  /** In which a reason without a load is written: the reader's. */
+  unit: MassUnit;
   /** What the room can hang on a bar of its first rack. */
   hang: HangStock;
   /**
@@ -139,6 +142,7 @@ function setLoads(input: {
                 facts,
                 gear: rack.gear,
                 mode: room.rounding,
+                unit: room.unit,
                 overrideKg: ownKg,
                 rigging,
                 variantName: input.liftName,
@@ -381,6 +385,7 @@ export function setInFull(input: {
     }),
     gear,
     mode: room.rounding,
+    unit: room.unit,
     metric: room.metric,
     groupCurve:
       lift.lift === "bench" || lift.lift === "squat" ? GROUP_CURVES[lift.lift] : undefined,

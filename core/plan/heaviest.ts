@@ -121,6 +121,7 @@ function builtHeaviest(
     facts,
     gear: rack.gear,
     mode: room.rounding,
+    unit: room.unit,
     overrideKg: block.overrides[overrideKey(athlete.id, slotId, at.set.key)]?.loadKg,
     rigging,
     variantName: input.liftName,

@@ -1,7 +1,8 @@
 import type { PlainMax } from "../maxes/records";
-import type { DatedLine } from "../profile/line";
+import type { DatedLine } from "../profile/target-speed";
 import type { BasisFacts } from "../recipe/basis";
 import type { BarHeights } from "../resistance/setup";
+import type { MassUnit } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 
@@ -45,7 +46,8 @@ export const NO_LIFT_FACTS: LiftFacts = {
 export interface Lifter {
   id: string;
   name: string;
-  unit: "kg" | "lb" | undefined;
+  /** In which this athlete reads loads: the own one, else the team's. */
+  unit: MassUnit;
   /** What this athlete may not do, in the words that cards and racks show; never a reason. */
   instructions: readonly string[];
   /** Years of real barbell training. */

@@ -1,21 +1,24 @@
-import { type BarLoading, describeRefusal, loadBar, loadingWorking } from "../barload/load";
+import { type BarLoading, loadBar } from "../barload/load";
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
+import { describeRefusal, loadingWorking } from "../barload/loading-words";
 import { maxWorking, TRUSTED_TRAINING_YEARS } from "../maxes/records";
-import { type GroupCurve, targetSpeed } from "../profile/line";
+import { type GroupCurve, targetSpeed } from "../profile/target-speed";
 import {
   BASIS_REFUSALS,
   type BasisFacts,
   type BasisLoad,
   basisLoad,
+  basisText,
   describeBasis,
 } from "../recipe/basis";
 import { percentOf, type Recipe, type WaveSet } from "../recipe/recipe";
 import { targetOf } from "../recipe/speeds";
 import { barUnder, rigWords } from "../resistance/rig";
 import { CONVENTION_NAMES } from "../resistance/setup";
-import { formatKg, type Mass, plainNumber } from "../units/mass";
+import { type Mass, type MassUnit, plainNumber } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working, WorkingLine } from "../units/working";
+import { say, written } from "../units/written";
 import { basisFacts, type LifterAtLift } from "./lifter";
 import type { Rigging } from "./rigging";
 
@@ -74,6 +77,8 @@ export interface PrescribeInput {
   overrideKg?: number | undefined;
   /** What hangs on the bar in this athlete's week. */
   rigging: Rigging;
+  /** In which a reason without a load is written. */
+  unit: MassUnit;
   /** Why no rack stands for this lift: then there is no load. */
   noRack?: string;
 }
@@ -90,7 +95,7 @@ export const DELOAD_UNSET =
  * percentage counts that; the coach's own load, which is the bar's, before all. Without workings, so that a whole squad's block is cheap.
  */
 export function loadOfSet(
-  input: Pick<PrescribeInput, "set" | "gear" | "mode" | "overrideKg" | "rigging"> & {
+  input: Pick<PrescribeInput, "set" | "gear" | "mode" | "overrideKg" | "rigging" | "unit"> & {
     facts: BasisFacts;
     variantName: string;
   },
@@ -121,7 +126,7 @@ export function loadOfSet(
   const loading = loadBar(input.gear, askedKg, input.mode);
   return loading.ok
     ? { ok: true, loading, asked }
-    : { ok: false, reason: describeRefusal(loading) };
+    : { ok: false, reason: describeRefusal(loading, input.unit) };
 }
 
 /** Basis → load → plates → true percentage → wanted speed, with its working. */
@@ -136,7 +141,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
     reps: set.reps,
     repsTo: set.repsTo,
     cycleItem: set.cycleItem,
-    asked: describeBasis(set.basis),
+    asked: describeBasis(set.basis, input.unit),
     percent: percentOf(set),
     percentOf: `working max, ${variant.name}`,
     informationOnly,
@@ -185,8 +190,8 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
             ? [
                 ...maxWorking(max, variant.name).lines,
                 {
-                  label: `${describeBasis(set.basis)} of it`,
-                  value: formatKg(
+                  label: say`${basisText(set.basis)} of it`,
+                  value: written(
                     (max.kg * (set.basis.by === "percent" ? set.basis.percent : 0)) / 100,
                   ),
                   detail: `${recipe.name}, set ${set.number}`,
@@ -198,7 +203,7 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
             : [
                 {
                   label: `× ${plainNumber(set.factor, 3)}`,
-                  value: formatKg(loading.askedKg),
+                  value: written(loading.askedKg),
                   detail: "the week's factor",
                 },
               ]),
@@ -206,14 +211,14 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
       : [
           ...(max ? maxWorking(max, variant.name).lines : []),
           {
-            label: describeBasis(set.basis),
+            label: basisText(set.basis),
             value: "set aside",
             detail: `${recipe.name}, set ${set.number}`,
           },
-          { label: "Coach's own load", value: formatKg(overrideKg) },
+          { label: "Coach's own load", value: written(overrideKg) },
         ];
   const working: Working = {
-    title: `${formatKg(loading.totalKg)}, set ${set.number}`,
+    title: say`${written(loading.totalKg)}, set ${set.number}`,
     lines: [
       ...askedLines,
       ...rigLines(input.rigging, resistance),
@@ -282,8 +287,8 @@ function rigLines(rigging: Rigging, on: SetResistance | undefined): WorkingLine[
     { label: on.words, value: CONVENTION_NAMES[rigging.convention] },
     {
       label: "Bar and resistance",
-      value: `${formatKg(on.bottomKg, "kg", 1)} at the bottom, ${formatKg(on.lockoutKg, "kg", 1)} at lockout`,
-      detail: `mean ${formatKg(on.meanKg, "kg", 1)}; ${plainNumber(on.sharePercent, 0)} % of the lockout${on.heightsMeasured ? "" : "; bar heights by stature, not measured"}`,
+      value: say`${written(on.bottomKg, 1)} at the bottom, ${written(on.lockoutKg, 1)} at lockout`,
+      detail: say`mean ${written(on.meanKg, 1)}; ${plainNumber(on.sharePercent, 0)} % of the lockout${on.heightsMeasured ? "" : "; bar heights by stature, not measured"}`,
     },
   ];
 }

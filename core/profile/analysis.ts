@@ -1,7 +1,8 @@
 import type { LineFit } from "../numeric/regression";
-import { formatKg, plainNumber } from "../units/mass";
+import { plainNumber } from "../units/mass";
 import { formatVelocity, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
+import { say, type Text, written } from "../units/written";
 import { fastestByLoad, fitPoints, type LoadVelocityLine, lineOfFit } from "./line";
 import { fiellerAt, type IntervalResult, inverseAt } from "./prediction";
 import type { Threshold } from "./threshold";
@@ -66,7 +67,7 @@ export interface ProfileAnalysis {
         working: Working;
       }
     | undefined;
-  warnings: Array<{ code: ProfileWarning; text: string }>;
+  warnings: Array<{ code: ProfileWarning; text: Text }>;
   working: Working;
 }
 
@@ -117,7 +118,7 @@ function lineWorking(fit: LineFit, line: LoadVelocityLine, used: readonly Profil
     title: "Load–velocity line",
     lines: [
       ...used.map((rep) => ({
-        label: formatKg(rep.loadKg),
+        label: written(rep.loadKg),
         value: `${formatVelocity(rep.velocityMps)} m/s`,
         detail: `line ${formatVelocity(fit.intercept + fit.slope * rep.loadKg)}`,
       })),
@@ -130,7 +131,7 @@ function lineWorking(fit: LineFit, line: LoadVelocityLine, used: readonly Profil
       { label: "V0", value: `${line.v0Mps.toFixed(3)} m/s`, detail: "speed at no load" },
       {
         label: "L0 = V0 ÷ slope",
-        value: formatKg(line.l0Kg, "kg", 1),
+        value: written(line.l0Kg, 1),
         detail: "load at no speed",
         emphasis: "answer",
       },
@@ -170,7 +171,7 @@ function maxWorking(input: {
   const { kg, lineOnly, planning, fit, line, threshold } = input;
   const range = (result: IntervalResult) =>
     result.ok
-      ? `${formatKg(result.low, "kg", 1)} to ${formatKg(result.high, "kg", 1)}`
+      ? say`${written(result.low, 1)} to ${written(result.high, 1)}`
       : result.reason === "no-freedom"
         ? "none from two points"
         : "none: the slope is too unclear";
@@ -181,7 +182,7 @@ function maxWorking(input: {
       { label: "Threshold used", value: `${formatVelocity(threshold.mps)} m/s` },
       {
         label: "Load where the line reaches it",
-        value: formatKg(kg, "kg", 1),
+        value: written(kg, 1),
         detail: `(${threshold.mps.toFixed(3)} − ${line.v0Mps.toFixed(4)}) ÷ ${fit.slope.toFixed(5)}`,
         emphasis: "answer" as const,
       },
@@ -209,7 +210,7 @@ function warningsOf(input: {
 }): ProfileAnalysis["warnings"] {
   const { used, fit, spanKg, oneRmKg, threshold } = input;
   const warnings: ProfileAnalysis["warnings"] = [];
-  const warn = (code: ProfileWarning, text: string) => warnings.push({ code, text });
+  const warn = (code: ProfileWarning, text: Text) => warnings.push({ code, text });
   if (fit.n === 2) warn("two-loads", "Two loads give a line but no interval. Test a third.");
   if (oneRmKg !== undefined && spanKg < LEAST_SPAN_SHARE * oneRmKg) {
     warn(
@@ -242,7 +243,7 @@ function warningsOf(input: {
     if (heavier && heavier.velocityMps > rep.velocityMps) {
       warn(
         "lighter-slower",
-        `${formatKg(rep.loadKg)} moved slower than ${formatKg(heavier.loadKg)}: effort at the lighter one?`,
+        say`${written(rep.loadKg)} moved slower than ${written(heavier.loadKg)}: effort at the lighter one?`,
       );
     }
   });

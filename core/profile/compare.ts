@@ -1,9 +1,9 @@
 import { mean, standardDeviation } from "../numeric/statistics";
 import { studentQuantile } from "../numeric/student-t";
-import { formatKg } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
+import { say, written } from "../units/written";
 import type { ProfileAnalysis } from "./analysis";
 import { type Interval, responseAt } from "./prediction";
 
@@ -129,12 +129,15 @@ export function compareProfiles(
       title: `${earlier.testedOn} against ${later.testedOn}`,
       lines: [
         ...atLoads.map((one) => ({
-          label: `At ${formatKg(one.loadKg, "kg", 1)}`,
+          label: say`At ${written(one.loadKg, 1)}`,
           value: `${signed(one.shift.estimate, 3)} m/s`,
           detail: `90 % between ${signed(one.shift.low, 3)} and ${signed(one.shift.high, 3)}${one.shift.beyondNoise ? "" : ": within noise"}`,
         })),
         { label: "V0", value: `${signed(v0.estimate, 3)} m/s` },
-        { label: "L0", value: `${signed(l0.estimate, 1)} kg` },
+        {
+          label: "L0",
+          value: say`${l0.estimate < 0 ? "−" : "+"}${written(Math.abs(l0.estimate), 1)}`,
+        },
         {
           label: "Test's error",
           value: `${testErrorMps} m/s`,

@@ -1,16 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
-import {
-  fastestByLoad,
-  GROUP_CURVES,
-  groupPercent,
-  groupVelocity,
-  type LoadVelocityLine,
-  loadAt,
-  loadVelocityLine,
-  targetSpeed,
-  velocityAt,
-} from "./line";
+import { fastestByLoad, type LoadVelocityLine, loadAt, loadVelocityLine, velocityAt } from "./line";
+import { GROUP_CURVES, groupPercent, groupVelocity, targetSpeed } from "./target-speed";
 
 const TEST = [
   { loadKg: 40, velocityMps: 1.21 },

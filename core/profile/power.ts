@@ -1,6 +1,7 @@
-import { formatKg, plainNumber } from "../units/mass";
+import { plainNumber } from "../units/mass";
 import { formatVelocity, GRAVITY } from "../units/velocity";
 import type { Working } from "../units/working";
+import { say, type Text, written } from "../units/written";
 import type { ProfileRep } from "./analysis";
 import { type LoadVelocityLine, velocityAt } from "./line";
 
@@ -56,7 +57,7 @@ export function forcePower(input: {
   used: readonly ProfileRep[];
   line: LoadVelocityLine;
   addedKg: number;
-  systemName: string;
+  systemName: Text;
   oneRmKg?: number | undefined;
 }): ForcePower {
   const { used, line, addedKg } = input;
@@ -90,7 +91,7 @@ export function forcePower(input: {
 
 function peakOf(
   points: readonly LoadedFigure[],
-  name: { title: string; unit: string; system: string; oneRmKg: number | undefined },
+  name: { title: string; unit: string; system: Text; oneRmKg: number | undefined },
 ): Peak {
   const best = points.reduce((a, b) => (b.value > a.value ? b : a));
   const heaviest = points[points.length - 1] as LoadedFigure;
@@ -108,13 +109,13 @@ function peakOf(
       title: name.title,
       lines: [
         ...points.map((point) => ({
-          label: `${formatKg(point.loadKg)} at ${formatVelocity(point.velocityMps)} m/s`,
+          label: say`${written(point.loadKg)} at ${formatVelocity(point.velocityMps)} m/s`,
           value: `${plainNumber(point.value, 0)} ${name.unit}`,
         })),
         { label: "System mass", value: name.system },
         {
           label: reached ? "Greatest at" : "Not reached: at least, at",
-          value: `${formatKg(best.loadKg)}, ${formatVelocity(best.velocityMps)} m/s`,
+          value: say`${written(best.loadKg)}, ${formatVelocity(best.velocityMps)} m/s`,
           detail: reached
             ? undefined
             : "The last step is the greatest. The next test goes heavier.",
@@ -125,7 +126,7 @@ function peakOf(
           ? []
           : [
               {
-                label: `From there to ${formatKg(heaviest.loadKg)}`,
+                label: say`From there to ${written(heaviest.loadKg)}`,
                 value: `−${plainNumber(fallAfterPercent, 1)} %`,
                 detail: "how fast it falls after its peak",
               },
@@ -144,14 +145,14 @@ const shareLine = (percent: number | undefined, oneRmKg: number | undefined) =>
         {
           label: "Of the 1RM by this line",
           value: `${plainNumber(percent, 0)} %`,
-          detail: formatKg(oneRmKg, "kg", 1),
+          detail: written(oneRmKg, 1),
         },
       ];
 
 function estimatedPeak(
   line: LoadVelocityLine,
   addedKg: number,
-  system: string,
+  system: Text,
   oneRmKg: number | undefined,
 ): Peak {
   const loadKg = Math.max(0, (line.l0Kg - addedKg) / 2);
@@ -169,11 +170,11 @@ function estimatedPeak(
     working: {
       title: "Peak power, estimated",
       lines: [
-        { label: "L0", value: formatKg(line.l0Kg, "kg", 1) },
-        { label: "Mass besides the bar (c)", value: formatKg(addedKg, "kg", 1), detail: system },
+        { label: "L0", value: written(line.l0Kg, 1) },
+        { label: "Mass besides the bar (c)", value: written(addedKg, 1), detail: system },
         {
           label: "(L0 − c) ÷ 2",
-          value: formatKg(loadKg, "kg", 1),
+          value: written(loadKg, 1),
           detail: `${formatVelocity(velocityMps)} m/s`,
           emphasis: "answer",
         },

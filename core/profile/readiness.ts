@@ -1,7 +1,7 @@
 import { inverseSpd } from "../numeric/spd";
-import { formatKg } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
+import { say, type Text, written } from "../units/written";
 import {
   DAY_SHIFT_SD_MPS,
   LARGEST_CHANGE_SHARE,
@@ -191,14 +191,14 @@ function workingOf(
   const byLoad = new Map<number, number[]>();
   for (const { loadKg, velocityMps } of input.today)
     byLoad.set(loadKg, [...(byLoad.get(loadKg) ?? []), velocityMps]);
-  const between = (low: number, high: number, show: (value: number) => string) =>
-    `90 % between ${show(low)} and ${show(high)}`;
-  const kg = (value: number) => formatKg(value, "kg", 1);
+  const between = (low: number, high: number, show: (value: number) => Text) =>
+    say`90 % between ${show(low)} and ${show(high)}`;
+  const kg = (value: number) => written(value, 1);
   return {
     title: "Today's form",
     lines: [
       ...[...byLoad].map(([loadKg, speeds]) => ({
-        label: `Reps at ${formatKg(loadKg)}`,
+        label: say`Reps at ${written(loadKg)}`,
         value: `${speeds.map((speed) => formatVelocity(speed)).join(" · ")} m/s`,
         detail: `line ${formatVelocity(line(loadKg))}`,
       })),
@@ -220,7 +220,7 @@ function workingOf(
       {
         label: `Load for ${formatVelocity(input.targetMps)} m/s`,
         value: kg(targetLoad.estimate),
-        detail: `${between(targetLoad.low, targetLoad.high, kg)}; profile ${kg(profileLoadKg)}`,
+        detail: say`${between(targetLoad.low, targetLoad.high, kg)}; profile ${kg(profileLoadKg)}`,
         emphasis: "answer",
       },
     ],

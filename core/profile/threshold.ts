@@ -1,8 +1,8 @@
 import { standardDeviation } from "../numeric/statistics";
-import { formatKg } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import { formatVelocity, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
+import { say, written } from "../units/written";
 
 /** Lifts that a bar's speed is measured on. */
 export const LIFTS = [
@@ -109,7 +109,7 @@ export function velocityThreshold(input: {
         ...own.map((single) => ({
           label: `Own maximal single, ${single.date}`,
           value: `${formatVelocity(single.velocityMps)} m/s`,
-          detail: `${formatKg(single.loadKg)}, confirmed by a coach`,
+          detail: say`${written(single.loadKg)}, confirmed by a coach`,
         })),
         {
           label:

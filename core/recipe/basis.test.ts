@@ -95,6 +95,6 @@ describe("what sets a load", () => {
     [{ by: "reserve", reserve: 2 } as const, "2 in reserve"],
     [{ by: "eye" } as const, "by eye"],
   ])("%o reads %s", (basis, words) => {
-    expect(describeBasis(basis)).toBe(words);
+    expect(describeBasis(basis, "kg")).toBe(words);
   });
 });

@@ -1,8 +1,9 @@
 import { REP_MAX_MOST_REPS } from "../maxes/rep-max";
 import { type LoadVelocityLine, loadAt, velocityAt } from "../profile/line";
-import { formatKg, type MassUnit, plainNumber } from "../units/mass";
+import { type MassUnit, plainNumber } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
+import { readIn, say, type Text, written } from "../units/written";
 
 /**
  * What sets a load. Every way of DOMAIN 12 is one of these; a slot of a plan and the bench's
@@ -154,12 +155,7 @@ export type BasisLoad =
  * @param reps of the set; counts only with reps in reserve
  * @returns kg before rounding, or a named reason, never NaN
  */
-export function basisLoad(
-  basis: LoadBasis,
-  facts: BasisFacts,
-  reps: number,
-  unit: MassUnit = "kg",
-): BasisLoad {
+export function basisLoad(basis: LoadBasis, facts: BasisFacts, reps: number): BasisLoad {
   const { maxKg, line } = facts;
   // The working is written when it is read: a squad's block asks for thousands of loads.
   const answer = (kg: number, write: () => Working, estimate = false): BasisLoad => {
@@ -176,7 +172,7 @@ export function basisLoad(
     };
   };
   const refuse = (reason: BasisRefusal): BasisLoad => ({ ok: false, reason });
-  const mass = (kg: number) => formatKg(kg, unit, 1);
+  const mass = (kg: number) => written(kg, 1);
   const atSpeed = (mps: number, lines: Working["lines"], title: string): BasisLoad => {
     if (!line) return refuse("no-profile");
     const kg = loadAt(line, mps);
@@ -325,7 +321,11 @@ export function loadForReserve(maxKg: number, reps: number, reserve: number): nu
 }
 
 /** A basis in words: "62.5 %", "0.70 m/s", "2 in reserve". */
-export function describeBasis(basis: LoadBasis): string {
+export const describeBasis = (basis: LoadBasis, unit: MassUnit): string =>
+  readIn(basisText(basis), unit);
+
+/** The same, to be read in any unit. */
+export function basisText(basis: LoadBasis): Text {
   switch (basis.by) {
     case "percent":
       return `${plainNumber(basis.percent)} %`;
@@ -342,9 +342,9 @@ export function describeBasis(basis: LoadBasis): string {
     case "found":
       return basis.plusKg === 0
         ? "found weight"
-        : `found weight ${basis.plusKg < 0 ? "−" : "+"} ${plainNumber(Math.abs(basis.plusKg))} kg`;
+        : say`found weight ${basis.plusKg < 0 ? "−" : "+"} ${written(Math.abs(basis.plusKg))}`;
     case "fixed":
-      return `${plainNumber(basis.kg)} kg`;
+      return written(basis.kg);
     case "body":
       return `${plainNumber(basis.percent)} % of body mass`;
     case "eye":

@@ -209,6 +209,7 @@ describe("checks", () => {
       walkout: false,
       experienced: false,
       retired: [],
+      unit: "kg" as const,
       ...over,
     }).map((one) => `${one.level}/${one.code}`);
   const bands: Resistance[] = [{ what: band(), perSide: 1 }];

@@ -1,3 +1,4 @@
+import { formatKg, type MassUnit } from "../units/mass";
 import {
   BAND_WORDS,
   type BarHeights,
@@ -36,6 +37,8 @@ export interface ResistanceCheck {
 }
 
 export interface CheckInput {
+  /** In which the sentences are written. */
+  unit: MassUnit;
   pieces: readonly Resistance[];
   heights: BarHeights;
   curve: ResistanceCurve;
@@ -81,7 +84,7 @@ export function checkResistance(input: CheckInput): ResistanceCheck[] {
     return found;
   }
   const sidePullKg = pull.curve.lockoutKg / 2;
-  const kg = (value: number) => `${Math.round(value * 10) / 10} kg`;
+  const kg = (value: number) => formatKg(value, input.unit, 1);
 
   if (bands.length > 0) {
     if (anchorKg === undefined) {

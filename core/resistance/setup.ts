@@ -1,6 +1,6 @@
 import { type HermiteCurve, hermiteAt, hermiteCurve } from "../numeric/hermite";
-import { formatKg } from "../units/mass";
 import type { Working } from "../units/working";
+import { written } from "../units/written";
 
 /** Bar heights of an athlete at a lift, m: at the bottom and at lockout. */
 export interface BarHeights {
@@ -282,11 +282,11 @@ export const resistanceWorking = (
       label: piece.what.name,
       value: `${piece.perSide} a side, ${2 * piece.perSide} in all`,
     })),
-    { label: "At the bottom", value: formatKg(curve.bottomKg, "kg", 2) },
-    { label: "At lockout", value: formatKg(curve.lockoutKg, "kg", 2) },
+    { label: "At the bottom", value: written(curve.bottomKg, 2) },
+    { label: "At lockout", value: written(curve.lockoutKg, 2) },
     {
       label: "Mean over the range",
-      value: formatKg(curve.meanKg, "kg", 2),
+      value: written(curve.meanKg, 2),
       emphasis: "answer",
     },
   ],

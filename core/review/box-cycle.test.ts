@@ -48,7 +48,6 @@ const review = (
     faults: [],
     nextPercent: undefined,
     today: "2026-03-10",
-    unit: "kg",
     ...over,
   });
 
@@ -107,7 +106,6 @@ describe("speed at equal load", () => {
         [57.5, 0.98],
       ]),
       undefined,
-      "kg",
     );
     expect(found).toMatchObject({ ok: true, byLine: false, verdict: "rose" });
     if (!found.ok) return;
@@ -127,7 +125,6 @@ describe("speed at equal load", () => {
         [57.5, 0.98],
       ]),
       undefined,
-      "kg",
     );
     expect(found).toMatchObject({ ok: true, verdict: "within-noise" });
     // 1.644854 · √(2 · (0.05² + 0.03²/8))
@@ -139,11 +136,11 @@ describe("speed at equal load", () => {
       [50, 1.0],
       [60, 0.95],
     ]);
-    const found = speedAtEqualLoad(rising, -0.02, "kg");
+    const found = speedAtEqualLoad(rising, -0.02);
     expect(found).toMatchObject({ ok: true, byLine: true, verdict: "rose" });
     if (found.ok) expect(found.changeMps).toBeCloseTo(0.15, 12);
-    expect(speedAtEqualLoad(rising, undefined, "kg")).toMatchObject({ reason: "no-equal-load" });
-    expect(speedAtEqualLoad(rising.slice(1), -0.02, "kg")).toMatchObject({ reason: "one-week" });
+    expect(speedAtEqualLoad(rising, undefined)).toMatchObject({ reason: "no-equal-load" });
+    expect(speedAtEqualLoad(rising.slice(1), -0.02)).toMatchObject({ reason: "one-week" });
   });
 
   it("leaves deloads and tests out", () => {
@@ -152,7 +149,7 @@ describe("speed at equal load", () => {
       weekOf(session(2, eight({ bestMps: 1.4 }), { kind: "deload" })),
       weekOf(session(3, eight({ bestMps: 0.4 }), { kind: "test" })),
     ];
-    expect(speedAtEqualLoad(all, -0.01, "kg")).toMatchObject({ reason: "one-week" });
+    expect(speedAtEqualLoad(all, -0.01)).toMatchObject({ reason: "one-week" });
   });
 
   it("turned round in time, the change turns its sign; a week stands in one pair at most", () => {
@@ -164,7 +161,7 @@ describe("speed at equal load", () => {
         }),
         (rows) => {
           const points = rows.map(([kg, cmps]) => [kg, cmps / 100] as [number, number]);
-          const found = speedAtEqualLoad(weeks(points), -0.01, "kg");
+          const found = speedAtEqualLoad(weeks(points), -0.01);
           if (!found.ok) return;
           const used = found.pairs.flatMap((one) => [one.from.week, one.to.week]);
           expect(new Set(used).size).toBe(used.length);
@@ -173,7 +170,7 @@ describe("speed at equal load", () => {
             if (!found.byLine) expect(from.loadKg).toBe(to.loadKg);
           }
           if (found.pairs.length === 1 && rows.length === 2) {
-            const back = speedAtEqualLoad(weeks([...points].reverse()), -0.01, "kg");
+            const back = speedAtEqualLoad(weeks([...points].reverse()), -0.01);
             if (back.ok) expect(back.changeMps).toBeCloseTo(-found.changeMps, 9);
           }
         },
@@ -229,7 +226,6 @@ describe("laws of the cycle", () => {
               ),
             ),
             undefined,
-            "kg",
           );
           return found.ok ? found.changeMps : found.reason;
         };

@@ -1,7 +1,7 @@
 import { type FaultHistory, returnsWithin } from "../boxsquat/box-faults";
 import { type DepthLedger, type DepthSet, depthLedger } from "../boxsquat/depth";
 import { usual } from "../settings/team-defaults";
-import { type MassUnit, plainNumber } from "../units/mass";
+import { plainNumber } from "../units/mass";
 import type { LocalDate } from "../units/time";
 
 import { type CycleSession, type CycleWeek, several, weekOf } from "./cycle-week";
@@ -51,14 +51,13 @@ export function reviewBoxCycle(input: {
   faults: readonly FaultHistory[];
   nextPercent: number | undefined;
   today: LocalDate;
-  unit: MassUnit;
   fewCutPercent?: number;
   /** What the depth ledger asks for. */
   depthAsked?: { weeks: number; percent: number };
 }): BoxCycleReview {
   const few = input.fewCutPercent ?? FEW_CUT_PERCENT;
   const weeks = input.sessions.map(weekOf);
-  const speed = speedAtEqualLoad(weeks, input.slope, input.unit);
+  const speed = speedAtEqualLoad(weeks, input.slope);
   const depth = depthLedger(input.depthSets, input.today, input.depthAsked);
   const findings: CycleFinding[] = [];
 

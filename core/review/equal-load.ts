@@ -1,9 +1,8 @@
 import { mean } from "../numeric/statistics";
 import { DAY_SHIFT_SD_MPS, READING_SD_MPS } from "../profile/day-form";
-import { formatKg, type MassUnit } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
-
+import { say, written } from "../units/written";
 import { type CycleWeek, several } from "./cycle-week";
 
 /** Loads within this share of each other are the same load. */
@@ -74,7 +73,6 @@ function equalLoadPairs(
 export function speedAtEqualLoad(
   weeks: readonly CycleWeek[],
   slope: number | undefined,
-  unit: MassUnit,
 ): SpeedChange {
   const points = weeks.flatMap((one): SpeedPoint[] =>
     one.kind === "work" && one.speedMps !== undefined && one.loadKg !== undefined
@@ -120,21 +118,21 @@ export function speedAtEqualLoad(
       lines: [
         ...pairs.flatMap((one) => [
           {
-            label: `Week ${one.from.week}, ${formatKg(one.from.loadKg, unit)}`,
+            label: say`Week ${one.from.week}, ${written(one.from.loadKg)}`,
             value: at(one.from),
             detail: `mean of the best rep of ${several(one.from.sets, "set", "sets")}`,
           },
           ...(byLine
             ? [
                 {
-                  label: `Carried to ${formatKg(one.to.loadKg, unit)}`,
+                  label: say`Carried to ${written(one.to.loadKg)}`,
                   value: `${formatVelocity(carried(one))} m/s`,
                   detail: "along the slope of the athlete's own profile",
                 },
               ]
             : []),
           {
-            label: `Week ${one.to.week}, ${formatKg(one.to.loadKg, unit)}`,
+            label: say`Week ${one.to.week}, ${written(one.to.loadKg)}`,
             value: at(one.to),
             detail: `mean of the best rep of ${several(one.to.sets, "set", "sets")}`,
           },

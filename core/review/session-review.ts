@@ -6,6 +6,7 @@ import type { FloorState } from "../floor/state";
 import { speedClassAt } from "../liverules/speed-class";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
+import { say, written } from "../units/written";
 
 export interface LifterReview {
   athleteId: string;
@@ -120,10 +121,10 @@ function reviewLifter({ lifter, sets }: LifterState, slot: FrozenLift): LifterRe
       lines: [
         ...done.map((set) => ({
           label: `Set ${set.prescription.number}`,
-          value: `${set.loadKg ?? 0} kg × ${countedReps(set)}`,
+          value: say`${written(set.loadKg ?? 0)} × ${countedReps(set)}`,
         })),
-        { label: "Done", value: `${tonnageKg} kg`, emphasis: "answer" as const },
-        { label: "Planned", value: `${plannedTonnageKg} kg` },
+        { label: "Done", value: written(tonnageKg, 1), emphasis: "answer" as const },
+        { label: "Planned", value: written(plannedTonnageKg, 1) },
       ],
       sources: ["Load × counted reps; failed reps are not counted"],
     },

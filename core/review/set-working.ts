@@ -1,10 +1,10 @@
 import { boxRepWords } from "../boxsquat/stops";
 import type { SetState } from "../floor/set-state";
 import { endedWords } from "../liverules/rep";
-import { formatKg, type MassUnit } from "../units/mass";
 import { formatClock } from "../units/time";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
+import { written } from "../units/written";
 
 export const STANDING_WORDS = {
   under: "under",
@@ -25,7 +25,7 @@ export interface SetResult {
 }
 
 /** A set that was done, with the working of its best speed: every rep, the rest, how it ended. */
-export function setResult(set: SetState, name: string, unit: MassUnit): SetResult {
+export function setResult(set: SetState, name: string): SetResult {
   const reps = set.reps.flatMap((rep) =>
     rep.velocityMps === undefined || rep.outcome === "failed"
       ? []
@@ -36,7 +36,7 @@ export function setResult(set: SetState, name: string, unit: MassUnit): SetResul
   const speed = (mps: number | undefined) =>
     mps === undefined ? "not measured" : `${formatVelocity(mps)} m/s`;
   const lines: Working["lines"] = [
-    { label: "Load", value: formatKg(set.loadKg ?? 0, unit, 1) },
+    { label: "Load", value: written(set.loadKg ?? 0, 1) },
     ...set.reps.map((rep) => ({
       label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
       value: speed(rep.velocityMps),

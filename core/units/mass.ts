@@ -88,6 +88,6 @@ export function formatMass(mass: Mass): string {
 }
 
 /** A mass in kilograms written in the reader's unit. */
-export function formatKg(kg: number, unit: MassUnit = "kg", decimals = 2): string {
+export function formatKg(kg: number, unit: MassUnit, decimals = 2): string {
   return `${plainNumber(massIn(kgToGrains(kg), unit), decimals)} ${unit}`;
 }

@@ -188,7 +188,7 @@ export async function loadBoxCycle(
     athletes.push({
       id: person.id,
       name: person.name,
-      unit: person.unit ?? undefined,
+      unit: person.unit ?? "kg",
       instructions: [],
       trainingYears: 3,
       bodyKg: undefined,

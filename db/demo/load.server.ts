@@ -368,7 +368,7 @@ function sessionAthlete(lifter: DemoLifter, input: TrainingInput, strength: numb
   return {
     id: lifter.id,
     name: lifter.person.name,
-    unit: input.room.name === "Dojo gym" ? "lb" : undefined,
+    unit: input.room.name === "Dojo gym" ? "lb" : "kg",
     instructions: lifter.person.instruction ? [lifter.person.instruction] : [],
     trainingYears: lifter.person.trainingYears,
     bodyKg: undefined,

@@ -40,6 +40,7 @@ export async function publishDemo(
         rounding: "nearest",
         metric: "MCV",
         settings: {},
+        unit: "kg",
       },
     }),
     enteredBy: input.by,

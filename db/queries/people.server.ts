@@ -1,7 +1,7 @@
-import { and, asc, eq } from "drizzle-orm";
+import { and, asc, eq, sql } from "drizzle-orm";
 import type { MassUnit } from "../../core/units/mass";
 import type { Database } from "../connection.server";
-import { membership, type Role, rack, rackDevice, room, team } from "../schema";
+import { athlete, membership, type Role, rack, rackDevice, room, team } from "../schema";
 import { user } from "../schema/auth";
 import type { TeamTransaction } from "../team.server";
 
@@ -58,16 +58,26 @@ export async function authorNames(tx: TeamTransaction): Promise<Record<string, s
   ]);
 }
 
-/** The team's name, and the unit in which a person reads loads: their own, else the team's. */
+/**
+ * The team's name, and the unit in which a person reads loads: their own
+ * choice, else what they lift in, else the team's.
+ */
 export async function frameOf(
   tx: TeamTransaction,
   userId: string | undefined,
+  athleteId?: string | undefined,
 ): Promise<{ team: string; unit: MassUnit }> {
   const [row] = await tx
-    .select({ team: team.name, ofTeam: team.unit, own: membership.unit })
+    .select({ team: team.name, ofTeam: team.unit, own: membership.unit, lifts: athlete.unit })
     .from(team)
-    .leftJoin(membership, and(eq(membership.teamId, team.id), eq(membership.userId, userId ?? "")));
-  return { team: row?.team ?? "", unit: row?.own ?? row?.ofTeam ?? "kg" };
+    .leftJoin(membership, and(eq(membership.teamId, team.id), eq(membership.userId, userId ?? "")))
+    .leftJoin(
+      athlete,
+      athleteId === undefined
+        ? sql`false`
+        : and(eq(athlete.teamId, team.id), eq(athlete.id, athleteId)),
+    );
+  return { team: row?.team ?? "", unit: row?.own ?? row?.lifts ?? row?.ofTeam ?? "kg" };
 }
 
 export async function keepUnit(tx: TeamTransaction, userId: string, unit: MassUnit) {

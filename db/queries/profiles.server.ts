@@ -1,6 +1,7 @@
 import { and, asc, desc, eq, inArray, sql } from "drizzle-orm";
 import type { ProfileRep } from "../../core/profile/analysis";
-import { type DatedLine, loadVelocityLine, type ProfilePoint } from "../../core/profile/line";
+import { loadVelocityLine, type ProfilePoint } from "../../core/profile/line";
+import type { DatedLine } from "../../core/profile/target-speed";
 import type { LocalDate } from "../../core/units/time";
 import type { VelocityMetric } from "../../core/units/velocity";
 import { isOlder } from "../../core/velocity/processing";

@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { z } from "zod";
-import { formatMass } from "../../../core/units/mass";
+import { formatKg, formatMass } from "../../../core/units/mass";
 import {
   BodyMassForm,
   CompetitionForm,
@@ -26,6 +26,7 @@ import { resultOf } from "../../ui/adder";
 import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { Figure, Figures } from "../../ui/working";
 import { archive, erase } from "../../workflows/athletes/leave.server";
 import { readAthlete } from "../../workflows/athletes/read-athlete.server";
@@ -152,6 +153,7 @@ const ANCHORS = [
 ] as const;
 
 export default function Athlete({ loaderData, actionData }: Route.ComponentProps) {
+  const unit = useUnit();
   const { person, lifts, today, mark } = loaderData;
   const resultFor = (intent: string) => resultOf(actionData, intent);
   const shown = resultFor("reasons");
@@ -232,7 +234,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
                   {lift.name}{" "}
                   {"max" in lift.resolved ? (
                     <Figure id={`max/${lift.id}`} working={lift.resolved.max.working}>
-                      {lift.resolved.max.kg.toFixed(1)} kg
+                      {formatKg(lift.resolved.max.kg, unit, 1)}
                     </Figure>
                   ) : lift.resolved.reason === "no-ratio" ? (
                     "(ratio not set)"
@@ -255,6 +257,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
 }
 
 function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
+  const unit = useUnit();
   const tests = data.lifts.flatMap((lift) =>
     lift.tests.map((test) => ({ ...test, liftName: lift.name })),
   );
@@ -276,7 +279,7 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
                 <span className="text-muted">
                   {" "}
                   {test.metric}
-                  {test.oneRmKg === undefined ? "" : `, 1RM ${test.oneRmKg.toFixed(1)} kg`}
+                  {test.oneRmKg === undefined ? "" : `, 1RM ${formatKg(test.oneRmKg, unit, 1)}`}
                 </span>
               </li>
             ))}
@@ -287,8 +290,9 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
               <ul>
                 {data.decisions.map((one) => (
                   <li key={one.id} className="border-b border-faint py-1">
-                    {one.date}: {one.plannedKg.toFixed(1)} kg planned, {one.proposedKg.toFixed(1)}{" "}
-                    proposed, {one.decidedKg.toFixed(1)} decided ({one.decision}
+                    {one.date}: {formatKg(one.plannedKg, unit, 1)} planned,{" "}
+                    {formatKg(one.proposedKg, unit, 1)} proposed, {formatKg(one.decidedKg, unit, 1)}{" "}
+                    decided ({one.decision}
                     {one.reason ? `: ${one.reason}` : ""}), {one.by}
                   </li>
                 ))}

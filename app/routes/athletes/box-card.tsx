@@ -12,6 +12,7 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { Figure, Figures } from "../../ui/working";
 import { type BoxCard, readBoxCard } from "../../workflows/athletes/box-card.server";
 import {
@@ -81,6 +82,7 @@ const VERDICTS = { allowed: "allowed", accessory: "as accessory", refused: "refu
 
 /** One athlete on the box: the card as it hangs at the rack, and what it stands on. */
 export default function BoxCardPage({ loaderData, actionData }: Route.ComponentProps) {
+  const unit = useUnit();
   const { card, mayEdit } = loaderData;
   const { person } = card;
   const result = actionData as Result;
@@ -112,8 +114,8 @@ export default function BoxCardPage({ loaderData, actionData }: Route.ComponentP
               <p>
                 <Figure id="box/from-free" working={card.fromFree.working}>
                   {card.fromFree.own
-                    ? formatKg(card.fromFree.leastKg, person.unit ?? "kg", 1)
-                    : `${formatKg(card.fromFree.leastKg, person.unit ?? "kg", 1)} to ${formatKg(card.fromFree.mostKg, person.unit ?? "kg", 1)}`}
+                    ? formatKg(card.fromFree.leastKg, unit, 1)
+                    : `${formatKg(card.fromFree.leastKg, unit, 1)} to ${formatKg(card.fromFree.mostKg, unit, 1)}`}
                 </Figure>
               </p>
               <p className="text-sm text-muted">The coach confirms it.</p>

@@ -1,8 +1,9 @@
 import { Link } from "react-router";
 import { gapVerdictWords } from "../../../core/contrast/gap-test";
-import { plainNumber } from "../../../core/units/mass";
+import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { SideTable } from "../../ui/side-table";
+import { useUnit } from "../../ui/unit";
 import { Figure } from "../../ui/working";
 import type { BoxSummary } from "../../workflows/athletes/box-summary.server";
 import type { AthleteContrast } from "../../workflows/athletes/contrast.server";
@@ -144,6 +145,7 @@ export function ContrastSection({
 
 /** What each round of an item gave, of one side where it is done by sides. */
 function OutputLine({ item }: { item: AthleteContrast["runs"][number]["items"][number] }) {
+  const unit = useUnit();
   return (
     <span className="block">
       {item.name}
@@ -152,7 +154,7 @@ function OutputLine({ item }: { item: AthleteContrast["runs"][number]["items"][n
       {item.rounds.map((one, i) => (
         <span key={one.round}>
           {i > 0 ? " · " : ""}
-          {one.kg === undefined ? "" : `${plainNumber(one.kg, 1)} kg: `}
+          {one.kg === undefined ? "" : `${formatKg(one.kg, unit, 1)}: `}
           {plainNumber(one.value, 2)}
           {one.round > 1 && one.verdict !== "same" ? (
             <>

@@ -3,6 +3,7 @@ import { formatMass } from "../../../core/units/mass";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
+import { MassInput } from "../../ui/mass-input";
 import { Notice } from "../../ui/page";
 import type { AthletePage } from "./page-data";
 
@@ -78,7 +79,7 @@ export function FactsSection({
           <FactsForm data={data} result={resultFor("facts")} />
           <Adder title="Add body mass" open={resultFor("mass")?.ok === false}>
             <Form method="post" className="flex flex-wrap items-end gap-2" noValidate>
-              <Field
+              <MassInput
                 label="Body mass"
                 name="mass"
                 placeholder="81.4"

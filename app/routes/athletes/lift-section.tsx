@@ -5,8 +5,10 @@ import { formatKg, formatMass, type MassUnit, plainNumber } from "../../../core/
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
+import { MassInput } from "../../ui/mass-input";
 import { ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
+import { useUnit } from "../../ui/unit";
 import { Figure } from "../../ui/working";
 import { ChooseForm } from "./max-forms";
 import type { AthletePage, LiftOnPage } from "./page-data";
@@ -23,7 +25,7 @@ export function LiftSection({
   resultFor: (intent: string) => FormResult | undefined;
 }) {
   const { person, mayEdit, today } = data;
-  const unit = person.unit ?? "kg";
+  const unit = useUnit();
   const { profile } = lift;
   const choose = resultFor("choose");
   return (
@@ -96,7 +98,7 @@ export function LiftSection({
                   <Form method="post" className="flex flex-wrap items-end gap-2" noValidate>
                     <input type="hidden" name="variantId" value={lift.id} />
                     <span className="w-28">
-                      <Field
+                      <MassInput
                         label="Load"
                         name="load"
                         problem={resultFor("single")?.problems?.load}
@@ -160,7 +162,6 @@ export function LiftSection({
                 threshold={profile.threshold}
                 power={profile.power}
                 band={lift.band}
-                unit={unit}
               />
             </>
           ) : profile && !profile.result.ok ? (
@@ -211,7 +212,7 @@ function WorkingMaxFigure({
         <Figure
           id={`max/${lift.id}`}
           working={max.working}
-          label={`Working max ${formatKg(max.kg)}`}
+          label={`Working max ${formatKg(max.kg, unit, 1)}`}
         >
           {formatKg(max.kg, unit, 1)}
         </Figure>

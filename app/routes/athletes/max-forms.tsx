@@ -7,12 +7,14 @@ import {
 } from "../../../core/maxes/records";
 import { estimateRepMax, REP_MAX_WORDS } from "../../../core/maxes/rep-max";
 import { readDecimal } from "../../../core/units/decimal";
-import { formatKg, formatMass, massKg, plainNumber, readMass } from "../../../core/units/mass";
+import { formatKg, formatMass, massKg, readMass } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import type { FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
+import { MassInput } from "../../ui/mass-input";
 import { Notice } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { Figure } from "../../ui/working";
 
 /** A new record; a large jump is asked about once. */
@@ -37,12 +39,11 @@ export function RecordForm({
           </option>
         ))}
       </Select>
-      <Field
+      <MassInput
         label="Load"
         name="load"
         inline
         placeholder="120 or 225 lb"
-        inputMode="text"
         problem={problems.load}
       />
       <Field
@@ -137,7 +138,8 @@ export function RepMaxForm({
   const [load, setLoad] = useState("");
   const [reps, setReps] = useState("5");
   const [reserve, setReserve] = useState("0");
-  const mass = readMass(load, "kg");
+  const unit = useUnit();
+  const mass = readMass(load, unit);
   const count = readDecimal(reps);
   const left = readDecimal(reserve);
   const estimate =
@@ -187,22 +189,22 @@ export function RepMaxForm({
           <p>
             Median{" "}
             <Figure id="rep-max" working={estimate.working} className="font-bold">
-              {formatKg(estimate.medianKg, "kg", 1)}
+              {formatKg(estimate.medianKg, unit, 1)}
             </Figure>
             <span className="block text-sm text-muted">
-              five formulas, {formatKg(estimate.leastKg, "kg", 1)} to{" "}
-              {formatKg(estimate.greatestKg, "kg", 1)}
+              five formulas, {formatKg(estimate.leastKg, unit, 1)} to{" "}
+              {formatKg(estimate.greatestKg, unit, 1)}
               {estimate.beyondTrusted ? "; over ten reps they drift apart" : ""}
             </span>
           </p>
-          <input type="hidden" name="load" value={plainNumber(estimate.medianKg, 1)} />
+          <input type="hidden" name="load" value={formatKg(estimate.medianKg, unit, 1)} />
           <input type="hidden" name="date" value={today} />
           <input type="hidden" name="kind" value="rep-max-estimate" />
           <input type="hidden" name="confirmed" value="yes" />
           <input
             type="hidden"
             name="note"
-            value={`${mass.ok ? formatMass(mass.mass) : ""} × ${reps}, ${reserve} in reserve; median of five formulas, ${plainNumber(estimate.leastKg, 1)} to ${plainNumber(estimate.greatestKg, 1)} kg`}
+            value={`${mass.ok ? formatMass(mass.mass) : ""} × ${reps}, ${reserve} in reserve; median of five formulas, ${formatKg(estimate.leastKg, unit, 1)} to ${formatKg(estimate.greatestKg, unit, 1)}`}
           />
           <button type="submit" name="intent" value="record" className="btn">
             Keep as an estimate

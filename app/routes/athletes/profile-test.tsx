@@ -13,6 +13,7 @@ import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { ForcePowerChart, ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
+import { useUnit } from "../../ui/unit";
 import { Figure, Figures } from "../../ui/working";
 import { changeExclusion, readProfileTest } from "../../workflows/athletes/profile-test.server";
 import type { Route } from "./+types/profile-test";
@@ -57,7 +58,7 @@ export const shouldRevalidate = revalidateUnlessFailed;
 /** One profile test: its reps, its line, force and power, and another test set against it. */
 export default function ProfileTestPage({ loaderData, actionData }: Route.ComponentProps) {
   const { person, variant, band, test, against, compared, others, mayEdit } = loaderData;
-  const unit = person.unit ?? "kg";
+  const unit = useUnit();
   const [, setParams] = useSearchParams();
   const { result, power } = test;
   const used = new Set(result.ok ? result.used.map((rep) => rep.id) : []);
@@ -122,7 +123,6 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
               threshold={test.threshold}
               power={power}
               band={band}
-              unit={unit}
             />
             {others.length > 0 ? (
               <section aria-labelledby="against-title" className="mt-4">

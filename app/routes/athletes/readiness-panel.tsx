@@ -10,11 +10,12 @@ import {
   readinessChange,
 } from "../../../core/profile/readiness";
 import { readDecimal } from "../../../core/units/decimal";
-import { formatKg, type MassUnit, massKg, plainNumber, readMass } from "../../../core/units/mass";
+import { formatKg, type MassUnit, massKg, readMass } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
+import { MassInput } from "../../ui/mass-input";
 import { Notice } from "../../ui/page";
 import { Figure } from "../../ui/working";
 import type { LiftOnPage } from "./page-data";
@@ -214,8 +215,8 @@ function CallOfDay({
       <p className="text-muted">
         No call:{" "}
         {change.reason === "within-noise"
-          ? `the difference is within noise (${plainNumber(found.targetSdKg, 1)} kg).`
-          : `the difference is under a loadable step (${plainNumber(stepKg, 2)} kg).`}
+          ? `the difference is within noise (${show(found.targetSdKg)}).`
+          : `the difference is under a loadable step (${formatKg(stepKg, unit)}).`}
       </p>
     );
   return (
@@ -226,7 +227,7 @@ function CallOfDay({
       >
         {change.reason === "held-to-ten-percent"
           ? "Held to ten percent of the plan."
-          : `More than noise (${plainNumber(found.targetSdKg, 1)} kg) and a loadable step (${plainNumber(stepKg, 2)} kg).`}
+          : `More than noise (${show(found.targetSdKg)}) and a loadable step (${formatKg(stepKg, unit)}).`}
       </Notice>
       {Object.entries(sent).map(([name, value]) => (
         <input key={name} type="hidden" name={name} value={value} />
@@ -234,9 +235,7 @@ function CallOfDay({
       <input type="hidden" name="plannedKg" value={plannedKg} />
       <input type="hidden" name="stepKg" value={stepKg} />
       <input type="hidden" name="intent" value="readiness" />
-      {changing === "change" ? (
-        <Field label="Take instead, kg" name="decidedKg" inputMode="decimal" />
-      ) : null}
+      {changing === "change" ? <MassInput label="Take instead" name="decidedKg" /> : null}
       {changing ? <Field label="Reason" name="reason" /> : null}
       {result && !result.ok ? (
         <Notice kind="problem" title={result.message ?? "Check the fields."} />

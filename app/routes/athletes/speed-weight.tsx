@@ -7,6 +7,7 @@ import { formatKg, formatMass, type Mass, massKg, readMass } from "../../../core
 import { formatVelocity } from "../../../core/units/velocity";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
+import { useUnit } from "../../ui/unit";
 import type { BoxCard } from "../../workflows/athletes/box-card.server";
 
 const EYES = { "": "not judged", fast: "fast", on: "on", slow: "slow" } as const;
@@ -19,7 +20,7 @@ type Double = WeightStep & { load: Mass };
  * where the coach has set none the wanted speed; the athlete's own line says where that will be.
  */
 export function SpeedWeight({ card, variant }: { card: BoxCard; variant: { id: string } }) {
-  const unit = card.person.unit ?? "kg";
+  const unit = useUnit();
   const [steps, setSteps] = useState<Double[]>([]);
   const [load, setLoad] = useState("");
   const [speed, setSpeed] = useState("");

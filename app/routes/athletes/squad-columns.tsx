@@ -12,7 +12,7 @@ import {
 } from "@tanstack/react-table";
 import { Link } from "react-router";
 import { SEASON_PHASE_NAMES, SEASON_PHASES } from "../../../core/maxes/season";
-import { formatKg, plainNumber } from "../../../core/units/mass";
+import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { Figure } from "../../ui/working";
 import type { readAthletes } from "../../workflows/athletes/read-athletes.server";
 import { QuickCell } from "./quick-cell";
@@ -32,7 +32,7 @@ export const features = tableFeatures({
 const helper = createColumnHelper<typeof features, AthleteRow>();
 
 /** What a coach compares, a column each; a few cells are edited in place. */
-export const squadColumns = (variants: Loaded["variants"], mayEdit: boolean) =>
+export const squadColumns = (variants: Loaded["variants"], mayEdit: boolean, unit: MassUnit) =>
   helper.columns([
     helper.accessor("name", {
       header: "Athlete",
@@ -72,10 +72,10 @@ export const squadColumns = (variants: Loaded["variants"], mayEdit: boolean) =>
             <Figure
               id={`${row.original.id}/${variant.id}`}
               working={max.working}
-              label={`${row.original.name}, ${variant.name}: ${formatKg(max.kg)}`}
+              label={`${row.original.name}, ${variant.name}: ${formatKg(max.kg, unit, 1)}`}
               className={(row.original.trainingYears ?? 9) < 1 ? "text-muted" : ""}
             >
-              {formatKg(max.kg, row.original.unit ?? "kg", 1)}
+              {formatKg(max.kg, unit, 1)}
             </Figure>
           );
         },

@@ -1,11 +1,12 @@
 import { useCallback } from "react";
 import { Link, useNavigate } from "react-router";
-import { formatKg } from "../../../core/units/mass";
+import { formatKg, kgToGrains, type MassUnit, massIn } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { principalOf } from "../../platform/guard.server";
 import { Chart, type ChartColors } from "../../ui/chart";
 import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import { readSquadProfiles } from "../../workflows/athletes/read-squad-profiles.server";
@@ -32,7 +33,7 @@ type Row = Route.ComponentProps["loaderData"]["rows"][number];
 type Tested = Row & { test: NonNullable<Row["test"]> };
 
 /** Force against speed: a point an athlete, hollow where the test is old. */
-function windowChart(colors: ChartColors, tested: readonly Tested[]) {
+function windowChart(colors: ChartColors, tested: readonly Tested[], unit: MassUnit) {
   const axis = (name: string, gap: number) => ({
     type: "value",
     name,
@@ -47,7 +48,11 @@ function windowChart(colors: ChartColors, tested: readonly Tested[]) {
   const points = (old: boolean) =>
     tested
       .filter((row) => row.test.stale === old)
-      .map((row) => ({ id: row.id, name: row.name, value: [row.test.l0Kg, row.test.v0Mps] }));
+      .map((row) => ({
+        id: row.id,
+        name: row.name,
+        value: [massIn(kgToGrains(row.test.l0Kg), unit), row.test.v0Mps],
+      }));
   const label = {
     show: true,
     position: "right",
@@ -57,7 +62,7 @@ function windowChart(colors: ChartColors, tested: readonly Tested[]) {
   };
   return {
     grid: { left: 54, right: 60, top: 14, bottom: 42 },
-    xAxis: axis("L0, kg", 26),
+    xAxis: axis(`L0, ${unit}`, 26),
     yAxis: axis("V0, m/s", 40),
     series: [
       {
@@ -82,13 +87,17 @@ function windowChart(colors: ChartColors, tested: readonly Tested[]) {
 
 /** The windows of a squad side by side: force against speed, and the figures behind each. */
 export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
+  const unit = useUnit();
   const { rows, variants, variant, squads, staleAfterDays } = loaderData;
   const { params, set } = useAddress();
   const navigate = useNavigate();
   const tested = rows.flatMap((row) => (row.test ? [{ ...row, test: row.test }] : []));
   const untested = rows.filter((row) => !row.test);
   const stale = tested.filter((row) => row.test.stale);
-  const build = useCallback((colors: ChartColors) => windowChart(colors, tested), [tested]);
+  const build = useCallback(
+    (colors: ChartColors) => windowChart(colors, tested, unit),
+    [tested, unit],
+  );
   return (
     <Page
       title="Profiles of the squad"
@@ -148,6 +157,7 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
 
 /** The figures behind the points, and who has none. */
 function WindowTable({ rows, variantId }: { rows: readonly Row[]; variantId: string }) {
+  const unit = useUnit();
   return (
     <Figures label="Windows" className="mt-2 overflow-x-auto">
       <table className="ledger">
@@ -174,7 +184,6 @@ function WindowTable({ rows, variantId }: { rows: readonly Row[]; variantId: str
         <tbody>
           {rows.map((row) => {
             const { test } = row;
-            const unit = row.unit ?? "kg";
             return (
               <tr key={row.id}>
                 <th scope="row" className="!py-[0.1rem] !text-base-content">

@@ -2,6 +2,7 @@ import { useTable } from "@tanstack/react-table";
 import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { type RefObject, useMemo, useRef } from "react";
+import { useUnit } from "../../ui/unit";
 import { Figures } from "../../ui/working";
 import {
   type AthleteRow,
@@ -67,7 +68,8 @@ export function SquadTable({
   find: string;
   mayEdit: boolean;
 }) {
-  const columns = useMemo(() => squadColumns(variants, mayEdit), [variants, mayEdit]);
+  const unit = useUnit();
+  const columns = useMemo(() => squadColumns(variants, mayEdit, unit), [variants, mayEdit, unit]);
   const state = useMemo(() => ({ globalFilter: find }), [find]);
   const table = useTable({
     features,

@@ -1,10 +1,13 @@
 import { useState } from "react";
 import type { ChangeVerdict } from "../../../core/numeric/change";
+import { formatKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { Adder, type FormResult } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
+import { MassInput } from "../../ui/mass-input";
 import { Notice } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { Figure } from "../../ui/working";
 import type { AthletePage } from "./page-data";
 
@@ -23,6 +26,7 @@ export function TestsSection({
   data: AthletePage;
   resultFor: (intent: string) => FormResult | undefined;
 }) {
+  const massUnit = useUnit();
   const { changes, today, mayEdit } = data;
   return (
     <section id="tests" aria-labelledby="tests-title" className="mb-6 scroll-mt-24">
@@ -56,7 +60,7 @@ export function TestsSection({
                       {one.testName}
                       {one.side ? `, ${one.side}` : ""}
                       {one.approach ? ", with approach" : ""}
-                      {one.loadKg > 0 ? `, ${one.loadKg} kg` : ""}
+                      {one.loadKg > 0 ? `, ${formatKg(one.loadKg, massUnit, 1)}` : ""}
                     </th>
                     <td className="whitespace-nowrap">
                       {before ? `${show(before.value)} (${before.date})` : ""}
@@ -171,7 +175,7 @@ function ResultForm({
           </Select>
         ) : null}
         {test?.family === "loaded-jump" || test?.family === "throw" ? (
-          <Field label="Load, kg" name="loadKg" inputMode="decimal" problem={problems.loadKg} />
+          <MassInput label="Load" name="loadKg" problem={problems.loadKg} />
         ) : null}
         {test?.splitM ? (
           <Field label={`Splits at ${test.splitM} m, s`} name="splits" problem={problems.splits} />

@@ -2,8 +2,10 @@ import { useHotkeys } from "react-hotkeys-hook";
 import type { EntryBody, LogEntry } from "../../../core/floor/entries";
 import { decidedCall } from "../../../core/floor/lifter-state";
 import type { FloorState } from "../../../core/floor/state";
+import { readIn } from "../../../core/units/written";
 import { CallCard, type Decide } from "../../ui/calls";
 import { say } from "../../ui/said";
+import { useUnit } from "../../ui/unit";
 
 /** All waiting calls of a floor; keys 1 to 9 take the one with that number. */
 export function FloorCalls({
@@ -13,10 +15,11 @@ export function FloorCalls({
   floor: FloorState;
   append: (body: EntryBody, supersedes?: string[]) => LogEntry;
 }) {
+  const unit = useUnit();
   const decide: Decide = (call, decision, action, reason) => {
     const entry = append(decidedCall(call, decision, action, reason));
     const done = { take: "taken", change: "changed", decline: "declined" }[decision];
-    say(`${call.athleteName.split(" ")[0]}: ${call.proposal}, ${done}.`, {
+    say(`${call.athleteName.split(" ")[0]}: ${readIn(call.proposal, unit)}, ${done}.`, {
       label: "Undo",
       run: () => append({ kind: "void" }, [entry.id]),
     });
@@ -36,7 +39,13 @@ export function FloorCalls({
     <ol className="mt-2">
       {floor.calls.map((call, i) => (
         <li key={`${call.athleteId}${call.setKey}`} className="border-t border-rule py-2">
-          <CallCard call={call} keyHint={i < 9 ? String(i + 1) : undefined} decide={decide} named />
+          <CallCard
+            call={call}
+            keyHint={i < 9 ? String(i + 1) : undefined}
+            decide={decide}
+            unit={unit}
+            named
+          />
         </li>
       ))}
     </ol>

@@ -240,7 +240,7 @@ export function PairingRow({
             kg={number?.kg}
             steps={planned.steps}
             unit={unit}
-            sought={item?.seek ? seekOf(complex, run, at.item, planned, unit, settings) : undefined}
+            sought={item?.seek ? seekOf(complex, run, at.item, planned, settings) : undefined}
             onLoad={(kg) => tap({ kind: "item-load", ...at, kg })}
           />
         ) : null}
@@ -290,11 +290,10 @@ function seekOf(
   run: AthleteRun,
   item: number,
   planned: ItemNumber,
-  unit: MassUnit,
   settings: RunSettings,
 ): SeekAnswer | undefined {
   const { measure, rounds } = seekRounds(complex, run, item, planned.kg);
-  return measure && seekLoad({ rounds, measure, steps: planned.steps ?? [], unit, settings });
+  return measure && seekLoad({ rounds, measure, steps: planned.steps ?? [], settings });
 }
 
 /** Another load before the next start: a step down, a step up, and what output says. */

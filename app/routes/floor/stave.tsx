@@ -3,9 +3,10 @@ import { setTimes } from "../../../core/floor/forecast";
 import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
 import type { FloorState, RackState } from "../../../core/floor/state";
-import { formatKg, plainNumber } from "../../../core/units/mass";
+import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
+import { useUnit } from "../../ui/unit";
 import { Figure, Figures } from "../../ui/working";
 
 /** Minutes of the session shown at once: what was done lately and what comes. */
@@ -225,6 +226,7 @@ function Row({
   row: number;
   share: (minute: number) => number;
 }) {
+  const unit = useUnit();
   const loads = sets.flatMap(({ set }) => set.loadKg ?? []);
   const least = Math.min(...loads);
   const most = Math.max(...loads);
@@ -247,7 +249,7 @@ function Row({
         return (
           <span
             key={set.prescription.key}
-            title={blockWords(set)}
+            title={blockWords(set, unit)}
             className={`absolute bottom-0.5 w-[9px] -translate-x-full ${look}`}
             style={{ left: `${share(minute)}%`, height }}
           >
@@ -261,8 +263,8 @@ function Row({
   );
 }
 
-function blockWords(set: SetState): string {
+function blockWords(set: SetState, unit: MassUnit): string {
   const speeds = set.reps.flatMap((rep) => rep.velocityMps ?? []).map(formatVelocity);
-  const load = set.loadKg === undefined ? "no load" : formatKg(set.loadKg);
+  const load = set.loadKg === undefined ? "no load" : formatKg(set.loadKg, unit, 1);
   return `Set ${set.prescription.number}, ${load}${speeds.length > 0 ? `: ${speeds.join(", ")} m/s` : ""}`;
 }

@@ -12,6 +12,7 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { addRoom, importRoom, readRooms } from "../../workflows/gear/room.server";
 import type { Route } from "./+types/gear";
 
@@ -62,6 +63,7 @@ type Room = Route.ComponentProps["loaderData"]["rooms"][number];
 
 /** The rooms of the team: what stands in each, what its racks build, what it lacks. */
 export default function Gear({ loaderData, actionData }: Route.ComponentProps) {
+  const unit = useUnit();
   const { rooms, mayEdit } = loaderData;
   const faults = (actionData as { faults?: Array<{ line: number; text: string }> } | undefined)
     ?.faults;
@@ -113,8 +115,8 @@ export default function Gear({ loaderData, actionData }: Route.ComponentProps) {
                       </th>
                       <td>{rack.line}</td>
                       <td className="whitespace-nowrap">
-                        {rack.totals} totals, {formatKg(rack.lightestKg)} to{" "}
-                        {formatKg(rack.heaviestKg)}
+                        {rack.totals} totals, {formatKg(rack.lightestKg, unit)} to{" "}
+                        {formatKg(rack.heaviestKg, unit)}
                       </td>
                     </tr>
                   ))}

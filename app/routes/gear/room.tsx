@@ -21,6 +21,7 @@ import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { keepOnFilter } from "../../ui/use-address";
 import {
   inspectBand,
@@ -210,6 +211,7 @@ function KindTable({
   mayEdit: boolean;
 }) {
   const spec = GEAR[kind];
+  const unit = useUnit();
   const written = items.map((item) => ({ item, fields: writeGearItem(item).fields }));
   const rows =
     kind === "rack" ? alike(written) : written.map((one): [Written, ...Written[]] => [one]);
@@ -286,7 +288,7 @@ function KindTable({
                     {kind === "rack" ? (
                       <td className="text-muted">
                         {build
-                          ? `${build.totals} totals, ${formatKg(build.lightestKg)} to ${formatKg(build.heaviestKg)}`
+                          ? `${build.totals} totals, ${formatKg(build.lightestKg, unit)} to ${formatKg(build.heaviestKg, unit)}`
                           : ""}
                       </td>
                     ) : null}

@@ -8,6 +8,7 @@ import { readSpeed } from "../../forms/speed";
 import { Field } from "../../ui/field";
 import { LoadedBar } from "../../ui/loaded-bar";
 import { Notice } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { Figure } from "../../ui/working";
 import type { Route } from "./+types/profile";
 import type { ProfileTestRun } from "./use-profile-test";
@@ -24,7 +25,7 @@ export function Step({
   steps: Route.ComponentProps["loaderData"]["steps"];
   metric: VelocityMetric;
 }) {
-  const unit = data.person?.unit ?? "kg";
+  const unit = useUnit();
   const [at, setAt] = useState(0);
   const [own, setOwn] = useState("");
   const [speed, setSpeed] = useState("");

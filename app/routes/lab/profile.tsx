@@ -14,6 +14,7 @@ import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
+import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { Figures } from "../../ui/working";
 import { readProfileBench, saveProfileTest } from "../../workflows/lab/profile.server";
@@ -84,7 +85,7 @@ function Bench({
   set: (name: string, value: string) => void;
 }) {
   const { person, variant, steps, system } = data;
-  const unit = person?.unit ?? "kg";
+  const unit = useUnit();
   const run = useProfileTest({
     key: draft,
     metric,
@@ -207,7 +208,6 @@ function Bench({
             threshold={threshold}
             power={power}
             band={data.band}
-            unit={unit}
           />
           {system.missing ? (
             <p className="text-sm text-secondary">

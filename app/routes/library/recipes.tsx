@@ -1,6 +1,7 @@
 import { Link, redirect } from "react-router";
 import { describeBasis } from "../../../core/recipe/basis";
 import { AFTER_NAMES, expandRecipe, type Recipe } from "../../../core/recipe/recipe";
+import type { MassUnit } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems, recipeFromForm } from "../../forms/recipe";
@@ -12,6 +13,7 @@ import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { RecipeForm, type RecipeResult } from "../../ui/recipe-form";
+import { useUnit } from "../../ui/unit";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
 import {
   copyRecipe,
@@ -82,6 +84,7 @@ export function shouldRevalidate(args: Parameters<typeof keepOnFilter>[0]) {
 
 /** The recipes of the team: shaped as one types, versioned when they are saved. */
 export default function Recipes({ loaderData, actionData }: Route.ComponentProps) {
+  const unit = useUnit();
   const { recipes, mayEdit } = loaderData;
   const address = useAddress();
   const inUse = recipes.filter((one) => !one.away);
@@ -127,7 +130,7 @@ export default function Recipes({ loaderData, actionData }: Route.ComponentProps
                     >
                       {one.recipe.name}
                     </Link>
-                    <span className="text-muted">{shapeOf(one.recipe)}</span>
+                    <span className="text-muted">{shapeOf(one.recipe, unit)}</span>
                   </div>
                   <p className="text-sm text-muted">
                     {one.recipe.aim} · {one.recipe.school} · version {one.version}, {one.by} ·{" "}
@@ -197,10 +200,10 @@ export default function Recipes({ loaderData, actionData }: Route.ComponentProps
 }
 
 /** A recipe in one line: each week's sets and what they ask. */
-function shapeOf(recipe: Recipe): string {
+function shapeOf(recipe: Recipe, unit: MassUnit): string {
   const weeks = expandRecipe(recipe).map((week) => {
     if (week.sets.length === 0) return week.kind;
-    const asked = [...new Set(week.sets.map((set) => describeBasis(set.basis)))];
+    const asked = [...new Set(week.sets.map((set) => describeBasis(set.basis, unit)))];
     const reps = [...new Set(week.sets.map((set) => set.reps))].join("/");
     const range = asked.length > 1 ? `${asked[0]} to ${asked.at(-1)}` : asked[0];
     const name = week.method ? `${week.method.name} ` : week.kind === "deload" ? "deload " : "";

@@ -8,8 +8,10 @@ import {
 import { loadInWeek } from "../../../core/contrast/item-load";
 import { type Block, pairingsOf, pairingWeek } from "../../../core/plan/block";
 import { describeBasis } from "../../../core/recipe/basis";
+import type { MassUnit } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { ComplexStave } from "../../ui/complex-stave";
+import { useUnit } from "../../ui/unit";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
 /** The pairings that a day has in a week, each with its complex and its own week. */
@@ -26,13 +28,16 @@ export function pairingsIn(data: PlanPage, block: Block, dayId: string, week: nu
 export const pairingsS = (pairings: ReturnType<typeof pairingsIn>): number =>
   pairings.reduce((sum, one) => sum + complexTotals(one.complex).lengthS, 0);
 
-const loadWords = (item: ComplexItem, load: ReturnType<typeof loadInWeek>) =>
-  load.by === "none" ? "" : ` at ${describeBasis(load)}${item.of ? ` of ${item.of}` : ""}`;
+const loadWords = (item: ComplexItem, load: ReturnType<typeof loadInWeek>, unit: MassUnit) =>
+  load.by === "none" ? "" : ` at ${describeBasis(load, unit)}${item.of ? ` of ${item.of}` : ""}`;
 
 /** What is done in one round in the pairing's own week. */
-export const itemsWords = (complex: Complex, own: number): string =>
+export const itemsWords = (complex: Complex, own: number, unit: MassUnit): string =>
   complex.items
-    .map((item) => `${item.name} × ${item.reps}${loadWords(item, loadInWeek(complex, item, own))}`)
+    .map(
+      (item) =>
+        `${item.name} × ${item.reps}${loadWords(item, loadInWeek(complex, item, own), unit)}`,
+    )
     .join(" · ");
 
 /** The pairings of a day to time, with this week's loads. */
@@ -43,6 +48,7 @@ export function DayPairingStaves({
   pairings: ReturnType<typeof pairingsIn>;
   squadId: string;
 }) {
+  const unit = useUnit();
   return (
     <>
       {pairings.map(({ id, own, complex, complexId }) => (
@@ -63,7 +69,7 @@ export function DayPairingStaves({
             </Link>
           </p>
           <ComplexStave complex={complex} />
-          <p className="text-sm text-muted">{itemsWords(complex, own)}</p>
+          <p className="text-sm text-muted">{itemsWords(complex, own, unit)}</p>
         </div>
       ))}
     </>

@@ -6,6 +6,7 @@ import { describeBasis } from "../../../core/recipe/basis";
 import { formatClock } from "../../../core/units/time";
 import { Select } from "../../ui/field";
 import { Empty } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import type { useAddress } from "../../ui/use-address";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { DayPairingStaves, pairingsIn, pairingsS } from "./day-pairing";
@@ -249,6 +250,7 @@ function StaveRow({
   pulledS: number;
   onPull: ((event: PointerEvent) => void) | undefined;
 }) {
+  const unit = useUnit();
   const base = (row + 1) * LINE_H - 4;
   const values = line.sets.map((one) => heightOf(one.set.basis));
   const most = Math.max(...values, 1);
@@ -273,7 +275,7 @@ function StaveRow({
           <g key={one.set.key}>
             <rect x={left} y={base - height} width={wide} height={height} className="fill-primary">
               <title>
-                {`Set ${one.set.number}: ${one.set.reps} at ${describeBasis(one.set.basis)}, then ${one.restS} s`}
+                {`Set ${one.set.number}: ${one.set.reps} at ${describeBasis(one.set.basis, unit)}, then ${one.restS} s`}
               </title>
             </rect>
             {fast ? (

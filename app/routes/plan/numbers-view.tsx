@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { progressions, tonnageKg } from "../../../core/exercise/tonnage";
 import type { Block, Slot } from "../../../core/plan/block";
 import { formatKg } from "../../../core/units/mass";
+import { readIn } from "../../../core/units/written";
 import { BenchAnswers } from "../../ui/bench-answers";
 import { Empty } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
@@ -160,9 +161,9 @@ function AccessorySteps({ slot }: { slot: Slot }) {
         {step.sets} × {step.reps} × {formatKg(recipe.start, unit)}
         {work.hands === 2 ? " a hand, both counted" : ""} = <b>{formatKg(nowKg, unit, 0)}</b>
         {progressions(line, { reps: 3, loadKg: 2.5, sets: 1 }).map((one) => (
-          <span key={one.name} className="text-muted">
+          <span key={readIn(one.name, unit)} className="text-muted">
             {" "}
-            · {one.name} +{formatKg(one.deltaKg, unit, 0)}
+            · {readIn(one.name, unit)} +{formatKg(one.deltaKg, unit, 0)}
           </span>
         ))}
       </p>

@@ -115,14 +115,16 @@ export function Numbers({
                       title: `Week ${week}`,
                       words: weekWords(mark?.words || mark?.kind, wave),
                       sets: (wave?.sets ?? []).map((set, i) => {
-                        const asked = describeBasis(set.basis);
+                        const asked = describeBasis(set.basis, room.unit);
                         const before = wave?.sets[i - 1];
                         return {
                           key: set.key,
                           height: height(askedValue(set.basis)),
                           shade: grips.length > 1 ? (set.number - 1) % grips.length : 0,
                           label:
-                            before && describeBasis(before.basis) === asked ? undefined : asked,
+                            before && describeBasis(before.basis, room.unit) === asked
+                              ? undefined
+                              : asked,
                         };
                       }),
                     }}

@@ -4,6 +4,8 @@ import { noOwnLoad, ownLoad } from "../../../core/plan/edits";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import { kgToGrains, massIn, massKg, plainNumber } from "../../../core/units/mass";
 import { MassField } from "../../forms/maxes";
+import { withUnit } from "../../forms/primitives/mass-unit";
+import { useUnit } from "../../ui/unit";
 import { usePlanEdit } from "./plan-edits";
 
 export interface Editing {
@@ -26,11 +28,11 @@ export function OverrideBar({
   const [problem, setProblem] = useState<string>();
   const { athlete, run, week } = editing;
   const at = { athleteId: athlete.id, slotId, setKey: run.key };
-  const unit = athlete.unit ?? "kg";
+  const unit = useUnit();
   const shown =
     run.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
   const keep = (text: FormDataEntryValue | null) => {
-    const load = MassField.safeParse(text);
+    const load = MassField.safeParse(withUnit(String(text ?? ""), unit));
     if (!load.success) {
       setProblem(load.error.issues[0]?.message);
       return;

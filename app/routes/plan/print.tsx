@@ -2,12 +2,12 @@ import { Link } from "react-router";
 import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/plan/block";
 import { slotCells, variantIn } from "../../../core/plan/block-loads";
 import { dayStave } from "../../../core/plan/day-time";
-import { atLift } from "../../../core/prescribe/lifter";
+import { atLift, type Lifter } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
 import { ownWords } from "../../../core/prescribe/own-words";
 import { FREE } from "../../../core/prescribe/rigging";
 import { describeBasis } from "../../../core/recipe/basis";
-import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
+import { kgToGrains, type MassUnit, massIn, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { idFrom } from "../../forms/primitives/id";
 import { notThere } from "../../platform/answers.server";
@@ -180,7 +180,13 @@ export default function Print({ loaderData, actionData }: Route.ComponentProps) 
   );
 }
 
-function daySlots(data: PlanPage, dayId: string, week: number) {
+/** @param unitOf in which an athlete's own lines are written */
+function daySlots(
+  data: PlanPage,
+  dayId: string,
+  week: number,
+  unitOf: (athlete: Lifter) => MassUnit,
+) {
   const { block, athletes, room } = data;
   return slotsOf(block, dayId).flatMap((slot) => {
     const wave = slotWeek(block, slot, week, room.settings);
@@ -201,7 +207,7 @@ function daySlots(data: PlanPage, dayId: string, week: number) {
         loadsKg: (cell?.byAthlete[i] ?? []).map((run) => run.loadKg),
         facts: atLift(athlete, variantIn(slot, wave) ?? ""),
         basis: slot.recipe.basis,
-        unit: athlete.unit ?? "kg",
+        unit: unitOf(athlete),
       }),
     );
     return [{ slot, wave, name, how, hung, byAthlete: cell?.byAthlete ?? [] }];
@@ -220,7 +226,7 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
   const { block, athletes } = data;
   const day = block.days[dayId];
   if (!day) return null;
-  const slots = daySlots(data, dayId, week);
+  const slots = daySlots(data, dayId, week, () => data.room.unit);
   const stave = dayStave(block, dayId, week, data.room.settings);
   const pairings = pairingsIn(data, block, dayId, week);
   return (
@@ -241,7 +247,7 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
               pairing · {complex.rounds} rounds, {formatClock(complex.restS)} between
             </span>
           </h3>
-          <p>{itemsWords(complex, own)}</p>
+          <p>{itemsWords(complex, own, data.room.unit)}</p>
           <ul className="grid grid-cols-2 gap-x-8 md:grid-cols-3">
             {athletes.map((athlete) => (
               <li key={athlete.id} className="flex justify-between gap-3 border-b border-faint">
@@ -267,8 +273,10 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
                 ),
               ].join("/")}
               {slot.recipe.counts === "metres" ? " m" : ""} @{" "}
-              {[...new Set(wave.sets.map((set) => describeBasis(set.basis)))].join(", ")} ·{" "}
-              {restText(slot.recipe.rest)}
+              {[...new Set(wave.sets.map((set) => describeBasis(set.basis, data.room.unit)))].join(
+                ", ",
+              )}{" "}
+              · {restText(slot.recipe.rest)}
               {slot.recipe.cycle.length > 0 ? ` · ${slot.recipe.cycle.join(", ")} in turn` : ""}
             </span>
           </h3>
@@ -282,7 +290,7 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
                 >
                   <span>{athlete.name}</span>
                   <b className="whitespace-nowrap">
-                    {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
+                    {runsText(byAthlete[i] ?? [], data.room.unit)}
                   </b>
                   {[...reasonsOf(byAthlete[i] ?? []), ...(hung[i] ?? [])].map((line) => (
                     <span key={line} className="basis-full text-sm">
@@ -327,7 +335,7 @@ function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
   const { block, athletes } = data;
   const day = block.days[dayId];
   if (!day) return null;
-  const slots = daySlots(data, dayId, week);
+  const slots = daySlots(data, dayId, week, (athlete) => athlete.unit);
   const pairings = pairingsIn(data, block, dayId, week);
   return (
     <div className="grid gap-x-8 gap-y-4 md:grid-cols-2 print:grid-cols-2">
@@ -356,7 +364,7 @@ function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
                 {wave.sets[0]?.repsTo ? ` to ${wave.sets[0].repsTo}` : ""}
                 {slot.recipe.counts === "metres" ? " m" : ""}
                 <span className="block">
-                  {runsText(byAthlete[i] ?? [], athlete.unit ?? "kg")}
+                  {runsText(byAthlete[i] ?? [], athlete.unit)}
                   <span className="text-muted"> · {restText(slot.recipe.rest)}</span>
                 </span>
                 {[...how, ...reasonsOf(byAthlete[i] ?? []), ...(hung[i] ?? [])].map((line) => (

@@ -7,6 +7,7 @@ import { type Lift, MVT_DEFAULTS_MPS } from "../../../core/profile/threshold";
 import { describeBasis } from "../../../core/recipe/basis";
 import { formatKg } from "../../../core/units/mass";
 import { Select } from "../../ui/field";
+import { useUnit } from "../../ui/unit";
 import type { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
@@ -28,8 +29,8 @@ export function SchoolAthlete({
   const athlete =
     data.athletes.find((one) => one.id === address.get("athlete")) ?? data.athletes[0];
   const week = Math.min(block.weeks, Math.max(1, Number(address.get("week")) || 1));
+  const unit = useUnit();
   if (!athlete) return null;
-  const unit = athlete.unit ?? "kg";
   const rows = daysOf(block).flatMap((day) =>
     slotsOf(block, day.id).flatMap((slot) => {
       const wave = slotWeek(block, slot, week, data.room.settings);
@@ -39,7 +40,7 @@ export function SchoolAthlete({
       const facts = basisFacts(atLift(athlete, variantId), variantId, data.room.metric);
       const asks = new Map<string, { sets: number; set: (typeof wave.sets)[number] }>();
       for (const set of wave.sets) {
-        const key = `${describeBasis(set.basis)} × ${set.reps}`;
+        const key = `${describeBasis(set.basis, unit)} × ${set.reps}`;
         const found = asks.get(key);
         if (found) found.sets++;
         else asks.set(key, { sets: 1, set });
@@ -61,7 +62,7 @@ export function SchoolAthlete({
         key: `${slot.id}/${key}`,
         name: `${day.name}: ${slotName(data, block, slot, week)}`,
         sets,
-        asked: `${sets} × ${set.reps} at ${describeBasis(set.basis)}`,
+        asked: `${sets} × ${set.reps} at ${describeBasis(set.basis, unit)}`,
         a: under(own, set),
         b: under(other, set),
       }));
@@ -154,7 +155,7 @@ function Side({
       ) : (
         <span className="text-secondary">{found.reason}</span>
       )}{" "}
-      <span className="text-muted">{found.basis ? describeBasis(found.basis) : ""}</span>
+      <span className="text-muted">{found.basis ? describeBasis(found.basis, unit) : ""}</span>
       <span className="block text-muted">
         {sets} × {found.reps} · rest {found.rest.leastS} to {found.rest.mostS} s · ends{" "}
         {found.ends.startsWith("at ") ? found.ends : `by ${found.ends}`}

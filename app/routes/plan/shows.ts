@@ -9,7 +9,7 @@ export function weeksShown(recipe: Recipe | undefined, show: Show): number {
   if (!recipe) return 6;
   if (show === "plates") return 2;
   const loads = expandRecipe(recipe).map(
-    (week) => new Set(week.sets.map((set) => describeBasis(set.basis))).size,
+    (week) => new Set(week.sets.map((set) => describeBasis(set.basis, "kg"))).size,
   );
   const most = Math.max(1, ...loads);
   const wide = show === "speed" ? 1 : 0;

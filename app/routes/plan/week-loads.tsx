@@ -7,8 +7,8 @@ import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { formatVelocity } from "../../../core/units/velocity";
 import type { Working } from "../../../core/units/working";
+import { useUnit } from "../../ui/unit";
 import { useWorking } from "../../ui/working";
-
 import type { Show } from "./shows";
 
 /** Sets with the same load one after the other stand as one figure; its working is the first's. */
@@ -25,7 +25,7 @@ export function WeekLoads({
   fullOf: (run: LoadRun) => SetPrescription | undefined;
   onEdit: ((run: LoadRun) => void) | undefined;
 }) {
-  const unit = athlete.unit ?? "kg";
+  const unit = useUnit();
   return (
     <>
       {runs.map((run, i) => {

@@ -10,6 +10,7 @@ import { readForm } from "../../platform/submission.server";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import {
@@ -155,7 +156,8 @@ export default function BoxCycle({ loaderData, actionData }: Route.ComponentProp
 }
 
 function OneCycle({ athlete, cycle }: { athlete: Athlete; cycle: Cycle }) {
-  const { review, unit } = athlete;
+  const unit = useUnit();
+  const { review } = athlete;
   if (review.weeks.length === 0)
     return (
       <p className="text-muted">

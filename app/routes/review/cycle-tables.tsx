@@ -5,6 +5,7 @@ import { signedMps } from "../../../core/review/equal-load";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { formatVelocity } from "../../../core/units/velocity";
+import { useUnit } from "../../ui/unit";
 import type { BoxCyclePage } from "../../workflows/review/box-cycle.server";
 
 type Cycle = NonNullable<BoxCyclePage["cycle"]>;
@@ -122,6 +123,7 @@ export function WeekTable({
 
 /** Everybody of a cycle, a line each. */
 export function Everybody({ page, cycle }: { page: BoxCyclePage; cycle: Cycle }) {
+  const unit = useUnit();
   return (
     <section aria-labelledby="cycle-all" className="mt-6">
       <h2 id="cycle-all">Everybody in it</h2>
@@ -157,7 +159,7 @@ export function Everybody({ page, cycle }: { page: BoxCyclePage; cycle: Cycle })
                 <td className="whitespace-nowrap">
                   {one.fromKg === undefined || one.toKg === undefined
                     ? "–"
-                    : `${formatKg(one.fromKg, one.unit)} to ${formatKg(one.toKg, one.unit)}`}
+                    : `${formatKg(one.fromKg, unit, 1)} to ${formatKg(one.toKg, unit, 1)}`}
                 </td>
                 <td className="whitespace-nowrap">
                   {one.speed

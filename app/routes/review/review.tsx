@@ -1,12 +1,13 @@
 import { Link } from "react-router";
 import type { SetState } from "../../../core/floor/set-state";
 import { STANDING_WORDS, setResult } from "../../../core/review/set-working";
-import { formatKg, plainNumber } from "../../../core/units/mass";
+import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { Notice, Page } from "../../ui/page";
 import { SpeedStrip, stripWords } from "../../ui/speed-strip";
+import { useUnit } from "../../ui/unit";
 import { Figure, Figures } from "../../ui/working";
 import { readReview } from "../../workflows/review/read-review.server";
 import type { Route } from "./+types/review";
@@ -24,6 +25,7 @@ export async function loader({ context, params }: Route.LoaderArgs) {
 const DECISION = { take: "taken", change: "changed", decline: "declined" };
 
 export default function Review({ loaderData }: Route.ComponentProps) {
+  const unit = useUnit();
   const { session, review, racks, decided, conflicts, setAside } = loaderData;
   const states = racks.flatMap((rack) => rack.lifters);
   const name = (id: string) =>
@@ -64,7 +66,7 @@ export default function Review({ loaderData }: Route.ComponentProps) {
                 <b>{name(one.athleteId)}</b>, set {setNumber(one.athleteId, one.setKey)}:{" "}
                 {one.call.replaceAll("-", " ")}, {DECISION[one.decision]}
                 {one.decision !== "decline" && one.action.type === "load"
-                  ? ` to ${formatKg(one.action.toKg)}`
+                  ? ` to ${formatKg(one.action.toKg, unit, 1)}`
                   : ""}
                 {one.decision !== "decline" && one.action.type === "rest"
                   ? ` (+${one.action.addS} s)`
@@ -129,10 +131,10 @@ export default function Review({ loaderData }: Route.ComponentProps) {
                     <Figure
                       id={`tonnage/${one.athleteId}`}
                       working={one.working}
-                      label={`${one.name}, tonnage ${plainNumber(one.tonnageKg, 1)} kg`}
-                      unit="kg"
+                      label={`${one.name}, tonnage ${formatKg(one.tonnageKg, unit, 1)}`}
+                      unit={unit}
                     >
-                      {plainNumber(one.tonnageKg, 1)}
+                      {plainNumber(massIn(kgToGrains(one.tonnageKg), unit), 1)}
                     </Figure>
                   </td>
                   <td>
@@ -140,12 +142,7 @@ export default function Review({ loaderData }: Route.ComponentProps) {
                       {state?.sets
                         .filter((set) => set.stage === "done")
                         .map((set) => (
-                          <SetStrip
-                            key={set.prescription.key}
-                            set={set}
-                            name={one.name}
-                            unit={state.lifter.unit}
-                          />
+                          <SetStrip key={set.prescription.key} set={set} name={one.name} />
                         ))}
                     </div>
                   </td>
@@ -181,8 +178,8 @@ function Total({ label, value }: { label: string; value: string }) {
   );
 }
 
-function SetStrip({ set, name, unit }: { set: SetState; name: string; unit: "kg" | "lb" }) {
-  const { reps, bestMps: best, standing, working } = setResult(set, name, unit);
+function SetStrip({ set, name }: { set: SetState; name: string }) {
+  const { reps, bestMps: best, standing, working } = setResult(set, name);
   const { number } = set.prescription;
   return (
     <div className="w-[86px]">

@@ -189,7 +189,6 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
               least: teamDefault(values, "boxFreeLeastPercent"),
               most: teamDefault(values, "boxFreeMostPercent"),
             },
-            unit: person.unit ?? "kg",
           }),
     card: card && { version: card.version, cues: card.cues },
   });

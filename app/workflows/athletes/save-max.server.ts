@@ -1,6 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import { type MaxKind, recordWarnings } from "../../../core/maxes/records";
-import { formatKg, type Mass } from "../../../core/units/mass";
+import { formatKg, formatMass, type Mass } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import type { LocalDate } from "../../../core/units/time";
 import {
@@ -50,7 +50,7 @@ export function saveRecord(
     if (jump && !input.confirmed) {
       return failed(
         "look-twice",
-        `From ${formatKg(jump.fromKg)} to ${formatKg(jump.toKg)} is ${formatPercent(100 * jump.share, 0)}. Look twice, then save again to keep it.`,
+        `From ${formatKg(jump.fromKg, input.load.unit, 1)} to ${formatMass(input.load)} is ${formatPercent(100 * jump.share, 0)}. Look twice, then save again to keep it.`,
       );
     }
     const recordId = uuidv7();

@@ -198,10 +198,10 @@ async function slotsOnCard(
   today: LocalDate,
 ) {
   const { row, block, week } = next;
-  const room = await blockRoom(tx, row);
-  if (!room) return undefined;
   const [athlete] = await planLifters(tx, row, block, today, [person], next.slots);
   if (!athlete) return [];
+  const room = await blockRoom(tx, row, athlete.unit);
+  if (!room) return undefined;
   const answered = withAnswersOf(block, row.plan.block);
   const ofBlock = { ...row, plan: { ...row.plan, block: answered } };
   const checks = checkPlan(await checkInput(tx, ofBlock, [athlete], room, today));

@@ -19,6 +19,7 @@ import { rackSetups } from "../lifters/box-seat.server";
 import { checkInput } from "../lifters/plan-checks.server";
 import { planLifters, sessionPlan, slotOverrides } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
+import { readerUnit } from "../lifters/reader-unit.server";
 
 /**
  * Puts one week of a plan on the floor: as it was published, or as a draft by a coach who has seen
@@ -46,7 +47,7 @@ export function startSession(
     const { block } = published ?? row.plan;
     const slotId = input.slotId ?? leadSlot(block)?.id ?? "";
     const slot = block.slots[slotId];
-    const planRoom = await blockRoom(tx, row);
+    const planRoom = await blockRoom(tx, row, await readerUnit(tx, principal));
     const settings = planRoom?.settings ?? {};
     const week = slot && slotWeek(block, slot, input.week, settings);
     const plan = week && sessionPlan(row, slotId, block, week, published?.number ?? 0);
@@ -151,7 +152,7 @@ export function draftChecks(
 ): Promise<Array<Pick<PlanCheck, "level" | "text">>> {
   return inTeam(principal, async (tx) => {
     const row = await planById(tx, input.planId);
-    const room = row && (await blockRoom(tx, row));
+    const room = row && (await blockRoom(tx, row, await readerUnit(tx, principal)));
     if (!row || !room) return [];
     const { block } = row.plan;
     const slotId = input.slotId ?? leadSlot(block)?.id;

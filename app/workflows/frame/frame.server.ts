@@ -6,7 +6,9 @@ import type { Principal, Role } from "../../platform/rights";
 /** What every page of the frame shows: the team, the person, the role. */
 export function readFrame(principal: Principal) {
   return inTeam(principal, async (tx) => {
-    const frame = await frameOf(tx, principal.kind === "person" ? principal.userId : undefined);
+    const frame = await (principal.kind === "person"
+      ? frameOf(tx, principal.userId, principal.athleteId)
+      : frameOf(tx, undefined));
     return {
       ...frame,
       person: principal.name,

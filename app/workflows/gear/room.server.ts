@@ -14,7 +14,7 @@ import {
   saveItem,
   saveRoom,
 } from "../../../db/queries/gear.server";
-import { listRooms, readTeam } from "../../../db/queries/squads.server";
+import { listRooms } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import {
   type RoomFileProblem,
@@ -28,6 +28,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readerUnit } from "../lifters/reader-unit.server";
 
 const inUse = (items: readonly StoredItem[]) => items.filter((one) => one.awayOn === null);
 
@@ -208,7 +209,7 @@ export function keepItem(
     const items = await itemsOf(tx, roomId);
     const old = items.find((one) => one.id === input.id);
     if (input.id && !old) return failed("no-piece", "This piece is not in the room any more.");
-    const unit: MassUnit = (await readTeam(tx))?.unit ?? "kg";
+    const unit: MassUnit = await readerUnit(tx, principal);
     const { written } = input;
     const names =
       written.kind === "rack" && !old

@@ -3,6 +3,7 @@ import { type ForcePower, forcePower } from "../../../core/profile/power";
 import { type Threshold, velocityThreshold } from "../../../core/profile/threshold";
 import { massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
+import { say, written } from "../../../core/units/written";
 import { isOlder } from "../../../core/velocity/processing";
 import type { singlesOf, VariantRow } from "../../../db/queries/maxes.server";
 import type { StoredProfileTest } from "../../../db/queries/profiles.server";
@@ -75,7 +76,7 @@ export function analyseTest(
           addedKg: test.addedKg,
           oneRmKg: result.oneRepMax?.kg,
           systemName:
-            test.addedKg === 0 ? "bar only" : `bar and ${test.addedKg.toFixed(1)} kg of the body`,
+            test.addedKg === 0 ? "bar only" : say`bar and ${written(test.addedKg, 1)} of the body`,
         })
       : undefined,
   };

@@ -3,6 +3,7 @@ import { competitionMark, describeMark } from "../../../core/maxes/season";
 import type { BlockRoom, LiftRack } from "../../../core/plan/block-loads";
 import type { RecipeSettings } from "../../../core/recipe/recipe";
 import type { CoachValues } from "../../../core/settings/coach-values";
+import type { MassUnit } from "../../../core/units/mass";
 import { addDays } from "../../../core/units/time";
 import { racksWithHang } from "../../../db/queries/gear.server";
 import { competitions } from "../../../db/queries/person.server";
@@ -29,11 +30,13 @@ export async function teamValues(tx: TeamTransaction, row: PlanRow): Promise<Tea
 
 /**
  * The room of a plan: its first rack stands for all until a session starts.
+ * @param unit of who reads what is said of it
  * @param known the team's values, where they were read already
  */
 export async function blockRoom(
   tx: TeamTransaction,
   row: PlanRow,
+  unit: MassUnit,
   known?: TeamValues,
 ): Promise<(BlockRoom & { rackNumber: number }) | undefined> {
   const racks = await racksWithHang(tx, row.plan.roomId, localDate(row.zone));
@@ -58,6 +61,7 @@ export async function blockRoom(
     hang: rack.hang,
     forLift: Object.fromEntries(forLift),
     rackNumber: rack.number,
+    unit,
     rounding: row.plan.rounding,
     metric: row.plan.metric,
     settings: {

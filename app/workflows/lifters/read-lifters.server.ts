@@ -8,7 +8,7 @@ import { foundWeights } from "../../../db/queries/box.server";
 import { liftedRecords, singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
 import { instructionsOn, newestMasses, setupsOf } from "../../../db/queries/person.server";
 import { newestProfiles, profileTests } from "../../../db/queries/profiles.server";
-import type { listAthletes } from "../../../db/queries/squads.server";
+import { type listAthletes, readTeam } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { analyseTest } from "./analyse-test.server";
 import { readMaxes } from "./resolve-maxes.server";
@@ -17,7 +17,7 @@ export type AthleteRow = Awaited<ReturnType<typeof listAthletes>>[number];
 
 /**
  * What some athletes bring to some lifts: the one assembly that plans, cards, papers, sessions
- * and pairings are worked out from. Nine readings whatever the number of people, and two more
+ * and pairings are worked out from. Ten readings whatever the number of people, and two more
  * where peaks are asked for.
  */
 export async function readLifters(
@@ -36,16 +36,18 @@ export async function readLifters(
 ): Promise<Lifter[]> {
   const { people, todayOf, variants, variantIds } = asked;
   const of = people.map((one) => one.id);
-  const [maxes, instructions, profiles, masses, setups, founds, lifted, peaks] = await Promise.all([
-    readMaxes(tx, todayOf, of, variantIds, variants),
-    instructionsOn(tx, todayOf, of),
-    newestProfiles(tx, { of, variantIds }),
-    newestMasses(tx, of),
-    setupsOf(tx, of),
-    foundWeights(tx, of),
-    liftedRecords(tx, of, variantIds),
-    readPeaks(tx, of, variants, asked.peaksOf),
-  ]);
+  const [maxes, instructions, profiles, masses, setups, founds, lifted, team, peaks] =
+    await Promise.all([
+      readMaxes(tx, todayOf, of, variantIds, variants),
+      instructionsOn(tx, todayOf, of),
+      newestProfiles(tx, { of, variantIds }),
+      newestMasses(tx, of),
+      setupsOf(tx, of),
+      foundWeights(tx, of),
+      liftedRecords(tx, of, variantIds),
+      readTeam(tx),
+      readPeaks(tx, of, variants, asked.peaksOf),
+    ]);
   const profileOf = new Map(profiles.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const massOf = new Map(masses.map((one) => [one.athleteId, one.mass]));
   const setupOf = new Map(setups.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
@@ -62,7 +64,7 @@ export async function readLifters(
     return {
       id: person.id,
       name: person.name,
-      unit: person.unit ?? undefined,
+      unit: person.unit ?? team?.unit ?? "kg",
       instructions: instructions.get(person.id) ?? [],
       trainingYears: trainingYears(person.trainingSince ?? undefined, todayOf(person.id)),
       bodyKg: mass && massKg(mass),

@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
-import { describeRefusal, loadBar } from "../../../core/barload/load";
+import { loadBar } from "../../../core/barload/load";
+import { describeRefusal } from "../../../core/barload/loading-words";
 import { barFits, noBarWords } from "../../../core/gear/bars";
 import { type Block, slotWeek } from "../../../core/plan/block";
 import {
@@ -28,6 +29,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readerUnit } from "../lifters/reader-unit.server";
 
 export const NO_PLAN = failed("no-plan", "This plan is not there any more. Open the plan list.");
 
@@ -82,7 +84,9 @@ async function signed(
     }
     const value: Entry = { ...set.value, by: principal.name };
     const refused =
-      place === "overrides" ? await ownLoadRefused(tx, planId, key, value.loadKg) : undefined;
+      place === "overrides"
+        ? await ownLoadRefused(tx, principal, planId, key, value.loadKg)
+        : undefined;
     if (refused) return refused;
     sets.push({ path: set.path, value });
   }
@@ -97,6 +101,7 @@ const isEntry = (value: Json): value is Entry =>
 /** Why a coach's own load cannot stand; undefined where it can. */
 async function ownLoadRefused(
   tx: TeamTransaction,
+  principal: Principal,
   planId: string,
   key: string,
   loadKg: Json | undefined,
@@ -121,7 +126,9 @@ async function ownLoadRefused(
       : failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
   }
   const loading = loadBar(rack.gear, loadKg, row.plan.rounding);
-  return loading.ok ? undefined : failed("not-loadable", describeRefusal(loading));
+  return loading.ok
+    ? undefined
+    : failed("not-loadable", describeRefusal(loading, await readerUnit(tx, principal)));
 }
 
 /** An edit within a transaction of the caller. */

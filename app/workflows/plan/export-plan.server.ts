@@ -88,7 +88,7 @@ export function exportPlan(
       });
       return done({ name: `${name}.ics`, type: "text/calendar", text });
     }
-    const room = await blockRoom(tx, row);
+    const room = await blockRoom(tx, row, "kg");
     if (!room) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
     const athletes = await planLifters(tx, row, block, localDate(row.zone));
     const weeks = Array.from({ length: block.weeks }, (_, i) => i + 1);
@@ -122,7 +122,7 @@ export function exportPlan(
                 athlete.name,
                 String(run.count),
                 String(run.reps),
-                set ? describeBasis(set.basis) : "",
+                set ? describeBasis(set.basis, "kg") : "",
                 `${slot.recipe.rest.leastS}-${slot.recipe.rest.mostS}`,
                 run.loadKg === undefined ? "" : String(run.loadKg),
                 run.overridden ? "own" : "",

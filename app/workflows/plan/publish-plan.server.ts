@@ -10,6 +10,7 @@ import type { Principal } from "../../platform/rights";
 import { checkInput } from "../lifters/plan-checks.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
+import { readerUnit } from "../lifters/reader-unit.server";
 import { NO_PLAN } from "./edit-plan.server";
 
 /**
@@ -35,7 +36,7 @@ export function publishPlan(
       return failed("empty", "There is nothing to publish yet: put a slot on a day first.");
     }
     const today = localDate(row.zone);
-    const room = await blockRoom(tx, row);
+    const room = await blockRoom(tx, row, await readerUnit(tx, principal));
     if (!room) return failed("no-rack", `${row.roomName} has no rack with a bar yet.`);
     const athletes = await planLifters(tx, row, block, today);
     const checks = checkPlan(await checkInput(tx, row, athletes, room, today));

@@ -23,6 +23,7 @@ import { checkInput, planFacts } from "../lifters/plan-checks.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import { blockFor } from "../lifters/public-words.server";
+import { readerUnit } from "../lifters/reader-unit.server";
 import { readAnswers } from "../lifters/sent-answers.server";
 import { NO_PLAN } from "./edit-plan.server";
 
@@ -70,7 +71,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
     const row = await planById(tx, planId);
     if (!row) return NO_PLAN;
     const facts = await planFacts(tx, row);
-    const room = await blockRoom(tx, row, facts);
+    const room = await blockRoom(tx, row, await readerUnit(tx, principal), facts);
     if (!room) {
       return failed(
         "no-rack",
@@ -126,6 +127,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         settings: room.settings,
         hang: room.hang,
         forLift: room.forLift,
+        unit: room.unit,
       },
       /** Smallest stop on the box that the team asks where a slot sets none, s. */
       stopS: facts.values.smallestStopS,

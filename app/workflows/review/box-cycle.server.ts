@@ -177,7 +177,7 @@ async function boxCycleWithin(tx: TeamTransaction, asked: Asked) {
   const at = { squadId: row.plan.squadId, roomId: row.plan.roomId };
   const today = places.todayOf(at);
   const dayOf = places.dayOf(at);
-  const settings = (await blockRoom(tx, row))?.settings ?? {};
+  const settings = (await blockRoom(tx, row, "kg"))?.settings ?? {};
   const ran = await sessionsRun(tx, cycle);
   const reviews = await cycleReviews(tx, row.plan.id, slotId);
   const squad = await listAthletes(tx, row.plan.squadId);
@@ -185,13 +185,12 @@ async function boxCycleWithin(tx: TeamTransaction, asked: Asked) {
     ran.flatMap((one) => one.lifters.get(athleteId)?.lifter.line ?? []).at(-1)?.slopeMpsPerKg;
   const people = squad.map((person) => {
     const weeks = cycleSessions(cycle, ran, person.id, today, settings).map(weekOf);
-    const speed = speedAtEqualLoad(weeks, slopeOf(person.id), person.unit ?? "kg");
+    const speed = speedAtEqualLoad(weeks, slopeOf(person.id));
     const there = weeks.filter((one) => one.present);
     const last = reviews.find((one) => one.athleteId === person.id);
     return {
       id: person.id,
       name: person.name,
-      unit: person.unit ?? ("kg" as const),
       sessions: weeks.length,
       there: there.length,
       fromKg: there[0]?.loadKg,
@@ -260,7 +259,6 @@ interface OneAthlete {
 async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
   const { person, cycle, sessions, today } = input;
   const { block } = cycle.row.plan;
-  const unit = person.unit ?? "kg";
   const history = await boxHistory(tx, person.id);
   const reached = sessions.at(-1)?.week ?? 0;
   const review = reviewBoxCycle({
@@ -270,7 +268,6 @@ async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
     faults: history.faults,
     nextPercent: percentAfter(cycle, reached, input.settings),
     today,
-    unit,
     fewCutPercent: teamDefault(input.values, "fewCutPercent"),
     depthAsked: {
       weeks: teamDefault(input.values, "depthWeeks"),
@@ -300,7 +297,6 @@ async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
   return {
     id: person.id,
     name: person.name,
-    unit,
     review,
     reached,
     events,

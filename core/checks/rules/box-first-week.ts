@@ -13,7 +13,7 @@ export const boxFirstWeek: Rule = {
     const { slot, name } = at;
     if (!onBox(at)) return undefined;
     const first = slotWeek(block, slot, slot.fromWeek, settings);
-    const asks = new Set(first?.sets.map((set) => describeBasis(set.basis)) ?? []);
+    const asks = new Set(first?.sets.map((set) => describeBasis(set.basis, "kg")) ?? []);
     return asks.size > 1 || (slot.recipe.sessionAdd ?? 0) > 0
       ? {
           text: `${name}: week ${slot.fromWeek} rises within itself. The first week of a box cycle is for getting used to it.`,

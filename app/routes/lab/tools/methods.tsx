@@ -1,5 +1,6 @@
 import { useMemo } from "react";
-import { describeSide, loadBar, onBarWorking } from "../../../../core/barload/load";
+import { describeSide, loadBar } from "../../../../core/barload/load";
+import { onBarWorking } from "../../../../core/barload/loading-words";
 import { analyseProfile, REFUSAL_WORDS } from "../../../../core/profile/analysis";
 import { velocityAt } from "../../../../core/profile/line";
 import { forcePower } from "../../../../core/profile/power";
@@ -67,7 +68,7 @@ export function Methods({ address, bench, unit }: ToolProps) {
     { by: "eye" },
   ];
   const rows = bases.map((basis) => {
-    const load = basisLoad(basis, facts, reps, unit);
+    const load = basisLoad(basis, facts, reps);
     const loading =
       load.ok && rack && Number.isFinite(load.kg)
         ? loadBar(rack.gear, load.kg, roundingOf(address))
@@ -77,7 +78,7 @@ export function Methods({ address, bench, unit }: ToolProps) {
   useAnswer(
     rows
       .flatMap(({ basis, loading }) =>
-        loading?.ok ? [`${describeBasis(basis)}: ${formatKg(loading.totalKg, unit)}`] : [],
+        loading?.ok ? [`${describeBasis(basis, unit)}: ${formatKg(loading.totalKg, unit)}`] : [],
       )
       .join(" · "),
   );
@@ -149,13 +150,13 @@ export function Methods({ address, bench, unit }: ToolProps) {
                 <th scope="row" className="!text-base-content">
                   {BASIS_NAMES[basis.by]}
                 </th>
-                <td>{describeBasis(basis)}</td>
+                <td>{describeBasis(basis, unit)}</td>
                 {load.ok && loading?.ok ? (
                   <>
                     <td className="text-right text-lg font-bold whitespace-nowrap">
                       <Figure
                         id={`lab/by-${basis.by}`}
-                        working={onBarWorking(load.working, loading, unit)}
+                        working={onBarWorking(load.working, loading)}
                       >
                         {formatKg(loading.totalKg, unit)}
                       </Figure>

@@ -1,6 +1,7 @@
-import { barWorking, describeRefusal, describeSide, loadBar } from "../../../../core/barload/load";
+import { describeSide, loadBar } from "../../../../core/barload/load";
 import { loadableTable } from "../../../../core/barload/loadable";
 import type { LoadingGear } from "../../../../core/barload/loading-gear";
+import { barWorking, describeRefusal } from "../../../../core/barload/loading-words";
 import { formatKg, formatMass, grainsToKg, readMass } from "../../../../core/units/mass";
 import { formatPercent } from "../../../../core/units/percent";
 import { LoadedBar } from "../../../ui/loaded-bar";
@@ -68,7 +69,7 @@ export function Plates({ address, bench, unit }: ToolProps) {
                 <p className="text-3xl font-bold">
                   <Figure
                     id="lab/load"
-                    working={barWorking(formatKg(loading.totalKg, unit), loading, maxKg, unit)}
+                    working={barWorking(formatKg(loading.totalKg, unit), loading, maxKg)}
                   >
                     {formatKg(loading.totalKg, unit)}
                   </Figure>
@@ -132,7 +133,7 @@ export function Plates({ address, bench, unit }: ToolProps) {
                         <td className="text-right font-bold">
                           <Figure
                             id={`lab/${percent}`}
-                            working={barWorking(`${percent} % of ${maxText}`, row, maxKg, unit)}
+                            working={barWorking(`${percent} % of ${maxText}`, row, maxKg)}
                           >
                             {formatKg(row.totalKg, unit)}
                           </Figure>

@@ -6,6 +6,7 @@ import {
 } from "../../../../core/resistance/setup";
 import { formatKg, type MassUnit } from "../../../../core/units/mass";
 import { Chart, type ChartColors } from "../../../ui/chart";
+import { useMassIn, useUnit } from "../../../ui/unit";
 
 /** The pull of bands and chains over the bar's way, both sides together. */
 export function ResistanceChart({
@@ -17,6 +18,8 @@ export function ResistanceChart({
   bottomM: number;
   lockoutM: number;
 }) {
+  const unit = useUnit();
+  const at = useMassIn();
   const build = useCallback(
     (colors: ChartColors) => ({
       grid: { left: 50, right: 14, top: 12, bottom: 40 },
@@ -33,7 +36,7 @@ export function ResistanceChart({
       },
       yAxis: {
         type: "value",
-        name: "kg on the bar",
+        name: `${unit} on the bar`,
         nameLocation: "middle",
         nameGap: 36,
         min: 0,
@@ -49,12 +52,12 @@ export function ResistanceChart({
           areaStyle: { color: colors.wash },
           data: Array.from({ length: 61 }, (_, i) => {
             const h = bottomM + ((lockoutM - bottomM) * i) / 60;
-            return [h, curve.at(h)];
+            return [h, at(curve.at(h))];
           }),
         },
       ],
     }),
-    [curve, bottomM, lockoutM],
+    [curve, bottomM, lockoutM, unit, at],
   );
   return <Chart label="Resistance over bar height, both sides" height={200} build={build} />;
 }

@@ -5,7 +5,7 @@ import {
   resistanceCurve,
   resistanceWorking,
 } from "../../../../core/resistance/setup";
-import { formatKg, plainNumber } from "../../../../core/units/mass";
+import { formatKg, kgToGrains, massIn, plainNumber } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
 import { useAnswer } from "./fields";
@@ -44,6 +44,7 @@ export function Resistance(props: ToolProps) {
   const checks =
     curve && heights
       ? checkResistance({
+          unit,
           pieces,
           heights,
           curve,
@@ -93,8 +94,9 @@ export function Resistance(props: ToolProps) {
                   className="text-lg font-bold"
                   working={resistanceWorking(pieces, curve)}
                 >
-                  {plainNumber(curve.bottomKg, 1)} → {plainNumber(curve.lockoutKg, 1)} kg, mean{" "}
-                  {plainNumber(curve.meanKg, 1)}
+                  {plainNumber(massIn(kgToGrains(curve.bottomKg), unit), 1)} →{" "}
+                  {formatKg(curve.lockoutKg, unit, 1)}, mean{" "}
+                  {plainNumber(massIn(kgToGrains(curve.meanKg), unit), 1)}
                 </Figure>{" "}
                 <span className="text-muted">{plainNumber(share, 0)} % of the lockout load</span>
               </p>

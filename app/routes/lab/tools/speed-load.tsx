@@ -1,14 +1,13 @@
 import { useMemo } from "react";
 import { analyseProfile, REFUSAL_WORDS } from "../../../../core/profile/analysis";
+import { loadAt, velocityAt } from "../../../../core/profile/line";
+import { fiellerAt } from "../../../../core/profile/prediction";
 import {
   GROUP_CURVES,
   groupPercent,
   groupVelocity,
   groupWorking,
-  loadAt,
-  velocityAt,
-} from "../../../../core/profile/line";
-import { fiellerAt } from "../../../../core/profile/prediction";
+} from "../../../../core/profile/target-speed";
 import { formatKg, type MassUnit, plainNumber } from "../../../../core/units/mass";
 import { formatVelocity } from "../../../../core/units/velocity";
 import { Field } from "../../../ui/field";

@@ -1,5 +1,6 @@
 import { progressions, tonnageKg, tonnageWorking } from "../../../../core/exercise/tonnage";
 import { formatKg } from "../../../../core/units/mass";
+import { readIn } from "../../../../core/units/written";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
 import { ToolChoice, ToolField, useAnswer } from "./fields";
@@ -58,8 +59,8 @@ export function Tonnage({ address, unit }: ToolProps) {
           <table className="ledger mt-2 max-w-lg">
             <tbody>
               {progressions(line, { reps: moreReps, loadKg: moreKg, sets: 1 }).map((one) => (
-                <tr key={one.name}>
-                  <th scope="row">{one.name}</th>
+                <tr key={readIn(one.name, unit)}>
+                  <th scope="row">{readIn(one.name, unit)}</th>
                   <td className="text-right">{formatKg(one.tonnageKg, unit, 1)}</td>
                   <td className="text-right font-bold">+{formatKg(one.deltaKg, unit, 1)}</td>
                 </tr>

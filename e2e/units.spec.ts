@@ -1,0 +1,76 @@
+import { stateFile } from "./people";
+import { expect, type Page, test } from "./test";
+
+/** One unit where a person reads: who reads pounds meets no computed kilogram, wherever it is. */
+test.use({ storageState: stateFile("coach") });
+test.describe.configure({ mode: "serial" });
+
+async function readIn(page: Page, unit: "pounds" | "kilograms") {
+  await page.getByRole("button", { name: /^Menu of/ }).click();
+  await page.getByRole("button", { name: `Read loads in ${unit}` }).click();
+  await expect(page.getByRole("button", { name: /^Menu of/ })).toBeVisible();
+}
+
+/** The open working, with what was entered (the record, bars and plates) left out. */
+async function workingWords(page: Page): Promise<string[]> {
+  const panel = page.getByRole("region", { name: "Working" });
+  await expect(panel).toBeVisible();
+  const rows = await panel.locator("dl > div").allInnerTexts();
+  return rows.filter(
+    (row) => !/^(Tested|Competition|Rep-max|Velocity|Coach|Bar and a side)/.test(row),
+  );
+}
+
+test("pounds hold in plans, workings, athletes, gear, review and print", async ({ page }) => {
+  await page.goto("/plan");
+  await readIn(page, "pounds");
+  await page.getByRole("link", { name: "Spring block", exact: true }).click();
+  await page.getByRole("form", { name: "Recipe" }).waitFor();
+  const cell = page.getByRole("button", { name: /sets of \d+ at [\d.]+ lb/ }).first();
+  await cell.click();
+  const words = await workingWords(page);
+  expect(words.join("\n")).toMatch(/Nearest here\s+[\d.]+ lb/);
+  expect(words.join("\n")).not.toMatch(/\d kg/);
+
+  await page.goto(`${new URL(page.url()).pathname}/print`);
+  const sheet = page.getByRole("article", { name: "Wall sheet" });
+  await expect(sheet).toContainText(/[\d.]+ lb/);
+  expect(await sheet.innerText()).not.toMatch(/\d kg/);
+
+  await page.goto("/athletes");
+  await page.getByRole("link", { name: "Joss Harrow", exact: true }).click();
+  await page
+    .getByRole("button", { name: /^Working max [\d.]+ lb/ })
+    .first()
+    .click();
+  expect((await workingWords(page)).join("\n")).not.toMatch(/\d kg/);
+  await expect(page.getByRole("img", { name: /at no load to [\d.]+ lb/ }).first()).toBeVisible();
+
+  await page.goto("/gear");
+  await expect(page.getByText(/totals, [\d.]+ lb to [\d.]+ lb/).first()).toBeVisible();
+
+  await page.goto("/review");
+  await page.locator("main a[href^='/review/']").first().click();
+  const table = page.getByRole("region", { name: "Done against planned" });
+  await table
+    .getByRole("button", { name: /tonnage [\d.]+ lb/ })
+    .first()
+    .click();
+  expect((await workingWords(page)).join("\n")).not.toMatch(/\d kg/);
+});
+
+test("a bare number is in the reader's unit, any other is written behind it and kept", async ({
+  page,
+}) => {
+  await page.goto("/athletes");
+  await page.getByRole("link", { name: "Joss Harrow", exact: true }).click();
+  const mass = page.locator("summary", { hasText: "Add body mass" });
+  await mass.click();
+  const field = page.getByLabel("Body mass, lb");
+  await field.fill("181");
+  await field.locator("xpath=ancestor::form").getByRole("button", { name: "Keep" }).click();
+  await expect(page.getByText("181 lb").first()).toBeVisible();
+  await readIn(page, "kilograms");
+  // What was entered reads as it was entered, for everybody.
+  await expect(page.getByText("181 lb").first()).toBeVisible();
+});
