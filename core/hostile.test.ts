@@ -54,6 +54,7 @@ import { checkResistance, proposeSetups } from "./resistance/rig-checks";
 import * as setup from "./resistance/setup";
 import * as clock from "./units/clock";
 import { readDecimal } from "./units/decimal";
+import { unitNameOf, withFieldUnits, withUnit } from "./units/field-unit";
 import { drawnTogether, readLength } from "./units/length";
 import * as mass from "./units/mass";
 import { formatPercent } from "./units/percent";
@@ -246,6 +247,9 @@ const EXAMPLES: Example[] = [
   example(clock.secondsBetween, now, { ...now, monoMs: 2000 }),
   example(readDecimal, "1.5"),
   example(readLength, "40 cm", "cm"),
+  example(unitNameOf, made("load")),
+  example(withUnit, made("225"), made("lb")),
+  example(withFieldUnits, made([["load", "5"]] as Array<[string, string]>)),
   example(drawnTogether, made("17.5 in 44 cm")),
   example(written, 82.5, 1),
   example((kg: number) => say`${written(kg)} asked`, 82.5),

@@ -35,7 +35,7 @@ test("pounds hold in plans, workings, athletes, gear, review and print", async (
   await page.goto(`${new URL(page.url()).pathname}/print`);
   const sheet = page.getByRole("article", { name: "Wall sheet" });
   await expect(sheet).toContainText(/[\d.]+ lb/);
-  expect(await sheet.innerText()).not.toMatch(/\d kg/);
+  expect(await sheet.textContent()).not.toMatch(/\d kg/);
 
   await page.goto("/athletes");
   await page.getByRole("link", { name: "Joss Harrow", exact: true }).click();

@@ -108,6 +108,7 @@ export const FactsForm = z.object({
     .transform((text) => text || null),
   roomId: emptyIsNull(z.uuid()),
   unit: emptyIsNull(z.enum(["kg", "lb"])),
+  schoolId: emptyIsNull(z.uuid()).default(null),
   birthYear,
   statureCm: optionalLength("cm", 90, 250, "A stature between 90 and 250 cm.").transform(
     (value) => value ?? null,

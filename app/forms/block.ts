@@ -39,6 +39,7 @@ export const SlotSchema = z.object({
   repeat: z.boolean(),
   session: z.number().int().min(1).max(7),
   group: z.string().max(2),
+  schoolId: z.uuid("Choose a school.").optional(),
   box: z
     .object({
       purpose: z.enum(Object.keys(PURPOSES) as [Purpose, ...Purpose[]]),

@@ -33,7 +33,12 @@ const fields = (over: Record<string, string> = {}): Record<string, string> => ({
   resistance: first.resistance,
   ending: first.ending,
   box: first.box,
-  boxStyle: first.boxStyle,
+  boxStyles: first.boxStyles.join(","),
+  relaxAndFire: "no",
+  rockingDrill: "no",
+  breathing: first.breathing,
+  shareLeast: String(first.resistanceShare.leastPercent),
+  shareMost: String(first.resistanceShare.mostPercent),
   ...over,
 });
 
@@ -50,7 +55,9 @@ describe("a school from its form", () => {
     [{ heavySpeedHours: "many" }, "heavySpeedHours"],
     [{ lossSpeed: "90" }, "lossSpeed"],
     [{ loadBy: "feeling" }, "loadBy"],
-    [{ boxStyle: "" }, "boxStyle"],
+    [{ boxStyles: "" }, "boxStyles"],
+    [{ boxStyles: "wide,flying" }, "boxStyles"],
+    [{ shareLeast: "30", shareMost: "20" }, "shareMost"],
   ])("%j names its field", (over, field) => {
     const parsed = SchoolForm.safeParse(fields(over as Record<string, string>));
     expect(parsed.success).toBe(false);

@@ -1,6 +1,8 @@
 import { z } from "zod";
+import { BOX_STYLES } from "../../core/boxsquat/styles";
 import {
   BOX_PLACES,
+  BREATHING,
   ENDINGS,
   RESISTANCE_USE,
   type School,
@@ -64,15 +66,33 @@ export const SchoolForm = z
     resistance: z.enum(RESISTANCE_USE),
     ending: z.enum(ENDINGS),
     box: z.enum(BOX_PLACES),
-    boxStyle: z.string().trim().min(3).max(120),
+    boxStyles: z.preprocess(
+      (text) =>
+        String(text ?? "")
+          .split(",")
+          .filter(Boolean),
+      z
+        .array(z.enum(BOX_STYLES.map((one) => one.id) as [string, ...string[]]))
+        .min(1, "Choose a style."),
+    ),
+    relaxAndFire: z.enum(["yes", "no"]),
+    rockingDrill: z.enum(["yes", "no"]),
+    breathing: z.enum(BREATHING),
+    shareLeast: number(0, 60),
+    shareMost: number(0, 60),
   })
   .refine((form) => form.restLeast <= form.restMost, {
     path: ["restMost"],
     message: "The shorter rest comes first.",
   })
+  .refine((form) => form.shareLeast <= form.shareMost, {
+    path: ["shareMost"],
+    message: "The smaller share comes first.",
+  })
   .transform((form): { id: string; school: School } => {
     const { id, restLeast, restMost, totals, hardLeast, hardMost, ...rest } = form;
-    const { lossSpeed, lossPower, lossStrength, lossGrowth, ...school } = rest;
+    const { shareLeast, shareMost, relaxAndFire, rockingDrill, ...more } = rest;
+    const { lossSpeed, lossPower, lossStrength, lossGrowth, ...school } = more;
     const loss = {
       speed: lossSpeed,
       power: lossPower,
@@ -83,6 +103,9 @@ export const SchoolForm = z
       id,
       school: {
         ...school,
+        relaxAndFire: relaxAndFire === "yes",
+        rockingDrill: rockingDrill === "yes",
+        resistanceShare: { leastPercent: shareLeast, mostPercent: shareMost },
         rest: { leastS: restLeast, mostS: restMost },
         totals: totals === "yes",
         hardSets: { least: hardLeast, most: hardMost },

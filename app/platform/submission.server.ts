@@ -1,7 +1,7 @@
 import { AsyncLocalStorage } from "node:async_hooks";
 import { createHash } from "node:crypto";
+import { withFieldUnits } from "../../core/units/field-unit";
 import { cleanText, cleanValues } from "../../core/units/text";
-import { withFieldUnits } from "../forms/primitives/mass-unit";
 import { TooLarge } from "./request-body.server";
 
 /**
@@ -44,14 +44,16 @@ export async function readForm(request: Request): Promise<FormData> {
   } catch (error) {
     throw refusal(error);
   }
-  const form = new FormData();
+  const fields: Array<[string, string]> = [];
   for (const [name, value] of sent) {
     // No page of ours sends a file: files are read in the browser, and their text is sent.
     if (typeof value !== "string") throw refusal(undefined);
-    form.append(cleanText(name), cleanText(value));
+    fields.push([cleanText(name), cleanText(value)]);
   }
+  const form = new FormData();
+  for (const [name, value] of withFieldUnits(fields)) form.append(name, value);
   noteKey(form.get("once"), () => JSON.stringify([...form]));
-  return withFieldUnits(form);
+  return form;
 }
 
 /** The JSON that was sent, its texts cleaned likewise. */

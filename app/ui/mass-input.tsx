@@ -1,5 +1,5 @@
 import type { ComponentProps } from "react";
-import { unitNameOf } from "../forms/primitives/mass-unit";
+import { unitNameOf } from "../../core/units/field-unit";
 import { Field } from "./field";
 import { useUnit } from "./unit";
 

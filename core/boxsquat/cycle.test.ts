@@ -190,7 +190,13 @@ describe("who may do a style", () => {
       expect(of({ style, contact: style.contact }).verdict).toBe("allowed");
     expect(of({ style: rock })).toMatchObject({ verdict: "refused" });
     expect(of({ style: rock }).reasons.join(" ")).toMatch(/No weight on the spine/);
-    expect(of({ style: rock, rockingAllowed: true }).verdict).toBe("allowed");
+    // As a hip drill without a bar, never as a lift.
+    expect(of({ style: rock, rockingAllowed: true })).toMatchObject({
+      verdict: "accessory",
+      reasons: ["Only as a hip drill without a bar."],
+    });
+    // Wide and sat back is no main lift of one who is judged in another stance.
+    expect(of({}, { goal: "competition-lifting" }).verdict).toBe("accessory");
   });
   it("refuses rocking and relaxing to those whose limit or age does, also where they are on", () => {
     const refusals = [

@@ -129,6 +129,8 @@ export interface EligibilityInput {
     goal: Goal | undefined;
     /** Ladder: the rungs up to the found speed weight are passed. */
     ladderDone: boolean;
+    /** The rung that is worked on; undefined once all are passed. */
+    rungName?: string | undefined;
     /** A coach signed the free squat off. */
     freeSquatSigned: boolean;
   };
@@ -142,6 +144,8 @@ export interface EligibilityInput {
 export type Eligibility = {
   verdict: "allowed" | "accessory" | "refused";
   reasons: string[];
+  /** What is offered in place of what is refused. */
+  instead?: string;
 };
 
 /** Said by age to those who may know ages; others are told to ask a coach. */
@@ -155,11 +159,14 @@ export const OLDER_ON_BOX_WORDS = "From 60 on the box is a way round: sat back, 
 export function eligibility(input: EligibilityInput): Eligibility {
   const { style, athlete } = input;
   const refused: string[] = [];
+  let instead: string | undefined;
   const accessory: string[] = [];
   const says = (guarded: string) => input.refusals.filter((one) => one.guarded === guarded);
   if (style.rocks) {
     for (const one of says("rocking")) refused.push(`Rocking: ${one.because}`);
     if (!input.rockingAllowed) refused.push(`Rocking back is off by default. ${SPINE_CAUTION}`);
+    else accessory.push("Only as a hip drill without a bar.");
+    instead = "Instead: a stop without rocking.";
   }
   if (input.contact === "relax") {
     for (const one of says("relax-and-fire")) refused.push(`Relax and fire: ${one.because}`);
@@ -167,13 +174,21 @@ export function eligibility(input: EligibilityInput): Eligibility {
       refused.push(
         "Relax and fire is off by default: only the hips let go, the trunk stays braced.",
       );
+    instead = "Instead: sit and stay tight.";
   }
   const novice = athlete.trainingYears !== undefined && athlete.trainingYears < NOVICE_YEARS;
-  if (novice && input.beginners === "never") refused.push("This school keeps novices off the box.");
-  if (novice && input.beginners === "after-free" && !athlete.freeSquatSigned)
+  if (novice && input.beginners === "never") {
+    refused.push("This school keeps novices off the box.");
+    instead = "Instead: the free squat.";
+  }
+  if (novice && input.beginners === "after-free" && !athlete.freeSquatSigned) {
     refused.push("This school asks for the free squat to be signed off first.");
-  if (novice && input.beginners === "ladder" && !athlete.ladderDone)
+    instead = "Instead: the free squat, until a coach signs it off.";
+  }
+  if (novice && input.beginners === "ladder" && !athlete.ladderDone) {
     accessory.push("A novice comes up the teaching ladder first.");
+    instead = `Instead: the ladder${athlete.rungName ? `, ${athlete.rungName.toLowerCase()}` : ""}.`;
+  }
   if (athlete.squatLimit !== undefined && style.id !== "wide")
     accessory.push(
       `A limit holds on the squat (${athlete.squatLimit}); sat back with upright shins asks least of the knee.`,
@@ -185,9 +200,10 @@ export function eligibility(input: EligibilityInput): Eligibility {
     style.id !== "touch"
   )
     accessory.push(OLDER_ON_BOX_WORDS);
-  if (athlete.goal === "competition-lifting" && style.id !== "competition" && style.id !== "wide")
+  if (athlete.goal === "competition-lifting" && style.id !== "competition")
     accessory.push("A competition lifter's main squat is in the stance that is judged.");
-  if (refused.length > 0) return { verdict: "refused", reasons: refused };
-  if (accessory.length > 0) return { verdict: "accessory", reasons: accessory };
+  const offer = instead === undefined ? {} : { instead };
+  if (refused.length > 0) return { verdict: "refused", reasons: refused, ...offer };
+  if (accessory.length > 0) return { verdict: "accessory", reasons: accessory, ...offer };
   return { verdict: "allowed", reasons: [] };
 }

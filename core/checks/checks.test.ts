@@ -3,10 +3,11 @@ import type { Complex } from "../contrast/complex";
 import { type Block, blockOfLift, type Slot } from "../plan/block";
 import type { HeaviestSet } from "../plan/heaviest";
 import { expandRecipe, type Recipe } from "../recipe/recipe";
+import { asSchool } from "./as-school";
 import type { CheckedAthlete, CheckInput, PlanCheck } from "./input";
 import { meanIntensity } from "./intensity";
 import { checkPlan, isAnswered, openChecks, refusedInSlot } from "./plan";
-import { compareSchools, type School, secondDay } from "./school";
+import { compareSchools, SCHOOL_START, type School, schoolOf, secondDay } from "./school";
 import { heavySlot, speedSlot } from "./slots";
 
 const school: School = {
@@ -32,7 +33,8 @@ const school: School = {
   resistance: "experienced",
   ending: "fixed",
   box: "ladder",
-  boxStyle: "wide",
+  boxStyles: ["wide", "athletic"],
+  ...SCHOOL_START,
 };
 const recipe = (over: Partial<Recipe> = {}): Recipe => ({
   name: "Wave",
@@ -63,6 +65,8 @@ const athlete = (over: Partial<CheckedAthlete> = {}): CheckedAthlete => ({
   refused: [],
   caps: [],
   returns: [],
+  schoolId: undefined,
+  box: undefined,
   ...over,
 });
 const block = (over: Partial<Recipe> = {}, more: Partial<Block> = {}): Block => ({
@@ -99,6 +103,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
   complexOf: () => undefined,
   athletes: [athlete()],
   heaviest: {},
+  schools: {},
   notHung: [],
   noBar: [],
   before: [],
@@ -664,6 +669,211 @@ describe("guards on every basis", () => {
     expect(longer(3)).toBe(false);
     expect(longer(4)).toBe(true);
     expect(longer(4, { coachValues: { holdWeeksMost: 4 } })).toBe(false);
+  });
+});
+
+describe("schools act", () => {
+  const found = (
+    own: Partial<Recipe>,
+    over: Partial<CheckInput>,
+    code: string,
+    more: Partial<Slot> = {},
+  ) => {
+    const whole = block(own);
+    whole.slots.main = { ...(whole.slots.main as Slot), ...more };
+    return checkPlan(input(whole, over)).filter((one) => one.code.startsWith(code));
+  };
+  const box = (over: Partial<Slot["box"]> = {}) => ({
+    box: {
+      purpose: "power",
+      role: "main",
+      styleId: "wide",
+      contact: "weight",
+      ...over,
+    } as Slot["box"],
+  });
+  const onBox: Partial<CheckInput> = { liftOf: () => ({ name: "Box squat", lift: "box-squat" }) };
+  const sits = (
+    over: Partial<NonNullable<CheckedAthlete["box"]>> = {},
+    facts: Partial<NonNullable<CheckedAthlete["box"]>["facts"]> = {},
+  ) =>
+    athlete({
+      box: {
+        facts: {
+          trainingYears: 5,
+          age: undefined,
+          squatLimit: undefined,
+          goal: undefined,
+          ladderDone: true,
+          freeSquatSigned: true,
+          ...facts,
+        },
+        setAside: false,
+        seat: { name: "Pin box", substitute: undefined, limitKg: undefined },
+        rehearsed: true,
+        ...over,
+      },
+    });
+
+  it("on rest, ending, convention and share, each in the school's name", () => {
+    const speed = { aim: "speed" as const, rest: { leastS: 300, mostS: 400 } };
+    expect(found(speed, {}, "speed-rest")).toMatchObject([{ from: school.name, level: "note" }]);
+    expect(
+      found(speed, { school: { ...school, rest: { leastS: 300, mostS: 400 } } }, "speed-rest"),
+    ).toEqual([]);
+    const fixed = { aim: "speed" as const, stop: { lossFrom: "best" as const } };
+    expect(found(fixed, { school: { ...school, ending: "loss" } }, "ending")).toHaveLength(1);
+    expect(found(fixed, { school: { ...school, ending: "fixed" } }, "ending")).toEqual([]);
+    const banded = { resistancePercent: 40, convention: "bar" as const };
+    expect(found(banded, { school: { ...school, convention: "mean" } }, "convention")).toHaveLength(
+      1,
+    );
+    expect(found(banded, {}, "resistance-share")[0]?.text).toContain("hangs 15 to 30 %");
+    expect(found({ resistancePercent: 20 }, {}, "resistance-share")).toEqual([]);
+  });
+
+  it("on styles and letting go: what is refused names what is offered", () => {
+    expect(found({}, onBox, "box-style", box({ styleId: "touch" }))[0]?.text).toContain(
+      "It offers wide, sat back, or athletic stance",
+    );
+    expect(found({}, onBox, "box-style", box())).toEqual([]);
+    expect(found({}, onBox, "box-relax", box({ contact: "relax" }))[0]).toMatchObject({
+      level: "refused",
+    });
+    expect(found({}, onBox, "box-relax", box({ contact: "relax" }))[0]?.text).toContain(
+      "Instead: sit and stay tight",
+    );
+    const free = { ...onBox, school: { ...school, relaxAndFire: true } };
+    expect(found({}, free, "box-relax", box({ contact: "relax" }))).toEqual([]);
+    const minor = athlete({ refused: [{ what: "relax", lift: undefined, because: "" }] });
+    expect(
+      found({}, { ...free, athletes: [minor] }, "box-relax", box({ contact: "relax" }))[0]
+        ?.athletes,
+    ).toEqual(["a"]);
+  });
+
+  it("on who may sit: a novice by the school's rule, a competition lifter, a note sets it aside", () => {
+    const novice = sits({}, { trainingYears: 0.5, ladderDone: false, rungName: "Goblet" });
+    const never = { ...onBox, athletes: [novice], school: { ...school, box: "never" as const } };
+    expect(found({}, never, "box-eligible", box())[0]).toMatchObject({
+      level: "refused",
+      athletes: ["a"],
+    });
+    expect(found({}, never, "box-eligible", box())[0]?.text).toContain("Instead: the free squat.");
+    const ladder = { ...onBox, athletes: [novice] };
+    expect(found({}, ladder, "box-eligible", box())[0]?.text).toContain(
+      "Instead: the ladder, goblet.",
+    );
+    expect(found({}, ladder, "box-eligible", box({ role: "accessory" }))).toEqual([]);
+    const lifter = sits({}, { goal: "competition-lifting" });
+    expect(found({}, { ...onBox, athletes: [lifter] }, "box-eligible", box())[0]?.level).toBe(
+      "warning",
+    );
+    const noted = {
+      ...onBox,
+      athletes: [
+        { ...novice, box: { ...novice.box, setAside: true } as NonNullable<CheckedAthlete["box"]> },
+      ],
+      school: { ...school, box: "never" as const },
+    };
+    expect(found({}, noted, "box-eligible", box())).toEqual([]);
+  });
+
+  it("on seats: a substitute's limit refuses, an unset one warns, no rehearsal is said", () => {
+    const bench = { name: "Bench", substitute: "Tips.", limitKg: 80 };
+    const heaviest = {
+      main: {
+        a: {
+          week: 1,
+          kg: 90,
+          percent: 60,
+          reason: undefined,
+          overBestKg: undefined,
+          peakOpen: false,
+        },
+      },
+    };
+    const at = (who: CheckedAthlete) =>
+      found({}, { ...onBox, heaviest, athletes: [who] }, "box-seat", box());
+    expect(at(sits({ seat: bench }))).toMatchObject([
+      { code: "box-seat-limit", level: "refused", athletes: ["a"] },
+    ]);
+    expect(at(sits({ seat: { ...bench, limitKg: 100 } }))).toEqual([]);
+    expect(at(sits({ seat: { ...bench, limitKg: undefined } }))).toMatchObject([
+      { code: "box-seat-unset", level: "warning" },
+    ]);
+    expect(at(sits({ seat: undefined, rehearsed: false })).map((one) => one.code)).toEqual([
+      "box-seat-height",
+      "box-seat-rehearsal",
+    ]);
+  });
+
+  it("by slot and by athlete: a slot's own school judges it, an athlete's says only what differs", () => {
+    const strict = { ...school, name: "Strict", rest: { leastS: 10, mostS: 20 } };
+    const own = { aim: "speed" as const, rest: { leastS: 60, mostS: 90 } };
+    const lenient = {
+      school: { ...school, rest: { leastS: 60, mostS: 90 } },
+      schools: { s: strict },
+    };
+    expect(found(own, lenient, "speed-rest")).toEqual([]);
+    expect(found(own, lenient, "speed-rest", { schoolId: "s" })).toMatchObject([
+      { from: "Strict" },
+    ]);
+    const two = {
+      ...lenient,
+      athletes: [athlete(), athlete({ id: "b", name: "Bo", schoolId: "s" })],
+    };
+    expect(found(own, two, "speed-rest")).toMatchObject([
+      { from: "Strict", athletes: ["b"], key: "speed-rest/main/s" },
+    ]);
+    expect(found(own, two, "speed-rest")[0]?.text).toMatch(/^Bo, by Strict\. /);
+    // What both schools say stands once.
+    expect(
+      found({ ...own, rest: { leastS: 500, mostS: 600 } }, { ...two, school }, "speed-rest"),
+    ).toHaveLength(2);
+  });
+
+  it("and are proposed for a new slot", () => {
+    const speed = recipe({
+      aim: "speed",
+      rest: { leastS: 300, mostS: 400 },
+      resistancePercent: 40,
+      convention: "bar",
+    });
+    const other = {
+      ...school,
+      convention: "mean" as const,
+      ending: "loss" as const,
+      loss: { speed: 12 },
+      rest: { leastS: 30, mostS: 60 },
+    };
+    const proposed = asSchool(speed, other);
+    expect(proposed.recipe).toMatchObject({
+      rest: { leastS: 30, mostS: 60 },
+      convention: "mean",
+      resistancePercent: 30,
+      stop: { lossPercent: 12 },
+    });
+    expect(proposed.changes).toHaveLength(4);
+    expect(asSchool(proposed.recipe, other).changes).toEqual([]);
+  });
+
+  it("as kept before they had these rules, with the style out of their sentence", () => {
+    const {
+      boxStyles: _a,
+      relaxAndFire: _b,
+      rockingDrill: _c,
+      breathing: _d,
+      resistanceShare: _e,
+      ...old
+    } = school;
+    expect(schoolOf({ ...old, boxStyle: "light touch, no weight on the box" })).toMatchObject({
+      boxStyles: ["touch"],
+      relaxAndFire: false,
+      breathing: "held",
+      resistanceShare: { leastPercent: 15, mostPercent: 30 },
+    });
+    expect(schoolOf(school)).toEqual(school);
   });
 });
 

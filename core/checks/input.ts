@@ -1,4 +1,5 @@
 import type { FaultHistory } from "../boxsquat/box-faults";
+import type { EligibilityInput } from "../boxsquat/styles";
 import type { Complex } from "../contrast/complex";
 import type { ComplexSettings } from "../contrast/complex-checks";
 import type { Pattern } from "../exercise/exercise";
@@ -32,6 +33,16 @@ export interface CheckedWork extends WorkFacts {
   upperBody: boolean;
 }
 
+export interface CheckedOnBox {
+  facts: EligibilityInput["athlete"];
+  /** A coach's note sets a refused style aside for this athlete. */
+  setAside: boolean;
+  /** What the room builds for the newest trial seat; undefined where none was taken. */
+  seat: { name: string; substitute: string | undefined; limitKg: number | undefined } | undefined;
+  /** Undefined without a set-up. */
+  rehearsed: boolean | undefined;
+}
+
 export interface CheckedAthlete {
   id: string;
   name: string;
@@ -51,6 +62,10 @@ export interface CheckedAthlete {
   }>;
   /** Cap on a lift, % of the max, from an instruction. */
   caps: ReadonlyArray<{ lift: string; percent: number }>;
+  /** The school this athlete follows, where it is not the block's. */
+  schoolId: string | undefined;
+  /** What the athlete brings to the box; undefined where the block has none. */
+  box: CheckedOnBox | undefined;
   /** Cured faults of the box that came back at a share of the max, %. */
   returns: ReadonlyArray<Pick<FaultHistory, "fault" | "returnsAt">>;
 }
@@ -58,6 +73,8 @@ export interface CheckedAthlete {
 export interface CheckInput {
   block: Block;
   school: School;
+  /** The team's schools, for slots and athletes that follow another than the block. */
+  schools: Readonly<Record<string, School>>;
   settings: RecipeSettings;
   workOf: (slot: Slot, exerciseId: string | undefined) => CheckedWork | undefined;
   liftOf: (variantId: string) => { name: string; lift: string } | undefined;

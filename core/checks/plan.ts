@@ -1,7 +1,7 @@
 import { type Block, pairingsOf } from "../plan/block";
-import type { CheckInput, PlanCheck } from "./input";
+import type { CheckedAthlete, CheckInput, PlanCheck } from "./input";
 import { RULES } from "./registry";
-import { type BlockAt, blockAt, type Findings, type Rule } from "./rule";
+import { type BlockAt, blockAt, type Findings, names, type Rule, type SlotAt } from "./rule";
 
 /**
  * Everything that stands against a plan, refusals first. The same plan under another school gives
@@ -15,7 +15,7 @@ export function checkPlan(input: CheckInput): PlanCheck[] {
 }
 
 function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
-  const said = (findings: Findings, subject?: string, slotId?: string) =>
+  const said = (findings: Findings, subject?: string, slotId?: string, school = input.school) =>
     asList(findings).map((finding): PlanCheck => {
       const at = finding.slotId ?? slotId;
       // Answers in the database hang on these keys: what they are made of stays as it is.
@@ -26,7 +26,7 @@ function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
         code,
         level: finding.level ?? rule.level,
         text: finding.text,
-        from: rule.from === "the school" ? input.school.name : rule.from,
+        from: rule.from === "the school" ? school.name : rule.from,
         ...(at === undefined ? {} : { slotId: at }),
         ...(finding.of === undefined ? {} : { athletes: finding.of.map((one) => one.id) }),
       };
@@ -37,7 +37,27 @@ function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
     case "day":
       return whole.days.flatMap((day) => said(rule.find(day, input), day.id));
     case "slot":
-      return whole.slots.flatMap((at) => said(rule.find(at, input, whole), at.slot.id, at.slot.id));
+      return whole.slots.flatMap((at) =>
+        groupsOf(at, input, whole).flatMap((group, i, groups) => {
+          const own = said(
+            rule.find(at, group.input, group.whole),
+            at.slot.id,
+            at.slot.id,
+            group.input.school,
+          );
+          if (group.schoolId === "" || i === 0) return own;
+          // Who follows another school hears only what that school says otherwise.
+          const first = said(rule.find(at, groups[0]?.input ?? input, group.whole), at.slot.id);
+          return own
+            .filter((check) => !first.some((other) => other.text === check.text))
+            .map((check) => ({
+              ...check,
+              key: `${check.key}/${group.schoolId}`,
+              text: `${names(group.whole.athletes)}, by ${group.input.school.name}. ${check.text}`,
+              athletes: check.athletes ?? group.whole.athletes.map((one) => one.id),
+            }));
+        }),
+      );
     case "pairing":
       return whole.days.flatMap((day) =>
         pairingsOf(input.block, day.id).flatMap((pairing) =>
@@ -45,6 +65,30 @@ function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
         ),
       );
   }
+}
+
+/**
+ * A slot under each school that somebody in it follows: the slot's own for everybody, else the
+ * block's, and apart from that an athlete's own.
+ */
+function groupsOf(
+  at: SlotAt,
+  input: CheckInput,
+  whole: BlockAt,
+): Array<{ schoolId: string; input: CheckInput; whole: BlockAt }> {
+  const ofSlot = at.slot.schoolId === undefined ? undefined : input.schools[at.slot.schoolId];
+  if (ofSlot)
+    return [{ schoolId: at.slot.schoolId ?? "", input: { ...input, school: ofSlot }, whole }];
+  const own = (one: CheckedAthlete) =>
+    one.schoolId !== undefined && input.schools[one.schoolId] !== undefined ? one.schoolId : "";
+  const ids = [...new Set(whole.athletes.map(own))].sort();
+  if (ids.length === 0) return [{ schoolId: "", input, whole }];
+  // The block's own, the empty one, comes first.
+  return ids.map((schoolId) => ({
+    schoolId,
+    input: { ...input, school: input.schools[schoolId] ?? input.school },
+    whole: { ...whole, athletes: whole.athletes.filter((one) => own(one) === schoolId) },
+  }));
 }
 
 const asList = (findings: Findings) =>

@@ -1,16 +1,21 @@
 import type { Rule } from "./rule";
 import { afterBlock } from "./rules/after-block";
+import { boxEligible } from "./rules/box-eligible";
 import { boxFault } from "./rules/box-fault";
 import { boxFirstWeek } from "./rules/box-first-week";
 import { boxHigh } from "./rules/box-high";
 import { boxPurpose } from "./rules/box-purpose";
 import { boxRelax } from "./rules/box-relax";
 import { boxRock } from "./rules/box-rock";
+import { boxSeat } from "./rules/box-seat";
 import { boxStop } from "./rules/box-stop";
+import { boxStyle } from "./rules/box-style";
 import { cap } from "./rules/cap";
 import { competition } from "./rules/competition";
+import { convention } from "./rules/convention";
 import { deload } from "./rules/deload";
 import { deloadUnset } from "./rules/deload-unset";
+import { ending } from "./rules/ending";
 import { firstTime } from "./rules/first-time";
 import { fourSpeeds } from "./rules/four-speeds";
 import { gone } from "./rules/gone";
@@ -45,9 +50,11 @@ import { repsUnderTotal } from "./rules/reps-under-total";
 import { resistanceNotHung } from "./rules/resistance-not-hung";
 import { resistanceNovice } from "./rules/resistance-novice";
 import { resistanceRefused } from "./rules/resistance-refused";
+import { resistanceShare } from "./rules/resistance-share";
 import { resistanceUse } from "./rules/resistance-use";
 import { reuse } from "./rules/reuse";
 import { spacing } from "./rules/spacing";
+import { speedRest } from "./rules/speed-rest";
 import { stale } from "./rules/stale";
 import { template } from "./rules/template";
 import { upperResistance } from "./rules/upper-resistance";
@@ -66,18 +73,22 @@ export const RULES: readonly Rule[] = [
   repsForSpeed,
   repsForPower,
   powerRest,
+  speedRest,
   primerReps,
   overMax,
   repsOverTotal,
   repsUnderTotal,
   repsASet,
   lossForSpeed,
+  ending,
   olderSpeeds,
   noSpeedWork,
   otherBasis,
   grinding,
   upperResistance,
   resistanceUse,
+  resistanceShare,
+  convention,
   template,
   order,
   fourSpeeds,
@@ -103,6 +114,9 @@ export const RULES: readonly Rule[] = [
   cap,
   novices,
   boxPurpose,
+  boxSeat,
+  boxEligible,
+  boxStyle,
   boxRock,
   boxRelax,
   boxStop,

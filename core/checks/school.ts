@@ -1,3 +1,4 @@
+import { styleById } from "../boxsquat/styles";
 import { TEMPLATE_NAMES, type Template } from "../plan/block";
 import { BASIS_NAMES, type BasisKind } from "../recipe/basis";
 import type { Aim, ResistanceConvention } from "../recipe/recipe";
@@ -29,6 +30,13 @@ export const ENDING_NAMES: Record<(typeof ENDINGS)[number], string> = {
   loss: "loss of velocity",
   floor: "a floor",
   eye: "the coach's eye",
+};
+
+export const BREATHING = ["held", "at-the-box", "free"] as const;
+export const BREATHING_NAMES: Record<(typeof BREATHING)[number], string> = {
+  held: "breath held from top to top",
+  "at-the-box": "a short second breath on the box, trunk braced",
+  free: "as the lifter breathes",
 };
 
 /**
@@ -69,8 +77,50 @@ export interface School {
   resistance: (typeof RESISTANCE_USE)[number];
   ending: (typeof ENDINGS)[number];
   box: (typeof BOX_PLACES)[number];
-  boxStyle: string;
+  /** Ids of the styles that it teaches on the box, its own first. */
+  boxStyles: string[];
+  /** Whether the hips may let go on the box; minors and bad backs are refused by any school. */
+  relaxAndFire: boolean;
+  /** Whether rocking back is allowed as a hip drill without a bar. */
+  rockingDrill: boolean;
+  /** Breath at the bottom. */
+  breathing: (typeof BREATHING)[number];
+  /** What it hangs where it hangs anything, points or % as the recipe counts. */
+  resistanceShare: { leastPercent: number; mostPercent: number };
 }
+
+/** A school as it was kept before styles on the box were rules. */
+export type StoredSchool = Omit<
+  School,
+  "boxStyles" | "relaxAndFire" | "rockingDrill" | "breathing" | "resistanceShare"
+> &
+  Partial<School> & { boxStyle?: string };
+
+/** What a school says of which it was never asked: coaching practice, docs/sources.md. */
+export const SCHOOL_START = {
+  relaxAndFire: false,
+  rockingDrill: false,
+  breathing: "held",
+  resistanceShare: { leastPercent: 15, mostPercent: 30 },
+} as const satisfies Partial<School>;
+
+/** A stored school with every rule there is; the style of older ones was a sentence. */
+export function schoolOf({ boxStyle, ...stored }: StoredSchool): School {
+  const words = (boxStyle ?? "").toLowerCase();
+  const named = ["wide", "athletic", "touch", "competition"].filter((id) => words.includes(id));
+  return {
+    ...SCHOOL_START,
+    ...stored,
+    boxStyles: stored.boxStyles ?? (named.length > 0 ? named : ["wide"]),
+  };
+}
+
+/** The styles of a school on the box, in words. */
+export const boxStyleWords = (school: School): string =>
+  school.boxStyles
+    .map((id) => styleById(id)?.name.toLowerCase())
+    .filter((name) => name !== undefined)
+    .join(", or ");
 
 /** What two schools say otherwise, line by line; equal lines are left out unless asked for. */
 export function compareSchools(
@@ -109,7 +159,14 @@ export function compareSchools(
     ["bands and chains", RESISTANCE_USE_NAMES[school.resistance]],
     ["what ends a set", ENDING_NAMES[school.ending]],
     ["box squat for beginners", BOX_PLACE_NAMES[school.box]],
-    ["style on the box", school.boxStyle],
+    ["style on the box", boxStyleWords(school)],
+    ["relax and fire", school.relaxAndFire ? "allowed, hips only" : "off"],
+    ["rocking back", school.rockingDrill ? "as a drill without a bar" : "off"],
+    ["breath at the bottom", BREATHING_NAMES[school.breathing]],
+    [
+      "hangs in bands or chains",
+      `${school.resistanceShare.leastPercent} to ${school.resistanceShare.mostPercent} %`,
+    ],
   ];
   const other = words(b);
   return words(a)

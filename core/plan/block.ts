@@ -72,6 +72,8 @@ export interface Slot {
   session: number;
   /** On a box: what for and how. */
   box?: BoxSlot;
+  /** Another school than the block's for this slot. */
+  schoolId?: string;
   /** Slots with the same letter on a day are done in rounds; empty: alone. */
   group: string;
 }

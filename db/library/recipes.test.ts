@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { RecipeSchema } from "../../app/forms/recipe";
+import { styleById } from "../../core/boxsquat/styles";
 import { blockOfLift, dateOf, type Slot, slotWeek } from "../../core/plan/block";
 import { expandRecipe, percentOf, type Recipe, recipeWeeks } from "../../core/recipe/recipe";
 import { SHIPPED_RECIPES } from "./recipes";
-import { BOX_STYLES, SHIPPED_SCHOOLS } from "./schools";
+import { SHIPPED_SCHOOLS } from "./schools";
 
 const named = (name: string): Recipe => {
   const found = SHIPPED_RECIPES.find((one) => one.recipe.name === name);
@@ -118,9 +119,10 @@ describe("the shipped schools", () => {
     expect(new Set(SHIPPED_SCHOOLS.map((one) => one.name)).size).toBe(SHIPPED_SCHOOLS.length);
     for (const school of SHIPPED_SCHOOLS) {
       expect(school.assumes.length).toBeGreaterThan(20);
-      expect(BOX_STYLES.some(([style]) => style === school.boxStyle)).toBe(true);
-      // Rocking back is known and off by default: no school ships with it.
-      expect(school.boxStyle).not.toBe("rock back");
+      expect(school.boxStyles.every((id) => styleById(id) !== undefined)).toBe(true);
+      // Known and off by default: no school ships with them.
+      expect(school.boxStyles).not.toContain("rock");
+      expect([school.relaxAndFire, school.rockingDrill]).toEqual([false, false]);
     }
   });
 });

@@ -1,4 +1,4 @@
-import type { School } from "../../core/checks/school";
+import { SCHOOL_START, type School } from "../../core/checks/school";
 
 const base = {
   speedReps: 5,
@@ -15,6 +15,7 @@ const base = {
   hardSets: { least: 10, most: 20 },
   resistance: "experienced",
   box: "ladder",
+  ...SCHOOL_START,
 } as const;
 
 /** The shipped schools: starting points in our own words, each with what it takes for granted. */
@@ -29,7 +30,7 @@ export const SHIPPED_SCHOOLS: readonly School[] = [
     speedWork: "all-year",
     loss: { speed: 10, power: 10, strength: 20 },
     ending: "fixed",
-    boxStyle: "wide, sat back, full stop, stay leaned forward",
+    boxStyles: ["wide"],
     resistance: "always",
   },
   {
@@ -43,7 +44,7 @@ export const SHIPPED_SCHOOLS: readonly School[] = [
     totals: false,
     loss: { speed: 10, power: 10, strength: 20, growth: 30 },
     ending: "loss",
-    boxStyle: "stop without rocking, athletic stance",
+    boxStyles: ["athletic"],
   },
   {
     ...base,
@@ -57,7 +58,7 @@ export const SHIPPED_SCHOOLS: readonly School[] = [
     powerRestS: 120,
     loss: { speed: 10, power: 10, strength: 20 },
     ending: "loss",
-    boxStyle: "stop without rocking, athletic stance",
+    boxStyles: ["athletic"],
   },
   {
     ...base,
@@ -73,7 +74,7 @@ export const SHIPPED_SCHOOLS: readonly School[] = [
     heavyDays: 2,
     loss: { speed: 10, power: 10, strength: 15 },
     ending: "loss",
-    boxStyle: "light touch, no weight on the box, at or below parallel",
+    boxStyles: ["touch"],
     resistance: "little",
     box: "after-free",
   },
@@ -90,7 +91,7 @@ export const SHIPPED_SCHOOLS: readonly School[] = [
     totals: false,
     loss: { speed: 10, power: 10, strength: 20 },
     ending: "floor",
-    boxStyle: "stop without rocking, athletic stance",
+    boxStyles: ["athletic"],
   },
   {
     ...base,
@@ -103,7 +104,7 @@ export const SHIPPED_SCHOOLS: readonly School[] = [
     reuseGapWaves: 1,
     loss: { speed: 15, power: 10, strength: 20 },
     ending: "fixed",
-    boxStyle: "competition stance, lowered under control and sat firmly",
+    boxStyles: ["competition"],
     resistance: "always",
   },
   {
@@ -118,29 +119,8 @@ export const SHIPPED_SCHOOLS: readonly School[] = [
     heavySpeedHours: 48,
     loss: { strength: 20, growth: 40 },
     ending: "eye",
-    boxStyle: "light touch, no weight on the box, at or below parallel",
+    boxStyles: ["touch"],
     resistance: "little",
     box: "never",
   },
 ];
-
-/** The styles on the box, each with what it assumes. */
-export const BOX_STYLES = [
-  [
-    "wide, sat back, full stop, stay leaned forward",
-    "Hips do the work; shins stand upright; the trunk stays braced on the box.",
-  ],
-  [
-    "stop without rocking, athletic stance",
-    "The stance of the sport; the stop breaks the rebound.",
-  ],
-  ["light touch, no weight on the box, at or below parallel", "The box marks depth only."],
-  [
-    "competition stance, lowered under control and sat firmly",
-    "For lifters without equipment who squat in that stance.",
-  ],
-  [
-    "rock back",
-    "Known, off by default: load on the spine changes direction. As an unloaded hip drill it may be allowed.",
-  ],
-] as const;

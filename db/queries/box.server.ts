@@ -13,12 +13,12 @@ import {
 import type { TeamTransaction } from "../team.server";
 import { anyOf, ofAthletes } from "./any-of.server";
 
-/** Ladder marks of one athlete or of all, in the order they were made. */
-export function ladderMarks(tx: TeamTransaction, athleteId?: string) {
+/** Ladder marks of one athlete, of some, or of all, in the order they were made. */
+export function ladderMarks(tx: TeamTransaction, of?: string | readonly string[]) {
   return tx
     .select()
     .from(ladderMark)
-    .where(athleteId ? eq(ladderMark.athleteId, athleteId) : undefined)
+    .where(ofAthletes(ladderMark.athleteId, of))
     .orderBy(asc(ladderMark.date), asc(ladderMark.enteredAt), asc(ladderMark.id));
 }
 

@@ -1,6 +1,6 @@
 import { asc, desc, eq, sql } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
-import type { School } from "../../core/checks/school";
+import { type School, schoolOf } from "../../core/checks/school";
 import type { Recipe } from "../../core/recipe/recipe";
 import type { CoachValues } from "../../core/settings/coach-values";
 import type { LocalDate } from "../../core/units/time";
@@ -97,7 +97,9 @@ export async function listSchools(
   tx: TeamTransaction,
 ): Promise<Array<{ id: string; school: School; enteredBy: string }>> {
   const rows = await tx.select().from(teamSchool);
-  return rows.sort((a, b) => a.school.name.localeCompare(b.school.name));
+  return rows
+    .map((row) => ({ ...row, school: schoolOf(row.school) }))
+    .sort((a, b) => a.school.name.localeCompare(b.school.name));
 }
 
 export async function saveSchool(

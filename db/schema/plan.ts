@@ -14,7 +14,7 @@ import {
   uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
-import type { School } from "../../core/checks/school";
+import type { StoredSchool } from "../../core/checks/school";
 import type { Block } from "../../core/plan/block";
 import type { BlockEdit } from "../../core/plan/edits";
 import type { Recipe } from "../../core/recipe/recipe";
@@ -112,7 +112,7 @@ export const teamSchool = pgTable(
   "team_school",
   {
     ...teamKey(),
-    school: jsonb("school").$type<School>().notNull(),
+    school: jsonb("school").$type<StoredSchool>().notNull(),
     ...entered(),
   },
   (t) => [

@@ -70,6 +70,8 @@ export const athlete = pgTable(
     birthYear: integer("birth_year"),
     /** First date of real barbell training; the training age counts from it. */
     trainingSince: date("training_since").$type<LocalDate>(),
+    /** The school that this athlete follows, where it is not the plan's; a key in the database. */
+    schoolId: uuid("school_id"),
     unit: text("unit", { enum: ["kg", "lb"] }),
     goal: text("goal", { enum: GOALS }),
     seasonPhase: text("season_phase", { enum: SEASON_PHASES }),

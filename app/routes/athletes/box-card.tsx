@@ -316,6 +316,7 @@ function SetupCard({ card, mayEdit }: { card: BoxCard; mayEdit: boolean }) {
           {row("Style", style ? style.name : "not chosen")}
           {row("Contact", box ? CONTACTS[box.contact] : "–")}
           {row("Stance", setup?.stance || "–")}
+          {card.breathing ? row("Breath", card.breathing) : null}
           {row("Hooks", setup?.hook || "–")}
           {row("Safeties", setup?.safety || "–")}
           {row(

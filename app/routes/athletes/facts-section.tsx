@@ -205,6 +205,19 @@ function FactsForm({ data, result }: { data: AthletePage; result: FormResult | u
           <option value="kg">kg</option>
           <option value="lb">lb</option>
         </Select>
+        <Select
+          label="Follows the school"
+          name="schoolId"
+          defaultValue={person.schoolId ?? ""}
+          problem={problems.schoolId}
+        >
+          <option value="">the plan's</option>
+          {data.schools.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </Select>
         <div className="self-end">
           <button type="submit" name="intent" value="facts" className="btn btn-primary">
             Keep the facts

@@ -1,7 +1,12 @@
+import { useState } from "react";
 import { Link } from "react-router";
+import { BOX_STYLES } from "../../../core/boxsquat/styles";
 import {
   BOX_PLACE_NAMES,
   BOX_PLACES,
+  BREATHING,
+  BREATHING_NAMES,
+  boxStyleWords,
   ENDING_NAMES,
   ENDINGS,
   RESISTANCE_USE,
@@ -94,7 +99,7 @@ export default function Schools({ loaderData, actionData }: Route.ComponentProps
             </Link>{" "}
             <span className="text-muted">
               {one.school.assumes} Loads by {BASIS_NAMES[one.school.loadBy]}; on the box{" "}
-              {one.school.boxStyle}.
+              {boxStyleWords(one.school)}.
             </span>
           </li>
         ))}
@@ -316,12 +321,17 @@ function SchoolEditor({
         school.box,
         BOX_PLACES.map((one) => [one, BOX_PLACE_NAMES[one]] as const),
       )}
-      <Field
-        label="Style on the box"
-        name="boxStyle"
-        defaultValue={school.boxStyle}
-        problem={problems.boxStyle}
-      />
+      <StylesField chosen={school.boxStyles} problem={problems.boxStyles} />
+      {choice("Relax and fire", "relaxAndFire", school.relaxAndFire ? "yes" : "no", YES_NO)}
+      {choice("Rocking, as a drill", "rockingDrill", school.rockingDrill ? "yes" : "no", YES_NO)}
+      {choice(
+        "Breath at the bottom",
+        "breathing",
+        school.breathing,
+        BREATHING.map((one) => [one, BREATHING_NAMES[one]] as const),
+      )}
+      {number("Bands, chains from, %", "shareLeast", school.resistanceShare.leastPercent)}
+      {number("to, %", "shareMost", school.resistanceShare.mostPercent)}
       {result?.message ? <Notice kind="problem" title={result.message} /> : null}
       {result?.ok ? (
         <p role="status" className="font-medium text-primary">
@@ -335,5 +345,46 @@ function SchoolEditor({
         Keep as another school
       </button>
     </Form>
+  );
+}
+
+const YES_NO = [
+  ["no", "off"],
+  ["yes", "allowed"],
+] as const;
+
+/** The styles that a school teaches on the box; the first that is ticked is its own. */
+function StylesField({
+  chosen,
+  problem,
+}: {
+  chosen: readonly string[];
+  problem: string | undefined;
+}) {
+  const [styles, setStyles] = useState(chosen);
+  return (
+    <fieldset>
+      <legend className="text-muted">Styles on the box, its own first</legend>
+      <input type="hidden" name="boxStyles" value={styles.join(",")} />
+      {BOX_STYLES.filter((one) => !one.rocks).map((one) => (
+        <label key={one.id} className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm border-control"
+            checked={styles.includes(one.id)}
+            onChange={(event) =>
+              setStyles(
+                event.target.checked
+                  ? [...styles, one.id]
+                  : styles.filter((style) => style !== one.id),
+              )
+            }
+          />
+          {one.name}
+          {styles[0] === one.id ? <span className="text-muted"> its own</span> : null}
+        </label>
+      ))}
+      {problem ? <p className="font-medium text-accent">{problem}</p> : null}
+    </fieldset>
   );
 }

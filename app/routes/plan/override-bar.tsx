@@ -2,9 +2,9 @@ import { useState } from "react";
 import type { LoadRun } from "../../../core/plan/block-loads";
 import { noOwnLoad, ownLoad } from "../../../core/plan/edits";
 import type { Lifter } from "../../../core/prescribe/lifter";
+import { withUnit } from "../../../core/units/field-unit";
 import { kgToGrains, massIn, massKg, plainNumber } from "../../../core/units/mass";
 import { MassField } from "../../forms/maxes";
-import { withUnit } from "../../forms/primitives/mass-unit";
 import { useUnit } from "../../ui/unit";
 import { usePlanEdit } from "./plan-edits";
 

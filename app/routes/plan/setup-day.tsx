@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { asSchool } from "../../../core/checks/as-school";
 import {
   SECTION_NAMES,
   SECTIONS,
@@ -86,6 +87,15 @@ function DayHead({ data, dayId, mayEdit, edit }: PartProps & { dayId: string }) 
   );
 }
 
+/** Another school for one slot: its rules check it, and everything else stays. */
+function setSlotSchool(slotId: string, name: string, schoolId: string, data: PlanPage) {
+  const school = data.schools.find((one) => one.id === schoolId);
+  return {
+    words: `${name}: checked by ${school?.name ?? "the block's school"}`,
+    sets: [{ path: ["slots", slotId, "schoolId"], value: school ? school.id : undefined }],
+  };
+}
+
 /** One slot of a day: its place, cycle and way out. */
 function SlotRow({ data, slot, mayEdit, edit }: PartProps & { slot: Slot & { id: string } }) {
   const { block } = data;
@@ -102,6 +112,23 @@ function SlotRow({ data, slot, mayEdit, edit }: PartProps & { slot: Slot & { id:
               .map((id) => data.exercises.find((one) => one.id === id)?.name ?? "gone")
               .join(", ")}
           </span>
+        ) : null}
+        {mayEdit && data.schools.length > 1 ? (
+          <select
+            className="field-select mt-1 block !w-auto text-sm font-normal"
+            aria-label={`${name}, checked by`}
+            value={slot.schoolId ?? ""}
+            onChange={(event) => edit(setSlotSchool(slot.id, name, event.target.value, data))}
+          >
+            <option value="">by the block's school</option>
+            {data.schools
+              .filter((one) => one.id !== block.schoolId)
+              .map((one) => (
+                <option key={one.id} value={one.id}>
+                  by {one.name}
+                </option>
+              ))}
+          </select>
         ) : null}
         {isBox(data, slot) ? (
           <BoxPart
@@ -265,10 +292,14 @@ function NewSlot({ data, dayId, edit }: { data: PlanPage; dayId: string; edit: E
   const [more, setMore] = useState<string[]>([]);
   const [hands, setHands] = useState<1 | 2>(1);
   const [recipeId, setRecipeId] = useState("");
+  const [bySchool, setBySchool] = useState(false);
   const [kind, id] = work.split(":");
   const families = [...new Set(data.recipes.map((one) => one.family))];
+  const picked = data.recipes.find((one) => one.id === recipeId)?.recipe;
+  const school = data.schools.find((one) => one.id === block.schoolId);
+  const proposed = picked && school ? asSchool(picked, school) : undefined;
   const add = () => {
-    const chosen = data.recipes.find((one) => one.id === recipeId)?.recipe;
+    const chosen = bySchool && proposed ? proposed.recipe : picked;
     if (!chosen || !id) return;
     const lift = kind === "lift" ? data.lifts.find((one) => one.id === id)?.lift : undefined;
     const recipe = withCoachFloor(chosen, lift, data.coachValues);
@@ -371,6 +402,19 @@ function NewSlot({ data, dayId, edit }: { data: PlanPage; dayId: string; edit: E
             <option value="2">per hand, both count</option>
           </Select>
         </>
+      ) : null}
+      {proposed && school && proposed.changes.length > 0 ? (
+        <label className="flex items-start gap-2 sm:col-span-3">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm mt-0.5 border-control"
+            checked={bySchool}
+            onChange={(event) => setBySchool(event.target.checked)}
+          />
+          <span>
+            As {school.name} does: {proposed.changes.join(", ")}
+          </span>
+        </label>
       ) : null}
       <button type="submit" className="btn btn-primary self-end" disabled={!id || recipeId === ""}>
         Put it on

@@ -112,6 +112,7 @@ const NO_FACTS = {
   sport: null,
   roomId: null,
   unit: null,
+  schoolId: null,
   birthYear: null,
   statureCm: null,
   trainingSince: null,

@@ -3,6 +3,7 @@ import { depthLedger, isHighBox } from "../../../core/boxsquat/depth";
 import { holding, ladderStanding } from "../../../core/boxsquat/ladder";
 import { buildWords } from "../../../core/boxsquat/stack";
 import { BOX_STYLES, type Contact, eligibility, styleById } from "../../../core/boxsquat/styles";
+import { BREATHING_NAMES } from "../../../core/checks/school";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { trainingYears } from "../../../core/maxes/records";
 import { coachFloor } from "../../../core/recipe/coach-floor";
@@ -45,7 +46,9 @@ export async function readBoxCard(principal: Principal, athleteId: string) {
     },
     styles: card.styles.map((style) => ({
       ...style,
-      reasons: style.reasons.map((reason) => wordsFor(principal, reason)),
+      reasons: [...style.reasons, ...(style.instead ? [style.instead] : [])].map((reason) =>
+        wordsFor(principal, reason),
+      ),
     })),
   });
 }
@@ -83,7 +86,8 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
   // The school of the squad's newest plan, else the first: its rule for beginners.
   const plan = (await listPlans(tx)).find((one) => one.plan.squadId === person.squadId);
   const schools = await listSchools(tx);
-  const { school } = schools.find((one) => one.id === plan?.plan.block.schoolId) ??
+  const { school } = schools.find((one) => one.id === person.schoolId) ??
+    schools.find((one) => one.id === plan?.plan.block.schoolId) ??
     schools[0] ?? { school: undefined };
   const refused = refusals({
     limits: held,
@@ -105,6 +109,7 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
     today,
     roomName: room?.name,
     school: school?.name ?? "",
+    breathing: school && BREATHING_NAMES[school.breathing],
     variants: boxes.map(({ id, name }) => ({ id, name })),
     variant: variant && { id: variant.id, name: variant.name },
     setup: setup && {
@@ -144,12 +149,13 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
           squatLimit: squatLimit?.instruction,
           goal: person.goal ?? undefined,
           ladderDone: stand.ready,
+          rungName: stand.rung?.name,
           freeSquatSigned: box?.freeSquatSigned ?? false,
         },
         refusals: refused,
         beginners: school?.box ?? "ladder",
-        rockingAllowed: false,
-        relaxAllowed: false,
+        rockingAllowed: school?.rockingDrill ?? false,
+        relaxAllowed: school?.relaxAndFire ?? false,
       }),
     })),
     ladder: {

@@ -18,7 +18,7 @@ import {
   limitsOf,
   setupsOf,
 } from "../../../db/queries/person.server";
-import { coachValues } from "../../../db/queries/plan-library.server";
+import { coachValues, listSchools } from "../../../db/queries/plan-library.server";
 import { decisionsOf, newestProfiles, profileTests } from "../../../db/queries/profiles.server";
 import { sessionsOfSquad } from "../../../db/queries/sessions.server";
 import { athleteById, listAthletes } from "../../../db/queries/squads.server";
@@ -156,6 +156,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         trainingSince: person.trainingSince,
         trainingYears: trainingYears(person.trainingSince ?? undefined, today),
         unit: person.unit,
+        schoolId: person.schoolId,
         statureCm: person.statureCm,
         ownSport: person.sport,
         sport: person.sport ?? squad?.sport ?? "",
@@ -167,6 +168,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         archived: person.archivedAt !== null,
         erased: person.erasedAt !== null,
       },
+      schools: (await listSchools(tx)).map(({ id, school }) => ({ id, name: school.name })),
       squads: places.squads.map(({ id, name }) => ({ id, name })),
       rooms: places.rooms.map(({ id, name }) => ({ id, name })),
       masses: masses.map(({ id, date, mass, enteredBy }) => ({ id, date, mass, enteredBy })),

@@ -1,6 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { PlanCheck } from "../../../core/checks/input";
 import { checkPlan, openChecks, refusedInSlot } from "../../../core/checks/plan";
+import { BREATHING_NAMES } from "../../../core/checks/school";
 import { freezeSession, type LifterSetup } from "../../../core/floor/freeze";
 import { barFits, noBarWords } from "../../../core/gear/bars";
 import { isIn, leadSlot, slotWeek, withAnswersOf } from "../../../core/plan/block";
@@ -79,7 +80,8 @@ export function startSession(
     }
     const answered = withAnswersOf(block, row.plan.block);
     const ofBlock = { ...row, plan: { ...row.plan, block: answered } };
-    const checks = checkPlan(await checkInput(tx, ofBlock, present, planRoom, date));
+    const checked = await checkInput(tx, ofBlock, present, planRoom, date);
+    const checks = checkPlan(checked);
     const { stops, leftOut } = refusedInSlot(answered, checks, slotId);
     if (stops[0]) {
       return failed(
@@ -106,6 +108,7 @@ export function startSession(
             athleteIds: athletes.map((one) => one.id),
             variantId: plan.variant.id,
             roomId: room.id,
+            breathing: BREATHING_NAMES[checked.school.breathing],
           })
         : new Map<string, LifterSetup>();
     const sessionId = await insertSession(tx, {

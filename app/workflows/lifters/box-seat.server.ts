@@ -53,7 +53,13 @@ export const builtOf = (answer: SeatAnswer): SeatBuild | undefined =>
 /** The set-up on the box of some athletes for one variant, as a rack's screen shows it. */
 export async function rackSetups(
   tx: TeamTransaction,
-  input: { athleteIds: readonly string[]; variantId: string; roomId: string },
+  input: {
+    athleteIds: readonly string[];
+    variantId: string;
+    roomId: string;
+    /** How the school has them breathe at the bottom, in words. */
+    breathing?: string;
+  },
 ): Promise<Map<string, LifterSetup>> {
   const { athleteIds, variantId } = input;
   const [boxes, trials, stock] = [
@@ -72,6 +78,7 @@ export async function rackSetups(
       const setUp = box && [
         style?.name,
         box.distanceCm === null ? undefined : `heel ${plainNumber(box.distanceCm, 1)} cm`,
+        input.breathing,
         box.rehearsedOn ? undefined : "NOT REHEARSED: empty bar first",
       ];
       return [

@@ -19,6 +19,7 @@ import { listSchools } from "../../../db/queries/plan-library.server";
 import { type PlanRow, plansOfSquad } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
+import { boxFacts } from "./box-facts.server";
 import { boxHistories } from "./box-history.server";
 import { mainVariant } from "./plan-lifters.server";
 import { type TeamValues, teamValues } from "./plan-room.server";
@@ -129,6 +130,17 @@ export async function checkInput(
     plansOfSquad(tx, row),
     onBox ? boxHistories(tx, athleteIds) : undefined,
   ]);
+  const there = new Set(athleteIds);
+  const boxed = onBox
+    ? await boxFacts(tx, {
+        people: people.filter((one) => there.has(one.id)),
+        variantIds: [...boxes],
+        roomId: row.plan.roomId,
+        today,
+        limits,
+      })
+    : undefined;
+  const schoolIds = new Map(people.map((one) => [one.id, one.schoolId ?? undefined]));
   const birthYears = new Map(people.map((one) => [one.id, one.birthYear ?? undefined]));
   const own = schools.find((one) => one.id === block.schoolId)?.school;
   const first = schools[0]?.school as School;
@@ -172,6 +184,8 @@ export async function checkInput(
           ? []
           : [{ lift: one.lift, percent: one.capPercent }],
       ),
+      schoolId: schoolIds.get(athlete.id),
+      box: boxed?.get(athlete.id),
       returns: (histories?.get(athlete.id)?.faults ?? []).filter(
         (one) => one.returnsAt !== undefined,
       ),
@@ -180,6 +194,7 @@ export async function checkInput(
   return {
     block,
     school: own ?? first,
+    schools: Object.fromEntries(schools.map((one) => [one.id, one.school])),
     settings: room.settings,
     workOf: workLookup(table),
     liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),

@@ -250,6 +250,7 @@ describe("a squad costs as many questions as one athlete", () => {
         sport: null,
         roomId: null,
         unit: null,
+        schoolId: null,
         birthYear: null,
         statureCm: null,
         trainingSince: null,

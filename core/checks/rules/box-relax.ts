@@ -10,12 +10,17 @@ export const boxRelax: Rule = {
   find: (at, input) => {
     if (!onBox(at) || at.slot.box?.contact !== "relax") return undefined;
     const refused = refusedFor(input.athletes, "relax", at.lift?.lift);
-    return {
-      ...(refused.length > 0 ? { of: refused } : {}),
-      text:
-        refused.length > 0
-          ? `${at.name}: relax and fire is refused for ${names(refused)}.`
-          : `${at.name}: relax and fire is off by default. Only the hips let go, the trunk stays braced.`,
-    };
+    const instead = "Instead: sit and stay tight.";
+    if (refused.length > 0) {
+      return {
+        of: refused,
+        text: `${at.name}: relax and fire is refused for ${names(refused)}. ${instead}`,
+      };
+    }
+    return input.school.relaxAndFire
+      ? undefined
+      : {
+          text: `${at.name}: relax and fire is off in this school. Only the hips would let go, the trunk stays braced. ${instead}`,
+        };
   },
 };

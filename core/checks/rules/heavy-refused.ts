@@ -20,7 +20,7 @@ export const heavyRefused: Rule = {
       ? undefined
       : {
           of: refused,
-          text: `${name}: heavy work is refused by default for ${names(refused)}. Give them another slot, or answer with a reason.`,
+          text: `${name}: heavy work is refused by default for ${names(refused)}. Instead: the same lift by speed or with reps in reserve, under 80 %. Or answer with a reason.`,
         };
   },
 };
