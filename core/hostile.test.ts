@@ -10,6 +10,7 @@ import { boxLoad } from "./boxsquat/box-load";
 import * as depth from "./boxsquat/depth";
 import * as ladder from "./boxsquat/ladder";
 import * as photo from "./boxsquat/photo";
+import { offsetWords } from "./boxsquat/slot";
 import * as stack from "./boxsquat/stack";
 import * as stops from "./boxsquat/stops";
 import * as styles from "./boxsquat/styles";
@@ -247,6 +248,7 @@ const EXAMPLES: Example[] = [
   example(clock.secondsBetween, now, { ...now, monoMs: 2000 }),
   example(readDecimal, "1.5"),
   example(readLength, "40 cm", "cm"),
+  example(offsetWords, 8),
   example(unitNameOf, made("load")),
   example(withUnit, made("225"), made("lb")),
   example(withFieldUnits, made([["load", "5"]] as Array<[string, string]>)),

@@ -355,7 +355,7 @@ test("facts, set-up, a day's notes and a confirmed single", async ({ page }) => 
 
   await expect(bench.getByText("group mean")).toBeVisible();
   await bench.getByText("Confirm a maximal single").click();
-  await bench.getByLabel("Load", { exact: true }).fill("80");
+  await bench.getByLabel("Load, kg", { exact: true }).fill("80");
   await bench.getByLabel("MCV, m/s").fill("7");
   await bench.getByRole("button", { name: "Confirm as maximal" }).click();
   await expect(bench.getByText(/up to 5 m\/s, for example 0.42/)).toBeVisible();

@@ -115,7 +115,7 @@ test("a set-up card: a refused style takes a note, the rehearsal is ticked, faul
     ["50", "0.86"],
   ] as const) {
     await double.getByLabel(/^Load, /).fill(load);
-    await double.getByLabel("Speed, m/s").fill(speed);
+    await double.getByLabel("Speed, m/s", { exact: true }).fill(speed);
     await double.getByRole("button", { name: "Add the double" }).click();
   }
   await expect(page.getByText(/Speed weight 45 .*under the wanted speed of 0.90/)).toBeVisible();
@@ -138,7 +138,8 @@ test("a pairing for four athletes over five rounds, with an early start", async 
   await expect(here.first()).toBeVisible();
   const count = await here.count();
   for (let i = 4; i < count; i++) await here.nth(i).uncheck();
-  for (const one of await page.locator("input[name=simpler]:checked").all()) await one.uncheck();
+  const simpler = page.locator("input[name=simpler]:checked");
+  while ((await simpler.count()) > 0) await simpler.first().uncheck();
   await page.getByRole("button", { name: "Start the pairing" }).click();
   await page.waitForURL(/\/floor\/pairing\/[0-9a-f-]{36}/);
   await page.waitForLoadState("networkidle");

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MOST_OFFSET_CM } from "../../core/boxsquat/slot";
 import {
   BOX_STYLES,
   CONTACTS,
@@ -50,6 +51,11 @@ export const SlotSchema = z.object({
         .number("A stop in seconds.")
         .min(0.05, "A stop of at least 0.05 s.")
         .max(2, "A stop of at most 2 s.")
+        .optional(),
+      offsetCm: z
+        .number("An offset in cm.")
+        .min(-MOST_OFFSET_CM.under, `At most ${MOST_OFFSET_CM.under} cm under the own height.`)
+        .max(MOST_OFFSET_CM.over, `At most ${MOST_OFFSET_CM.over} cm over the own height.`)
         .optional(),
     })
     .optional(),

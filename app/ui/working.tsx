@@ -5,9 +5,9 @@ import {
   useCallback,
   useContext,
   useEffect,
-  useMemo,
   useRef,
   useState,
+  useSyncExternalStore,
 } from "react";
 import { type Working, workingIn } from "../../core/units/working";
 import { useUnit } from "./unit";
@@ -17,34 +17,81 @@ interface Selection {
   working: Working;
 }
 
-interface WorkingContextValue {
-  selected: Selection | undefined;
-  select: (next: Selection | undefined) => void;
+/**
+ * Which figure is selected. A store beside React's state: a page holds thousands of figures, and
+ * only those that are pressed or let go may be drawn again.
+ */
+class WorkingStore {
+  #selected: Selection | undefined;
+  #last: Selection | undefined;
+  readonly #watchers = new Set<() => void>();
+
+  readonly selected = (): Selection | undefined => this.#selected;
+
+  readonly select = (next: Selection | undefined): void => {
+    if (next) this.#last = next;
+    this.#selected = next;
+    for (const watch of this.#watchers) watch();
+  };
+
+  /** The working of the open figure as it is now: the recipe may have changed under it. */
+  readonly refresh = (next: Selection): void => {
+    if (this.#selected?.key === next.key) this.select(next);
+  };
+
+  /** Closes what is open, or opens what was. */
+  readonly toggle = (): void => this.select(this.#selected ? undefined : this.#last);
+
+  readonly subscribe = (watch: () => void): (() => void) => {
+    this.#watchers.add(watch);
+    return () => this.#watchers.delete(watch);
+  };
 }
 
-const WorkingContext = createContext<WorkingContextValue | undefined>(undefined);
+const WorkingContext = createContext<WorkingStore | undefined>(undefined);
 
-export function useWorking(): WorkingContextValue {
-  const value = useContext(WorkingContext);
-  if (!value) throw new Error("A figure stands outside WorkingProvider.");
-  return value;
+function useStore(): WorkingStore {
+  const store = useContext(WorkingContext);
+  if (!store) throw new Error("A figure stands outside WorkingProvider.");
+  return store;
+}
+
+const NOTHING = () => undefined;
+
+/** What is selected, for who shows it. */
+export function useWorking() {
+  const store = useStore();
+  const selected = useSyncExternalStore(store.subscribe, store.selected, NOTHING);
+  return { selected, select: store.select };
+}
+
+/**
+ * Whether one figure is selected, and how to select it. While it is open its working follows it.
+ * @param working as it is now; a stable one where it is an object of the page's data
+ */
+export function useFigure(id: string, working: Working | (() => Working | undefined) | undefined) {
+  const store = useStore();
+  const pressed = useSyncExternalStore(
+    store.subscribe,
+    () => store.selected()?.key === id,
+    () => false,
+  );
+  useEffect(() => {
+    if (!pressed) return;
+    const now = typeof working === "function" ? working() : working;
+    if (now) store.refresh({ key: id, working: now });
+  }, [store, pressed, working, id]);
+  return { pressed, select: store.select };
 }
 
 /** Holds which figure is selected; `w` closes and opens the working again, Escape closes it. */
 export function WorkingProvider({ children }: { children: ReactNode }) {
-  const [selected, setSelected] = useState<Selection>();
-  const last = useRef<Selection>(undefined);
-  const select = useCallback((next: Selection | undefined) => {
-    if (next) last.current = next;
-    setSelected(next);
-  }, []);
-  const value = useMemo(() => ({ selected, select }), [selected, select]);
+  const [store] = useState(() => new WorkingStore());
   useEffect(() => {
-    const toggle = () => setSelected((now) => (now ? undefined : last.current));
-    window.addEventListener("sprezza:working", toggle);
-    return () => window.removeEventListener("sprezza:working", toggle);
-  }, []);
-  return <WorkingContext.Provider value={value}>{children}</WorkingContext.Provider>;
+    window.addEventListener("sprezza:working", store.toggle);
+    return () => window.removeEventListener("sprezza:working", store.toggle);
+  }, [store]);
+  return <WorkingContext.Provider value={store}>{children}</WorkingContext.Provider>;
 }
 
 /** A computed figure: click it, or reach it by the arrow keys and press Enter. */
@@ -64,7 +111,7 @@ export function Figure({
   label?: string;
   className?: string;
 }) {
-  const { selected, select } = useWorking();
+  const { pressed, select } = useFigure(id, working);
   if (!working) {
     return (
       <span className={className}>
@@ -73,7 +120,6 @@ export function Figure({
       </span>
     );
   }
-  const pressed = selected?.key === id;
   return (
     <button
       type="button"

@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import type { Complex } from "../contrast/complex";
 import { type Block, blockOfLift, type Slot } from "../plan/block";
 import type { HeaviestSet } from "../plan/heaviest";
+import { methodWords } from "../prescribe/method";
 import { expandRecipe, type Recipe } from "../recipe/recipe";
 import { asSchool } from "./as-school";
 import type { CheckedAthlete, CheckInput, PlanCheck } from "./input";
@@ -777,6 +778,16 @@ describe("schools act", () => {
       school: { ...school, box: "never" as const },
     };
     expect(found({}, noted, "box-eligible", box())).toEqual([]);
+  });
+
+  it("on height: a box over the own height asks for full depth beside it, and says so", () => {
+    expect(found({}, onBox, "box-high", box({ offsetCm: 8 }))).toHaveLength(1);
+    expect(found({}, onBox, "box-high", box({ offsetCm: -4 }))).toEqual([]);
+    const words = (offsetCm: number) =>
+      methodWords(recipe(), { kind: "work", method: undefined }, box({ offsetCm }).box);
+    expect(words(8)).toContain("Box 8 cm over the own height: hip power");
+    expect(words(-4)).toContain("Box 4 cm under the own height: hip power");
+    expect(words(0)).toHaveLength(1);
   });
 
   it("on seats: a substitute's limit refuses, an unset one warns, no rehearsal is said", () => {

@@ -28,7 +28,12 @@ export interface FrozenLifter {
   /** The set-up on the box, a line each; absent elsewhere and in older sessions. */
   setup?: string[];
   /** The box as built for this athlete, cm, and its style; absent as above. */
-  box?: { heightCm: number | undefined; styleId: string | undefined };
+  box?: {
+    heightCm: number | undefined;
+    styleId: string | undefined;
+    /** Of the seat as built, over the athlete's own parallel height; absent in older sessions. */
+    overCm?: number | undefined;
+  };
 }
 
 /** Where something is done: a rack with its bar and plates, or a place. */

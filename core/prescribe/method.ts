@@ -1,5 +1,5 @@
-import type { BoxSlot } from "../boxsquat/slot";
-import { CONTACTS, styleById } from "../boxsquat/styles";
+import { type BoxSlot, offsetWords } from "../boxsquat/slot";
+import { CONTACTS, PURPOSES, styleById } from "../boxsquat/styles";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { plainNumber } from "../units/mass";
 
@@ -46,6 +46,8 @@ export function methodWords(
     const asked = styleById(box.styleId)?.stops ? (box.smallestStopS ?? stopS) : undefined;
     const stop = asked === undefined ? "" : `, stop ${seconds(asked)} or longer`;
     lines.push(`${capital(CONTACTS[box.contact])}${stop}`);
+    const off = offsetWords(box.offsetCm);
+    if (off) lines.push(`Box ${off}: ${PURPOSES[box.purpose]}`);
   }
   if (recipe.sides === "left-right") lines.push("Left and right");
   if (recipe.timed) {

@@ -19,11 +19,14 @@ const MOST_DECIMALS = 6;
 
 export type Text = string | Written;
 
-/** A computed mass, to be written in the reader's unit with at most so many decimals. */
+/** A computed mass (kept to the hundredth of a gram), to be written in the reader's unit with at most so many decimals. */
 export const written = (kg: number, decimals = 2): Written => ({
   parts: [
     Number.isFinite(kg)
-      ? { kg, decimals: decimals >= 0 && decimals <= MOST_DECIMALS ? decimals : 2 }
+      ? {
+          kg: Number(kg.toFixed(5)),
+          decimals: decimals >= 0 && decimals <= MOST_DECIMALS ? decimals : 2,
+        }
       : NO_NUMBER,
   ],
 });

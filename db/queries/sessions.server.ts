@@ -508,11 +508,24 @@ export function squatDays(tx: TeamTransaction, athleteIds: readonly string[]) {
       athleteId: sql<string>`${logEntry.athleteId}`,
       date: trainingSession.date,
       lift: sql<string>`${trainingSession.lift}`,
+      /** Of the seat as it was built that day, over the athlete's own height, cm. */
+      overCm: sql<
+        number | null
+      >`CASE WHEN ${trainingSession.lift} = 'box-squat' THEN jsonb_path_query_first(
+        ${trainingSession.frozen},
+        '$.slots[*].groups[*].lifters[*] ? (@.athleteId == $athlete).box.overCm',
+        jsonb_build_object('athlete', ${logEntry.athleteId}))::float8 END`,
       sets: sql<number>`count(*)::int`,
     })
     .from(logEntry)
     .innerJoin(trainingSession, sessionOfEntry)
     .where(ofAthletes(athleteIds, "set-done"))
-    .groupBy(logEntry.athleteId, trainingSession.date, trainingSession.lift)
+    .groupBy(
+      logEntry.athleteId,
+      trainingSession.teamId,
+      trainingSession.id,
+      trainingSession.date,
+      trainingSession.lift,
+    )
     .orderBy(asc(trainingSession.date));
 }

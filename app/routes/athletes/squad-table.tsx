@@ -1,8 +1,8 @@
 import { useTable } from "@tanstack/react-table";
-import { useWindowVirtualizer } from "@tanstack/react-virtual";
 import { ArrowDown, ArrowUp } from "lucide-react";
-import { type RefObject, useMemo, useRef } from "react";
+import { useMemo, useRef } from "react";
 import { useUnit } from "../../ui/unit";
+import { useRowsInSight } from "../../ui/use-rows-in-sight";
 import { Figures } from "../../ui/working";
 import {
   type AthleteRow,
@@ -34,27 +34,6 @@ export function shown(row: AthleteRow, show: Show): boolean {
 const FOUND_IN = new Set(["name", "squadName", "profile", "phase", "notes"]);
 /** Longer lists draw only the rows in sight. */
 const VIRTUAL_FROM = 200;
-const ROW_PX = 25;
-
-/** The rows to draw of a long list, and the height of those above and below them. */
-function useRowsInSight<Row>(all: readonly Row[], body: RefObject<HTMLElement | null>) {
-  const long = all.length > VIRTUAL_FROM;
-  const virtual = useWindowVirtualizer({
-    count: all.length,
-    estimateSize: () => ROW_PX,
-    overscan: 20,
-    scrollMargin: body.current?.offsetTop ?? 0,
-    enabled: long,
-  });
-  if (!long) return { visible: all, before: 0, after: 0 };
-  const items = virtual.getVirtualItems();
-  const { scrollMargin } = virtual.options;
-  return {
-    visible: items.map((item) => all[item.index]).filter((row) => row !== undefined),
-    before: (items[0]?.start ?? 0) - scrollMargin,
-    after: virtual.getTotalSize() - ((items.at(-1)?.end ?? 0) - scrollMargin),
-  };
-}
 
 /** What a coach compares, one row an athlete: sorted by any column, a few cells edited in place. */
 export function SquadTable({
@@ -89,7 +68,7 @@ export function SquadTable({
   });
   const all = table.getRowModel().rows;
   const body = useRef<HTMLTableSectionElement>(null);
-  const { visible, before, after } = useRowsInSight(all, body);
+  const { visible, before, after } = useRowsInSight(all, body, VIRTUAL_FROM);
   const right = rightColumns(variants);
 
   return (
@@ -126,7 +105,7 @@ export function SquadTable({
         </thead>
         <tbody ref={body}>
           {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
-          {visible.map((row) => (
+          {visible.map(({ row }) => (
             <tr key={row.id}>
               {row.getAllCells().map((cell) =>
                 cell.column.id === "name" ? (

@@ -1,20 +1,22 @@
-import { useMemo, useState } from "react";
+import { useCallback, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
-import { maxWorking } from "../../../core/maxes/records";
 import { type Block, dateOf, isIn, markOf } from "../../../core/plan/block";
 import { type LoadRun, setInFull, slotCells, variantIn } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { describeBasis } from "../../../core/recipe/basis";
 import type { WaveWeek } from "../../../core/recipe/recipe";
-import { formatKg } from "../../../core/units/mass";
 import { useFirstRows } from "../../ui/use-first-rows";
+import { useRowsInSight } from "../../ui/use-rows-in-sight";
 import { WaveColumnPicture } from "../../ui/wave-chart";
-import { Figures } from "../../ui/working";
+import { Figures, useWorking } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { NumbersRow } from "./numbers-row";
 import { type Editing, OverrideBar } from "./override-bar";
 import { type Show, weeksShown } from "./shows";
-import { LazyFigure, WeekLoads } from "./week-loads";
+
+/** Larger squads draw only the rows in sight. */
+const VIRTUAL_FROM = 60;
 
 /** The wave over its dates, and in the same columns everybody's loads, worked out here. */
 export function Numbers({
@@ -56,6 +58,24 @@ export function Numbers({
     () => slotCells({ block, slotId, weeks, athletes, room, liftName }),
     [block, slotId, weeks, athletes, room, liftName],
   );
+  // The rows call what is there when they are asked, so that they need not be drawn again for it.
+  const now = useRef({ data, block, slotId, cells });
+  now.current = { data, block, slotId, cells };
+  const fullOf = useCallback((athlete: Lifter, week: number, run: LoadRun) => {
+    const wave = now.current.cells.find((cell) => cell.week === week)?.wave;
+    return runInFull({ ...now.current, wave, run, athlete });
+  }, []);
+  const onEdit = useCallback(
+    (athlete: Lifter, week: number, run: LoadRun) => setEditing({ athlete, run, week }),
+    [],
+  );
+  const body = useRef<HTMLTableSectionElement>(null);
+  const { visible, before, after } = useRowsInSight(
+    athletes,
+    body,
+    live ? VIRTUAL_FROM : Number.POSITIVE_INFINITY,
+  );
+  const openOf = useWorking().selected?.key ?? "";
   if (!slot) return null;
   const day = block.days[slot.dayId] ?? { name: "", offset: 0 };
   const values = cells.flatMap((cell) => cell.wave?.sets.map((set) => askedValue(set.basis)) ?? []);
@@ -134,55 +154,27 @@ export function Numbers({
             })}
           </tr>
         </thead>
-        <tbody>
-          {athletes.map((athlete, row) => {
-            const facts = lift && athlete.byVariant[lift.id];
-            const max = facts?.workingMax;
-            const grey = athlete.trainingYears !== undefined && athlete.trainingYears < 1;
-            return (
-              <tr key={athlete.id} className={grey ? "text-muted" : ""}>
-                <th scope="row" className="!font-bold !text-base-content">
-                  <Link className="hover:underline" to={`/athletes/${athlete.id}`}>
-                    {athlete.name}
-                  </Link>
-                </th>
-                <td className="text-right whitespace-nowrap">
-                  {!lift ? null : max === undefined ? (
-                    <span className="text-accent">not set</span>
-                  ) : (
-                    <LazyFigure
-                      id={`max/${athlete.id}`}
-                      working={() => maxWorking(max, lift.name)}
-                      label={`${athlete.name}, working max ${formatKg(max.kg, athlete.unit, 1)}`}
-                    >
-                      {formatKg(max.kg, athlete.unit, 1)}
-                    </LazyFigure>
-                  )}
-                </td>
-                {cells.map(({ week, wave, byAthlete }) => (
-                  <td
-                    key={week}
-                    className="group relative border-l border-rule pr-6! whitespace-nowrap"
-                  >
-                    {isIn(block, athlete.id, dateOf(block, week, day)) ? null : (
-                      <span className="text-sm text-secondary">away </span>
-                    )}
-                    <WeekLoads
-                      athlete={athlete}
-                      runs={byAthlete[row] ?? []}
-                      show={show}
-                      fullOf={(run) => runInFull({ data, block, slotId, wave, run, athlete })}
-                      onEdit={
-                        live && mayEdit && wave
-                          ? (run) => setEditing({ athlete, run, week })
-                          : undefined
-                      }
-                    />
-                  </td>
-                ))}
-              </tr>
-            );
-          })}
+        <tbody ref={body}>
+          {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
+          {visible.map(({ row: athlete, index }) => (
+            <NumbersRow
+              key={athlete.id}
+              athlete={athlete}
+              lift={lift}
+              show={show}
+              unit={room.unit}
+              weeks={cells.map(({ week, wave, byAthlete }) => ({
+                week,
+                runs: byAthlete[index] ?? [],
+                away: !isIn(block, athlete.id, dateOf(block, week, day)),
+                empty: wave === undefined,
+              }))}
+              fullOf={fullOf}
+              onEdit={live && mayEdit ? onEdit : undefined}
+              drawnFrom={show !== "loads" || openOf.includes(athlete.id) ? block : undefined}
+            />
+          ))}
+          {after > 0 ? <tr style={{ height: after }} aria-hidden /> : null}
         </tbody>
       </table>
       {live ? null : <p className="text-muted">and {data.athletes.length - rows} more athletes</p>}

@@ -1,4 +1,4 @@
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { Link, redirect } from "react-router";
 import { z } from "zod";
 import { dateOf, daysOf, lastDate, leadSlot } from "../../../core/plan/block";
@@ -147,7 +147,8 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
     : (leadSlot(data.block)?.id ?? "");
   const slot = data.block.slots[slotId];
   const recipe = useRecipeKeeping(edits.edit, slotId, plan.version);
-  const { draft } = recipe;
+  // Typing comes first: the numbers follow as soon as there is time for them.
+  const draft = useDeferredValue(recipe.draft);
   const block = useMemo(
     () =>
       slot && draft

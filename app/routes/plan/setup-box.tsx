@@ -1,6 +1,7 @@
-import { type BoxSlot, NEW_BOX_SLOT } from "../../../core/boxsquat/slot";
+import { type BoxSlot, NEW_BOX_SLOT, offsetWords } from "../../../core/boxsquat/slot";
 import { BOX_STYLES, CONTACTS, PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
 import type { Json } from "../../../core/plan/edits";
+import { readLength } from "../../../core/units/length";
 import type { Edit } from "./setup-edit";
 
 const select = "field-select !w-auto";
@@ -36,6 +37,7 @@ export function BoxPart({
         {PURPOSES[box.purpose]} · {ROLES[box.role]} · {styleById(box.styleId)?.name} ·{" "}
         {CONTACTS[box.contact]}
         {box.smallestStopS === undefined ? "" : ` · stop ${box.smallestStopS} s`}
+        {box.offsetCm ? ` · ${offsetWords(box.offsetCm)}` : ""}
       </span>
     ) : null;
   }
@@ -116,6 +118,32 @@ export function BoxPart({
               }}
             />
             s
+          </label>
+          <label className="flex items-center gap-1">
+            off the own height
+            <input
+              key={`off ${box.offsetCm ?? 0}`}
+              className="field !w-20"
+              aria-label={`${name}, off the own height, cm`}
+              placeholder="0 cm"
+              defaultValue={box.offsetCm ?? ""}
+              onBlur={(e) => {
+                const reading = readLength(e.target.value, "cm");
+                const value = reading.ok ? reading.value : undefined;
+                if ((value ?? 0) === (box.offsetCm ?? 0)) return;
+                const { offsetCm: _, ...rest } = box;
+                edit({
+                  words: `${name}: ${offsetWords(value) || "at the own height"}`,
+                  sets: [
+                    {
+                      path: ["slots", slotId, "box"],
+                      value: JSON.parse(JSON.stringify({ ...rest, offsetCm: value })) as Json,
+                    },
+                  ],
+                });
+              }}
+            />
+            cm
           </label>
         </>
       ) : null}

@@ -8,7 +8,7 @@ import { formatPercent } from "../../../core/units/percent";
 import { formatVelocity } from "../../../core/units/velocity";
 import type { Working } from "../../../core/units/working";
 import { useUnit } from "../../ui/unit";
-import { useWorking } from "../../ui/working";
+import { useFigure } from "../../ui/working";
 import type { Show } from "./shows";
 
 /** Sets with the same load one after the other stand as one figure; its working is the first's. */
@@ -20,7 +20,7 @@ export function WeekLoads({
   onEdit,
 }: {
   athlete: Lifter;
-  runs: LoadRun[];
+  runs: readonly LoadRun[];
   show: Show;
   fullOf: (run: LoadRun) => SetPrescription | undefined;
   onEdit: ((run: LoadRun) => void) | undefined;
@@ -97,8 +97,7 @@ export function LazyFigure({
   label: string;
   children: string;
 }) {
-  const { selected, select } = useWorking();
-  const pressed = selected?.key === id;
+  const { pressed, select } = useFigure(id, working);
   return (
     <button
       type="button"

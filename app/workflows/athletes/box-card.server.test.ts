@@ -105,6 +105,31 @@ describe("what an athlete's box squats came to", () => {
     expect(truePercent).toBeGreaterThan(0);
   });
 
+  it("is judged by the seat of its day, whatever is built today", async () => {
+    const builtOver = async (overCm: number | null) => {
+      const owner = postgres(ownerUrl, { max: 1 });
+      await owner.begin(async (sql) => {
+        await sql`SELECT set_config('app.team', ${team.teamId}, true)`;
+        await sql`
+          UPDATE training_session SET frozen = jsonb_set(frozen,
+            '{slots,0,groups,0,lifters,0,box}', ${sql.json(overCm === null ? {} : { overCm })}, true)
+          WHERE id = ${sessionId}`;
+      });
+      await owner.end();
+    };
+    const depthsIf = async (todayIsHigh: boolean) =>
+      (await inTeam(coach, (tx) => boxHistory(tx, team.athleteId, todayIsHigh))).depth.map(
+        (one) => one.depth,
+      );
+    await builtOver(6);
+    expect(await depthsIf(false)).toContain("high-box");
+    await builtOver(1);
+    expect(await depthsIf(true)).not.toContain("high-box");
+    // A session from before the seat was kept goes by today's.
+    await builtOver(null);
+    expect(await depthsIf(true)).toContain("high-box");
+  });
+
   it("a tag that was taken back does not count", async () => {
     const wrong = await log({ kind: "fault", ...at(), fault: "Head ducked", cut: false });
     expect((await history()).faults.map((one) => one.fault)).toContain("Head ducked");

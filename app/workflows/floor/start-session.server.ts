@@ -108,6 +108,7 @@ export function startSession(
             athleteIds: athletes.map((one) => one.id),
             variantId: plan.variant.id,
             roomId: room.id,
+            offsetCm: plan.box?.offsetCm,
             breathing: BREATHING_NAMES[checked.school.breathing],
           })
         : new Map<string, LifterSetup>();

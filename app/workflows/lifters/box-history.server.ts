@@ -1,5 +1,6 @@
 import { type FaultHistory, faultHistory } from "../../../core/boxsquat/box-faults";
 import type { DepthSet } from "../../../core/boxsquat/depth";
+import { isHighBox } from "../../../core/boxsquat/depth";
 import { faultNotes } from "../../../db/queries/box.server";
 import { faultsTagged, squatDays } from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -31,10 +32,14 @@ export async function boxHistories(
         id,
         {
           depth: squatted.map(
-            ({ date, sets, lift }): DepthSet => ({
+            ({ date, sets, lift, overCm }): DepthSet => ({
               date,
               sets,
-              depth: lift === "box-squat" && highBox ? "high-box" : "full",
+              // By the seat of that day; sessions from before it was kept go by today's.
+              depth:
+                lift === "box-squat" && (overCm === null ? highBox : isHighBox(overCm))
+                  ? "high-box"
+                  : "full",
             }),
           ),
           faults: faultHistory(

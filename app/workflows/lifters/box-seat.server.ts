@@ -30,17 +30,26 @@ export function seatOf(
   stock: SeatStock | undefined,
   trial: { boxSeatCm: number | null; boxCreaseCm: number | null } | undefined,
   style: (typeof BOX_STYLES)[number] | undefined,
-): { targetCm: number; answer: SeatAnswer; mats: SeatStock["mats"] } | undefined {
+  /** That a slot asks for, off the athlete's own height. */
+  slotOffsetCm = 0,
+):
+  | { targetCm: number; parallelCm: number; answer: SeatAnswer; mats: SeatStock["mats"] }
+  | undefined {
   if (!stock || trial?.boxSeatCm == null || trial.boxCreaseCm == null) return undefined;
   const targetCm = boxHeightFromTrial({
     seatCm: trial.boxSeatCm,
     creaseOverKneeCm: trial.boxCreaseCm,
-    offsetCm: style?.offsetCm ?? 0,
+    offsetCm: (style?.offsetCm ?? 0) + slotOffsetCm,
   });
-  if (targetCm === undefined) return undefined;
+  const parallelCm = boxHeightFromTrial({
+    seatCm: trial.boxSeatCm,
+    creaseOverKneeCm: trial.boxCreaseCm,
+  });
+  if (targetCm === undefined || parallelCm === undefined) return undefined;
   const tolerance = style && { underCm: style.underCm, overCm: style.overCm };
   return {
     targetCm,
+    parallelCm,
     answer: seatFor({ targetCm, ...stock, ...(tolerance ? { tolerance } : {}) }),
     mats: stock.mats,
   };
@@ -59,6 +68,8 @@ export async function rackSetups(
     roomId: string;
     /** How the school has them breathe at the bottom, in words. */
     breathing?: string;
+    /** Off the athletes' own heights, as the slot asks, cm. */
+    offsetCm?: number | undefined;
   },
 ): Promise<Map<string, LifterSetup>> {
   const { athleteIds, variantId } = input;
@@ -73,7 +84,7 @@ export async function rackSetups(
         one.athleteId === athleteId && one.variantId === variantId;
       const box = boxes.find(isTheirs);
       const style = styleById(box?.styleId);
-      const seat = seatOf(stock, trials.find(isTheirs), style);
+      const seat = seatOf(stock, trials.find(isTheirs), style, input.offsetCm);
       const build = seat && builtOf(seat.answer);
       const setUp = box && [
         style?.name,
@@ -85,7 +96,11 @@ export async function rackSetups(
         athleteId,
         {
           setup: [seatWords(seat), ...(setUp ? [setUp.filter(Boolean).join(" · ")] : [])],
-          box: { heightCm: build?.heightCm, styleId: box?.styleId },
+          box: {
+            heightCm: build?.heightCm,
+            styleId: box?.styleId,
+            overCm: seat && build ? build.heightCm - seat.parallelCm : undefined,
+          },
         },
       ];
     }),
