@@ -40,9 +40,9 @@ async function scrape(page: Page, phone: Page, plan: string): Promise<Said> {
   await page.goto(`${plan}?view=numbers`);
   const cell = page.getByRole("button", { name: new RegExp(`^${NAME}, \\d+ sets of \\d+ at `) });
   const label = (await cell.first().getAttribute("aria-label")) ?? "";
-  const csv = await (await page.request.get(`${plan}/loads.csv`)).text();
+  const csv = await (await page.request.get(`${plan}/out/loads.csv`)).text();
   const row = rowsOf(csv).find((one) => one.athlete === NAME && one.week === "1");
-  const json = await (await page.request.get(`${plan}/block.json`)).json();
+  const json = await (await page.request.get(`${plan}/out/block.json`)).json();
   const recipe = (Object.values(json.slots)[0] as { recipe: { start: number } }).recipe;
   expect(row?.asked).toBe(`${recipe.start} %`);
   await page.goto(`${plan}/print?week=1`);

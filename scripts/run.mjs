@@ -3,7 +3,7 @@ import { spawn, spawnSync } from "node:child_process";
 import path from "node:path";
 
 export function bin(name) {
-  return path.resolve("node_modules", ".bin", name);
+  return name === "node" ? process.execPath : path.resolve("node_modules", ".bin", name);
 }
 
 /** Runs to the end; returns the exit code. */

@@ -6,10 +6,11 @@
  */
 import { randomUUID } from "node:crypto";
 import path from "node:path";
-import postgres from "postgres";
+
 import { ensureBuild } from "./build.mjs";
 import { freePort, startCluster } from "./cluster.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
+import { enlargePlan } from "./large-plan.mjs";
 import { startServer } from "./run.mjs";
 import { runningSession, signIn } from "./soak-client.mjs";
 import { testDatabase } from "./with-database.mjs";
@@ -105,7 +106,7 @@ await orSentence(async () => {
       "/library",
       `/floor/${session.id}`,
     ];
-    const plan = await enlargePlan(env);
+    const plan = await enlargePlan(env.ADMIN_DATABASE_URL.replace(/\/postgres$/, "/sprezza_soak"));
     pages.push(
       "/review",
       "/review/box",
@@ -191,29 +192,4 @@ async function writer(rack, base, cookie, session, acknowledged, times, goesOn) 
     }
     await sleep(700 + 300 * Math.random());
   }
-}
-
-/** Makes the demo's block one of 200 athletes and 12 weeks, each athlete with their maxes. */
-async function enlargePlan(env) {
-  const sql = postgres(env.ADMIN_DATABASE_URL.replace(/\/postgres$/, "/sprezza_soak"), { max: 1 });
-  const [plan] = await sql`
-    UPDATE plan SET block = jsonb_set(block, '{weeks}', '12') WHERE name = 'Spring block'
-    RETURNING id, team_id, squad_id`;
-  await sql`
-    INSERT INTO athlete (team_id, id, name, squad_id)
-    SELECT ${plan.team_id}, gen_random_uuid(), 'Soak ' || n, ${plan.squad_id}
-    FROM generate_series(1, 188) AS n`;
-  await sql`
-    INSERT INTO max_record (team_id, id, athlete_id, variant_id, load, date, kind, entered_by, entered_at)
-    SELECT a.team_id, gen_random_uuid(), a.id, v.id, '{"amount": 100, "unit": "kg"}', '2026-02-01', 'tested', 'soak', now()
-    FROM athlete a JOIN lift_variant v ON v.team_id = a.team_id AND v.lift IN ('bench', 'squat')
-    WHERE a.name LIKE 'Soak %'`;
-  await sql`
-    INSERT INTO working_max_choice (team_id, id, athlete_id, variant_id, record_id, chosen_by, chosen_at)
-    SELECT team_id, gen_random_uuid(), athlete_id, variant_id, id, 'soak', now()
-    FROM max_record WHERE entered_by = 'soak'`;
-  // What a running database does by itself within minutes of so many new rows.
-  await sql`ANALYZE`;
-  await sql.end();
-  return plan.id;
 }

@@ -3,7 +3,7 @@ import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { isPeakOpen } from "../prescribe/own-words";
 import { loadOfSet } from "../prescribe/prescribe";
 import { riggingOf } from "../prescribe/rigging";
-import { BASIS_REFUSALS, basisLoad } from "../recipe/basis";
+import { BASIS_REFUSALS, type BasisFacts, basisLoad, type LoadBasis } from "../recipe/basis";
 import type { WaveSet, WaveWeek } from "../recipe/recipe";
 import { type Block, overrideKey, type Slot, slotWeek } from "./block";
 import { type BlockRoom, rackFor, variantIn } from "./block-loads";
@@ -38,15 +38,24 @@ export function heaviestSets(input: {
 }): Record<string, HeaviestSet> {
   const { block, slotId, slot, room } = input;
   const asked = distinctSets(block, slot, room);
+  const owners = new Set(Object.keys(block.overrides).map((key) => key.split("/")[0]));
   const found: Record<string, HeaviestSet> = {};
+  const byBasis = heaviestOfEach(asked);
   for (const athlete of input.athletes) {
     let heaviest: { week: WaveWeek; set: WaveSet; kg: number; variantId: string } | undefined;
     let none: { week: number; reason: string } | undefined;
-    for (const { week, set } of asked) {
-      const variantId = variantIn(slot, week);
-      if (variantId === undefined) continue;
-      const own = block.overrides[overrideKey(athlete.id, slotId, set.key)]?.loadKg;
-      const facts = basisFacts(atLift(athlete, variantId), variantId, room.metric);
+    // Loads of their own may be anywhere; else only the heaviest ask of each kind is looked at.
+    const withOwn = owners.has(athlete.id);
+    const known = new Map<string, BasisFacts>();
+    for (const { week, set, variantId } of withOwn ? asked : byBasis) {
+      const own = withOwn
+        ? block.overrides[overrideKey(athlete.id, slotId, set.key)]?.loadKg
+        : undefined;
+      let facts = known.get(variantId);
+      if (!facts) {
+        facts = basisFacts(atLift(athlete, variantId), variantId, room.metric);
+        known.set(variantId, facts);
+      }
       const load = basisLoad(set.basis, facts, set.reps);
       const kg = own ?? (load.ok && set.factor !== undefined ? load.kg * set.factor : undefined);
       if (kg === undefined) {
@@ -74,19 +83,49 @@ export function heaviestSets(input: {
   return found;
 }
 
+type Asked = { week: WaveWeek; set: WaveSet; variantId: string };
+
+/**
+ * Of asks that differ in their number alone, the one that is the heaviest for everybody: more of a
+ * percentage or of kilograms, less speed, fewer reps in reserve, a greater factor.
+ */
+function heaviestOfEach(asked: readonly Asked[]): Asked[] {
+  const best = new Map<string, Asked>();
+  for (const one of asked) {
+    const { basis, factor, reps } = one.set;
+    // A factor moves what a line or kilograms come to in another way than a number does.
+    const key = `${basis.by}/${one.variantId}/${basis.by === "reserve" ? reps : ""}/${factor}`;
+    const before = best.get(key);
+    if (!before || heavierThan(basis, before.set.basis)) best.set(key, one);
+  }
+  return [...best.values()];
+}
+
+function heavierThan(a: LoadBasis, b: LoadBasis): boolean {
+  if ("percent" in a && "percent" in b) return a.percent > b.percent;
+  if (a.by === "speed" && b.by === "speed") return a.mps < b.mps;
+  if (a.by === "peak-force" && b.by === "peak-force") return a.slowerMps > b.slowerMps;
+  if (a.by === "reserve" && b.by === "reserve") return a.reserve < b.reserve;
+  if (a.by === "found" && b.by === "found") return a.plusKg > b.plusKg;
+  if (a.by === "fixed" && b.by === "fixed") return a.kg > b.kg;
+  return false;
+}
+
 /** The sets of a slot that differ in what they ask, with those that somebody has an own load for. */
-function distinctSets(block: Block, slot: Slot, room: BlockRoom) {
+function distinctSets(block: Block, slot: Slot, room: BlockRoom): Asked[] {
   const seen = new Set<string>();
   const written = new Set(
     Object.keys(block.overrides).map((key) => key.split("/").slice(2).join("/")),
   );
   return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((number) => {
     const week = slotWeek(block, slot, number, room.settings);
-    return (week?.sets ?? []).flatMap((set) => {
-      const key = `${JSON.stringify(set.basis)}/${set.factor}/${set.reps}/${week?.method?.variantId}`;
+    const variantId = week && variantIn(slot, week);
+    if (!week || variantId === undefined) return [];
+    return week.sets.flatMap((set) => {
+      const key = `${JSON.stringify(set.basis)}/${set.factor}/${set.reps}/${variantId}`;
       const again = seen.has(key) && !written.has(set.key);
       seen.add(key);
-      return again || !week ? [] : [{ week, set }];
+      return again ? [] : [{ week, set, variantId }];
     });
   });
 }
