@@ -43,7 +43,7 @@ async function scrape(page: Page, phone: Page, plan: string): Promise<Said> {
   const csv = await (await page.request.get(`${plan}/out/loads.csv`)).text();
   const row = rowsOf(csv).find((one) => one.athlete === NAME && one.week === "1");
   const json = await (await page.request.get(`${plan}/out/block.json`)).json();
-  const recipe = (Object.values(json.slots)[0] as { recipe: { start: number } }).recipe;
+  const recipe = (Object.values(json.block.slots)[0] as { recipe: { start: number } }).recipe;
   expect(row?.asked).toBe(`${recipe.start} %`);
   await page.goto(`${plan}/print?week=1`);
   const wall = page.getByRole("article", { name: "Wall sheet" }).getByRole("listitem");
@@ -51,7 +51,8 @@ async function scrape(page: Page, phone: Page, plan: string): Promise<Said> {
   await page.goto(`${plan}/print?week=1&what=cards`);
   const onCard = await page.getByRole("article", { name: NAME }).innerText();
   await phone.goto("/card");
-  const card = phone.getByRole("region", { name: LIFT, exact: true });
+  const day = phone.getByRole("region", { name: "One load", exact: true });
+  const card = day.getByRole("region", { name: LIFT, exact: true });
   return {
     cell: numbersIn(label),
     csv: row?.load_kg ?? "no row",

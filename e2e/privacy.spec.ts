@@ -21,7 +21,8 @@ const MARKS: Record<string, RegExp> = {
   "Instruction of a limit": /MK-instruction/,
   "Reason of a limit": /MK-reason/,
   "Where a pain is": /flagged at the rack: wrist|"place"|\bwrist\b.*pain/i,
-  "Birth year": /\b1941\b/,
+  // No small number: pages count what they send, and those counts are in what is read.
+  "Birth year": /51941/,
   "Refusal by age": /this age group|From 60 on the box/,
   "Sleep, eating, soreness": /6\.125/,
   "Why a refusal was set aside": /MK-override/,
@@ -77,7 +78,7 @@ test.beforeAll(async ({ baseURL }) => {
   await admin`INSERT INTO athlete_limit ${admin({ team_id: team, id: limit, athlete_id: athleteId, instruction: "MK-instruction", refuses: ["max-test"], ...by })}`;
   await admin`INSERT INTO limit_reason ${admin({ team_id: team, id: randomUUID(), limit_id: limit, kind: "knee", reason: "MK-reason\nMK-reason on a second line", guardian_consent: true, ...by })}`;
   await admin`INSERT INTO reason_read ${admin({ team_id: team, id: randomUUID(), limit_id: limit, read_by: "MK-reader", read_at: new Date("2026-03-02") })}`;
-  await admin`UPDATE athlete SET birth_year = 1941 WHERE id = ${athleteId}`;
+  await admin`UPDATE athlete SET birth_year = -51941 WHERE id = ${athleteId}`;
   await admin`INSERT INTO day_note ${admin({ team_id: team, id: randomUUID(), athlete_id: athleteId, date: "2026-01-05", sleep_h: 6.125, eating: 3, soreness: 4, ...by })}`;
   const [tested] =
     await admin`SELECT id, note FROM profile_test WHERE athlete_id = ${athleteId} ORDER BY date DESC LIMIT 1`;
