@@ -27,6 +27,8 @@ const rules: BlockRoom = {
   hang: NOTHING_TO_HANG,
   forLift: {},
   unit: "kg",
+  hand: undefined,
+  handOf: {},
 };
 const profile = loadVelocityLine(
   [40, 60, 80].map((loadKg) => ({ loadKg, velocityMps: 1.6 - 0.01 * loadKg })),

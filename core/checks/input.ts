@@ -85,7 +85,7 @@ export interface CheckInput {
   /** A complex of the team's library; undefined where it is gone. */
   complexOf: (complexId: string) => Complex | undefined;
   athletes: readonly CheckedAthlete[];
-  /** By slot of a lift, then by athlete: the heaviest set that it asks, by any basis. */
+  /** By slot, then by athlete: the heaviest set that it asks, by any basis. */
   heaviest: Readonly<Record<string, Readonly<Record<string, HeaviestSet>>>>;
   /** Slots whose bands or chains cannot be hung in the plan's room, for whom and why. */
   notHung: ReadonlyArray<{ slotId: string; athleteIds: readonly string[]; reason: string }>;

@@ -71,6 +71,8 @@ describe("one prescription", () => {
             hang,
             forLift: {},
             unit: facts.unit,
+            hand: undefined,
+            handOf: {},
           };
           const lifter = lifterAt(
             "a",

@@ -31,6 +31,7 @@ const WRITTEN: Record<GearKind, { name: string; fields: Record<string, string> }
   mat: { name: "Thin", fields: { thickness: "12 mm" } },
   seat: { name: "Bench", fields: { heights: "43", limit: "80", caution: "Tips at its end." } },
   block: { name: "Blocks", fields: { height: "15 in" } },
+  weight: { name: "Pair of 20", fields: { what: "dumbbell", mass: "20 kg", height: "17 in" } },
   jump: { name: "Ball", fields: { what: "throwing ball", mass: "6 lb" } },
   sensor: { name: "Cord", fields: { by: "cord", rate: "100 Hz", rack: "1" } },
 };

@@ -142,6 +142,18 @@ export function seatStock(items: readonly GearItem[]): { bases: SeatBase[]; mats
         },
       });
     }
+    if (item.kind === "weight" && item.values.height !== undefined) {
+      const limit = item.values.limit;
+      bases.push({
+        id: item.name,
+        name: item.name,
+        heightsCm: [item.values.height],
+        substitute: {
+          caution: "A depth marker only: touch it lightly, never sit on it.",
+          limitKg: limit && massKg(limit),
+        },
+      });
+    }
     if (item.kind === "mat") {
       mats.push({
         id: item.name,

@@ -47,6 +47,8 @@ const room: BlockRoom = {
   hang: NOTHING_TO_HANG,
   forLift: {},
   unit: "kg",
+  hand: undefined,
+  handOf: {},
 };
 const athlete = (id: string, kg: number | undefined): Lifter =>
   lifterAt(
@@ -80,12 +82,18 @@ describe("an exercise without a bar", () => {
   });
 
   it("takes a fixed load or a share of body mass, and says why it has none by a lift's base", () => {
-    expect(exerciseLoad(set({ by: "fixed", kg: 22.6 }), undefined)).toMatchObject({ kg: 22.5 });
-    expect(exerciseLoad(set({ by: "body", percent: 20 }), 81)).toMatchObject({ kg: 16 });
-    expect(exerciseLoad(set({ by: "body", percent: 20 }), undefined).reason).toContain("body mass");
-    expect(exerciseLoad(set({ by: "percent", percent: 50 }), 80).reason).toContain("no max");
+    expect(exerciseLoad(set({ by: "fixed", kg: 22.6 }), undefined, undefined)).toMatchObject({
+      kg: 22.5,
+    });
+    expect(exerciseLoad(set({ by: "body", percent: 20 }), 81, undefined)).toMatchObject({ kg: 16 });
+    expect(exerciseLoad(set({ by: "body", percent: 20 }), undefined, undefined).reason).toContain(
+      "body mass",
+    );
+    expect(exerciseLoad(set({ by: "percent", percent: 50 }), 80, undefined).reason).toContain(
+      "no max",
+    );
     for (const basis of [{ by: "eye" }, { by: "fixed", kg: 0 }] as LoadBasis[]) {
-      expect(exerciseLoad(set(basis), 80)).toEqual({ kg: undefined, reason: undefined });
+      expect(exerciseLoad(set(basis), 80, undefined)).toEqual({ kg: undefined, reason: undefined });
     }
   });
 });

@@ -1,4 +1,5 @@
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
+import { type HandKind, type HandWeight, loadHand } from "../gear/hand";
 import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { loadOfSet, prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { FREE, type Rigging, riggingOf } from "../prescribe/rigging";
@@ -8,7 +9,7 @@ import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
 import type { HangStock } from "../resistance/rig";
 import type { MassUnit } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
-import { type Block, overrideKey, type Slot, slotWeek } from "./block";
+import { type Block, exerciseIn, overrideKey, type Slot, slotWeek } from "./block";
 
 /** What all numbers of a block are settled with. */
 export interface BlockRoom {
@@ -16,6 +17,10 @@ export interface BlockRoom {
   rounding: RoundingMode;
   metric: VelocityMetric;
   settings: RecipeSettings;
+  /** Its dumbbells and kettlebells; undefined where nobody described any. */
+  hand: readonly HandWeight[] | undefined;
+  /** By exercise, the hand weights it is done with. */
+  handOf: Readonly<Record<string, HandKind>>;
   /** In which a reason without a load is written: the reader's. */
   unit: MassUnit;
   /** What the room can hang on a bar of its first rack. */
@@ -134,7 +139,7 @@ function setLoads(input: {
       before ??
         (rack === undefined
           ? ownKg === undefined
-            ? exerciseLoad(set, athlete.bodyKg)
+            ? exerciseLoad(set, athlete.bodyKg, inHands(block, slot, week.number, room))
             : { kg: ownKg, reason: undefined }
           : rack.ok
             ? onBar({
@@ -176,11 +181,37 @@ export const loadsExercise = (basis: BasisKind): boolean => !OF_A_LIFT.has(basis
 const NO_LIFT =
   "An exercise has no max and no line of its own. Give a fixed load, a share of body mass, or the eye.";
 
+/** What an exercise is held with. */
+type Held = Omit<Parameters<typeof loadHand>[0], "askedKg">;
+
+/** The hand weights of an exercise's week; undefined for others, and in a room that has none drawn up. */
+export function inHands(
+  block: Block,
+  slot: Slot,
+  week: number,
+  room: Pick<BlockRoom, "hand" | "handOf" | "rounding" | "unit">,
+): Held | undefined {
+  if (slot.work.kind !== "exercise" || !room.hand) return undefined;
+  const kind = room.handOf[exerciseIn(block, slot, week) ?? ""];
+  if (!kind) return undefined;
+  return {
+    kind,
+    hands: slot.work.hands,
+    stock: room.hand,
+    mode: room.rounding,
+    unit: room.unit,
+  };
+}
+
 /**
- * An exercise without a bar: its load as the recipe says, rounded to half a kilogram; no load and
- * no reason where it is done by eye or with body weight alone.
+ * An exercise without a bar: its load as the recipe says, rounded to the hand weights that the room
+ * has, else to half a kilogram; no load and no reason where it is done by eye or with body weight alone.
  */
-export function exerciseLoad(set: WaveSet, bodyKg: number | undefined): SetKg {
+export function exerciseLoad(
+  set: WaveSet,
+  bodyKg: number | undefined,
+  held: Held | undefined,
+): SetKg {
   const { basis } = set;
   if (!loadsExercise(basis.by)) return { kg: undefined, reason: NO_LIFT };
   if (basis.by === "eye" || (basis.by === "fixed" && basis.kg === 0)) {
@@ -188,7 +219,10 @@ export function exerciseLoad(set: WaveSet, bodyKg: number | undefined): SetKg {
   }
   const found = basisLoad(basis, { ...NO_FACTS, bodyKg }, set.reps);
   if (!found.ok) return { kg: undefined, reason: BASIS_REFUSALS[found.reason] };
-  return { kg: Math.round(2 * found.kg * (set.factor ?? 1)) / 2, reason: undefined };
+  const askedKg = found.kg * (set.factor ?? 1);
+  if (!held) return { kg: Math.round(2 * askedKg) / 2, reason: undefined };
+  const hand = loadHand({ ...held, askedKg });
+  return hand.ok ? { kg: hand.kg, reason: undefined } : { kg: undefined, reason: hand.reason };
 }
 
 const NO_FACTS: BasisFacts = {

@@ -16,6 +16,8 @@ const room: BlockRoom = {
   hang: { pieces: [], anchorKg: undefined },
   forLift: {},
   unit: "kg",
+  hand: undefined,
+  handOf: {},
 };
 
 it("is the heaviest of all the loads that the block asks, for every shipped recipe", () => {

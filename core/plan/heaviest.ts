@@ -6,7 +6,7 @@ import { riggingOf } from "../prescribe/rigging";
 import { BASIS_REFUSALS, type BasisFacts, basisLoad, type LoadBasis } from "../recipe/basis";
 import type { WaveSet, WaveWeek } from "../recipe/recipe";
 import { type Block, overrideKey, type Slot, slotWeek } from "./block";
-import { type BlockRoom, rackFor, variantIn } from "./block-loads";
+import { type BlockRoom, exerciseLoad, inHands, rackFor, variantIn } from "./block-loads";
 
 /** The heaviest set that a slot asks of one athlete, or why a set of it has no load. */
 export interface HeaviestSet {
@@ -37,6 +37,7 @@ export function heaviestSets(input: {
   liftName: string;
 }): Record<string, HeaviestSet> {
   const { block, slotId, slot, room } = input;
+  if (slot.work.kind === "exercise") return heaviestHeld(input);
   const asked = distinctSets(block, slot, room);
   const owners = new Set(Object.keys(block.overrides).map((key) => key.split("/")[0]));
   const found: Record<string, HeaviestSet> = {};
@@ -81,6 +82,41 @@ export function heaviestSets(input: {
     }
   }
   return found;
+}
+
+/** The same of an exercise: by what is held, or by body mass. */
+function heaviestHeld(input: Parameters<typeof heaviestSets>[0]): Record<string, HeaviestSet> {
+  const { block, slot, room } = input;
+  const weeks = Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((number) => {
+    const week = slotWeek(block, slot, number, room.settings);
+    const held = inHands(block, slot, number, room);
+    return (week?.sets ?? []).map((set) => ({ number, set, held }));
+  });
+  const seen = new Set<string>();
+  const asked = weeks.filter(({ set, held }) => {
+    const key = `${JSON.stringify(set.basis)}/${set.factor}/${held?.kind}`;
+    return !seen.has(key) && seen.add(key);
+  });
+  return Object.fromEntries(
+    input.athletes.flatMap((athlete): Array<[string, HeaviestSet]> => {
+      let found: HeaviestSet | undefined;
+      for (const { number, set, held } of asked) {
+        const load = exerciseLoad(set, athlete.bodyKg, held);
+        if (load.kg === undefined && load.reason === undefined) continue;
+        const reason = found?.reason ?? load.reason;
+        const heavier = load.kg !== undefined && load.kg > (found?.kg ?? 0);
+        found = {
+          week: heavier || !found ? number : found.week,
+          kg: heavier ? load.kg : found?.kg,
+          percent: undefined,
+          reason,
+          overBestKg: undefined,
+          peakOpen: false,
+        };
+      }
+      return found ? [[athlete.id, found]] : [];
+    }),
+  );
 }
 
 type Asked = { week: WaveWeek; set: WaveSet; variantId: string };

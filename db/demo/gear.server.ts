@@ -54,6 +54,12 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
     ["jump", "Throwing ball", 6, { what: "throwing ball", mass: "4 kg" }],
     ["jump", "Weight vest", 4, { what: "vest", mass: "8 kg" }],
     ["sensor", "Cord sensor", 1, { by: "simulated", rate: "100", rack: "1" }],
+    ...[5, 7.5, 10, 12.5, 15, 17.5, 20, 22.5, 25, 27.5, 30, 35, 40].map(
+      (kg): Row => ["weight", `Dumbbells of ${kg}`, 2, { what: "dumbbell", mass: `${kg} kg` }],
+    ),
+    ...[8, 12, 16, 20, 24, 32].map(
+      (kg): Row => ["weight", `Kettlebells of ${kg}`, 2, { what: "kettlebell", mass: `${kg} kg` }],
+    ),
   ],
   "Dojo gym": [
     [

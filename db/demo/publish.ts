@@ -41,6 +41,8 @@ export async function publishDemo(
         metric: "MCV",
         settings: {},
         unit: "kg",
+        hand: undefined,
+        handOf: {},
       },
     }),
     enteredBy: input.by,

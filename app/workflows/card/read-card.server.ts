@@ -13,7 +13,7 @@ import {
   slotWeek,
   withAnswersOf,
 } from "../../../core/plan/block";
-import { exerciseLoad, rackFor } from "../../../core/plan/block-loads";
+import { exerciseLoad, inHands, rackFor } from "../../../core/plan/block-loads";
 import { methodWords } from "../../../core/prescribe/method";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
@@ -227,7 +227,7 @@ async function slotsOnCard(
       const exercise = exercises.find((one) => one.id === exerciseIn(block, slot, week));
       const first = wave?.sets[0];
       if (!wave || !first) return [];
-      const load = exerciseLoad(first, athlete.bodyKg);
+      const load = exerciseLoad(first, athlete.bodyKg, inHands(block, slot, week, room));
       return [
         {
           ...shared,

@@ -203,11 +203,10 @@ export async function checkInput(
     complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,
     athletes: checked,
     heaviest: Object.fromEntries(
-      Object.entries(block.slots).flatMap(([slotId, slot]) =>
-        slot.work.kind === "lift"
-          ? [[slotId, heaviestSets({ block, slotId, slot, athletes, room, liftName: "" })]]
-          : [],
-      ),
+      Object.entries(block.slots).map(([slotId, slot]) => [
+        slotId,
+        heaviestSets({ block, slotId, slot, athletes, room, liftName: "" }),
+      ]),
     ),
     notHung: notHung(block, athletes, room),
     noBar: Object.entries(block.slots).flatMap(([slotId, slot]) => {

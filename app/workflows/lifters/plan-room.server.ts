@@ -1,11 +1,13 @@
 import { barFits, noBarWords } from "../../../core/gear/bars";
+import { type HandKind, handKindOf, handStock } from "../../../core/gear/hand";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import type { BlockRoom, LiftRack } from "../../../core/plan/block-loads";
 import type { RecipeSettings } from "../../../core/recipe/recipe";
 import type { CoachValues } from "../../../core/settings/coach-values";
 import type { MassUnit } from "../../../core/units/mass";
 import { addDays } from "../../../core/units/time";
-import { racksWithHang } from "../../../db/queries/gear.server";
+import { itemsOf, racksWithHang } from "../../../db/queries/gear.server";
+import { listExercises } from "../../../db/queries/library.server";
 import { competitions } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import type { PlanRow } from "../../../db/queries/plans.server";
@@ -61,6 +63,7 @@ export async function blockRoom(
     hang: rack.hang,
     forLift: Object.fromEntries(forLift),
     rackNumber: rack.number,
+    ...(await handWeights(tx, row)),
     unit,
     rounding: row.plan.rounding,
     metric: row.plan.metric,
@@ -71,6 +74,23 @@ export async function blockRoom(
       ),
     },
   };
+}
+
+/** The room's dumbbells and kettlebells, and which exercises of the block are done with them. */
+async function handWeights(
+  tx: TeamTransaction,
+  row: PlanRow,
+): Promise<Pick<BlockRoom, "hand" | "handOf">> {
+  const exercised = Object.values(row.plan.block.slots).some((one) => one.work.kind === "exercise");
+  if (!exercised) return { hand: undefined, handOf: {} };
+  const there = (await itemsOf(tx, row.plan.roomId)).filter((one) => one.awayOn === null);
+  const hand = handStock(there);
+  if (hand.length === 0) return { hand: undefined, handOf: {} };
+  const handOf = (await listExercises(tx)).rows.flatMap((one): Array<[string, HandKind]> => {
+    const kind = handKindOf(one.gear);
+    return kind ? [[one.id, kind]] : [];
+  });
+  return { hand, handOf: Object.fromEntries(handOf) };
 }
 
 type CompetitionWeek = { week: number; words: string; factor: number | undefined };

@@ -128,6 +128,8 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         hang: room.hang,
         forLift: room.forLift,
         unit: room.unit,
+        hand: room.hand,
+        handOf: room.handOf,
       },
       /** Smallest stop on the box that the team asks where a slot sets none, s. */
       stopS: facts.values.smallestStopS,

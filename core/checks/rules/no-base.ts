@@ -10,17 +10,15 @@ export const noBase: Rule = {
   level: "warning",
   from: "Arithmetic",
   find: ({ slot, name, variantId }, { heaviest }, { athletes }) => {
-    if (variantId === undefined) {
-      return loadsExercise(slot.recipe.basis)
-        ? undefined
-        : {
-            level: "refused",
-            text: `${name} is an exercise: it has no max and no line. Give a fixed load, a share of body mass, or the eye.`,
-          };
+    if (variantId === undefined && !loadsExercise(slot.recipe.basis)) {
+      return {
+        level: "refused",
+        text: `${name} is an exercise: it has no max and no line. Give a fixed load, a share of body mass, or the eye.`,
+      };
     }
     const whom = (of: readonly CheckedAthlete[]) =>
       of.length === athletes.length ? "anybody" : names(of);
-    if (ofTheMax(slot)) {
+    if (variantId !== undefined && ofTheMax(slot)) {
       const without = athletes.filter((one) => !one.maxOf.has(variantId));
       return without.length === 0
         ? undefined
