@@ -64,6 +64,7 @@ const athletes: Lifter[] = Array.from({ length: 200 }, (_, i) => ({
         peakPowerReached: undefined,
         lifetimeBestKg: undefined,
         found: undefined,
+        today: undefined,
         heights: undefined,
       },
     ]),

@@ -173,3 +173,42 @@ test("cell, file, wall, card, phone and rack say one load; a session that began 
   await page.waitForURL(/\/review\//);
   await phone.context().close();
 });
+
+test("an exercise takes the dumbbells that the room has, in the plan and in the file", async ({
+  page,
+}) => {
+  await page.goto("/plan");
+  const make = page.getByRole("form", { name: "New block" });
+  await make.getByLabel("Name").fill("Pairs of dumbbells");
+  await make.getByLabel("Squad").selectOption("Sprint kayak");
+  await make.getByLabel("Starts on").fill("2026-04-07");
+  await make.getByLabel("Weeks").fill("3");
+  await make.getByRole("button", { name: "Make the block" }).click();
+  await page.waitForURL(/view=setup/);
+  const plan = new URL(page.url()).pathname;
+  const slot = page.getByRole("form", { name: "New slot" });
+  await slot.getByLabel("Lift or exercise").selectOption({ label: "Dumbbell bench press" });
+  await slot.getByLabel("Recipe").selectOption({ label: "Three sets of twelve, load follows" });
+  await slot.getByLabel("The load counts").selectOption("2");
+  await slot.getByRole("button", { name: "Put it on" }).click();
+  await page.getByRole("link", { name: "Numbers" }).click();
+  const recipe = page.getByRole("form", { name: "Recipe" });
+  const cell = page.getByRole("button", { name: new RegExp(`^${NAME}, `) });
+  // Pairs of 27.5 and 30 stand there, none of 29.
+  await recipe.getByLabel(/^Starts at/).fill("29");
+  await expect(cell.first()).toHaveAccessibleName(/ at 30 kg$/);
+  await recipe.getByLabel(/^Starts at/).fill("28");
+  await expect(cell.first()).toHaveAccessibleName(/ at 27.5 kg$/);
+  await recipe.getByRole("button", { name: /^Save/ }).click();
+  await expect
+    .poll(async () => {
+      const csv = await (await page.request.get(`${plan}/out/loads.csv`)).text();
+      return rowsOf(csv).find((one) => one.athlete === NAME && one.week === "1")?.load_kg;
+    })
+    .toBe("27.5");
+  // Over the heaviest pair there is no load, and the check says what is possible.
+  await recipe.getByLabel(/^Starts at/).fill("60");
+  await recipe.getByRole("button", { name: /^Save/ }).click();
+  await page.getByRole("link", { name: /^Checks/ }).click();
+  await expect(page.getByText(/60 kg is over a pair of dumbbells here/).first()).toBeVisible();
+});

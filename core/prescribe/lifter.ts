@@ -24,6 +24,11 @@ export interface LiftFacts {
   peakPowerReached: boolean | undefined;
   /** The heaviest ever lifted in it, competition or test, kg. */
   lifetimeBestKg: number | undefined;
+  /**
+   * What a coach made of today's form on this lift: decided ÷ planned, and who. Only where today's
+   * session or card is asked for; a plan does not change by it.
+   */
+  today: { share: number; by: string } | undefined;
   /** The newest speed weight found in it. */
   found: FoundWeight | undefined;
   /** Bar heights at bottom and lockout, measured or by stature: what bands and chains pull at. */
@@ -38,6 +43,7 @@ export const NO_LIFT_FACTS: LiftFacts = {
   peakForceReached: undefined,
   peakPowerReached: undefined,
   lifetimeBestKg: undefined,
+  today: undefined,
   found: undefined,
   heights: undefined,
 };

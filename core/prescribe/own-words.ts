@@ -1,6 +1,6 @@
 import { isFirstTime } from "../maxes/records";
 import type { BasisKind } from "../recipe/basis";
-import { formatKg, type MassUnit } from "../units/mass";
+import { formatKg, type MassUnit, plainNumber } from "../units/mass";
 import type { LiftFacts } from "./lifter";
 import { type Rigging, riggingWords } from "./rigging";
 
@@ -11,7 +11,7 @@ import { type Rigging, riggingWords } from "./rigging";
  */
 export function guardWords(input: {
   loadsKg: ReadonlyArray<number | undefined>;
-  facts: Pick<LiftFacts, "lifetimeBestKg" | "peakForceReached" | "peakPowerReached">;
+  facts: Pick<LiftFacts, "lifetimeBestKg" | "peakForceReached" | "peakPowerReached" | "today">;
   basis: BasisKind;
   unit: MassUnit;
 }): string[] {
@@ -19,6 +19,11 @@ export function guardWords(input: {
   const heaviest = Math.max(0, ...input.loadsKg.flatMap((kg) => (kg === undefined ? [] : [kg])));
   const best = facts.lifetimeBestKg;
   const words: string[] = [];
+  if (facts.today) {
+    words.push(
+      `Today's form: ${plainNumber(100 * facts.today.share, 0)} % of the plan, decided by ${facts.today.by}`,
+    );
+  }
   if (best !== undefined && isFirstTime(heaviest, best)) {
     words.push(
       `${formatKg(heaviest, unit)} is above the lifetime best of ${formatKg(best, unit)}: ask first, stopping is no failure`,

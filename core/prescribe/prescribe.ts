@@ -98,6 +98,8 @@ export function loadOfSet(
   input: Pick<PrescribeInput, "set" | "gear" | "mode" | "overrideKg" | "rigging" | "unit"> & {
     facts: BasisFacts;
     variantName: string;
+    /** Of today's form, of the load; 1 where nothing was decided. */
+    todayShare?: number;
   },
 ): SetLoad {
   const { set, facts, overrideKg } = input;
@@ -119,7 +121,7 @@ export function loadOfSet(
     if (rigging.kind === "not-rigged" && rigging.convention !== "bar") {
       return { ok: false, reason: rigging.reason };
     }
-    askedKg = found.kg * set.factor;
+    askedKg = found.kg * set.factor * (input.todayShare ?? 1);
     if (rigging.kind === "rigged") askedKg = barUnder(rigging.convention, askedKg, rigging.rig);
     asked = found;
   }
@@ -150,7 +152,12 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
   const facts = basisFacts(athlete, variant.id, input.metric);
   const found: SetLoad =
     input.noRack === undefined
-      ? loadOfSet({ ...input, facts, variantName: variant.name })
+      ? loadOfSet({
+          ...input,
+          facts,
+          variantName: variant.name,
+          todayShare: athlete.today?.share ?? 1,
+        })
       : { ok: false, reason: input.noRack };
   if (!found.ok) {
     return {
@@ -207,6 +214,15 @@ export function prescribeSet(input: PrescribeInput): SetPrescription {
                   detail: "the week's factor",
                 },
               ]),
+          ...(athlete.today
+            ? [
+                {
+                  label: `× ${plainNumber(athlete.today.share, 3)}, today's form`,
+                  value: written(loading.askedKg),
+                  detail: `decided by ${athlete.today.by}`,
+                },
+              ]
+            : []),
         ]
       : [
           ...(max ? maxWorking(max, variant.name).lines : []),

@@ -210,6 +210,37 @@ export async function decisionsOf(tx: TeamTransaction, athleteId: string) {
     .orderBy(desc(readinessDecision.enteredAt));
 }
 
+/** What was decided on today's form, the newest of a day by athlete and lift variant. */
+export async function decidedToday(
+  tx: TeamTransaction,
+  asked: { of: readonly string[]; todayOf: (athleteId: string) => LocalDate },
+) {
+  const days = [...new Set(asked.of.map(asked.todayOf))];
+  if (days.length === 0) return [];
+  const rows = await tx
+    .select({
+      athleteId: readinessDecision.athleteId,
+      variantId: profileTest.variantId,
+      date: readinessDecision.date,
+      plannedKg: readinessDecision.plannedKg,
+      decidedKg: readinessDecision.decidedKg,
+      by: readinessDecision.enteredBy,
+    })
+    .from(readinessDecision)
+    .innerJoin(
+      profileTest,
+      and(
+        eq(profileTest.teamId, readinessDecision.teamId),
+        eq(profileTest.id, readinessDecision.testId),
+      ),
+    )
+    .where(
+      and(ofAthletes(readinessDecision.athleteId, asked.of), inArray(readinessDecision.date, days)),
+    )
+    .orderBy(asc(readinessDecision.enteredAt));
+  return rows.filter((row) => row.date === asked.todayOf(row.athleteId));
+}
+
 export async function addDecision(
   tx: TeamTransaction,
   row: Omit<typeof readinessDecision.$inferInsert, "teamId">,

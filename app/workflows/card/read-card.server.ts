@@ -193,12 +193,26 @@ export interface CardSlot {
 /** Every slot of a day with the athlete's numbers. */
 async function slotsOnCard(
   tx: TeamTransaction,
-  next: { row: PlanRow; block: Block; week: number; slots: Array<Slot & { id: string }> },
+  next: {
+    row: PlanRow;
+    block: Block;
+    date: LocalDate;
+    week: number;
+    slots: Array<Slot & { id: string }>;
+  },
   person: AthleteRow,
   today: LocalDate,
 ) {
   const { row, block, week } = next;
-  const [athlete] = await planLifters(tx, row, block, today, [person], next.slots);
+  const [athlete] = await planLifters(
+    tx,
+    row,
+    block,
+    today,
+    [person],
+    next.slots,
+    next.date === today,
+  );
   if (!athlete) return [];
   const room = await blockRoom(tx, row, athlete.unit);
   if (!room) return undefined;

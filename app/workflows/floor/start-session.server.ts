@@ -74,7 +74,7 @@ export function startSession(
     const here = (await listAthletes(tx, row.plan.squadId)).filter(
       (person) => input.present.includes(person.id) && isIn(block, person.id, date),
     );
-    const present = await planLifters(tx, row, block, date, here, [slot]);
+    const present = await planLifters(tx, row, block, date, here, [slot], true);
     if (present.length === 0) {
       return failed("nobody", "Nobody is ticked as here. Tick who is, then start.");
     }

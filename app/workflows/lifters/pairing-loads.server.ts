@@ -51,6 +51,7 @@ export async function pairingLifters(
   const lifters = await readLifters(tx, {
     people,
     todayOf,
+    forToday: false,
     variants,
     variantIds: known(main.values()),
     peaksOf: known(peaked.map((item) => main.get(item.of ?? ""))),

@@ -36,6 +36,7 @@ export function mainVariant(
  * Everybody of a plan's squad who is in a block, with what they bring to its lifts; to the squat
  * too where the block has pairings, which ask for it whether the block trains it or not.
  * @param people who is asked about, where it is not the whole squad or was read already
+ * @param forToday whether what was decided on today's form counts
  * @param slots the slots asked about, where it is not the whole block
  */
 export async function planLifters(
@@ -45,6 +46,7 @@ export async function planLifters(
   today: LocalDate,
   people?: readonly AthleteRow[],
   slots: readonly Slot[] = Object.values(block.slots),
+  forToday = false,
 ): Promise<Lifter[]> {
   const squad = people ?? (await listAthletes(tx, row.plan.squadId));
   const paired = Object.keys(block.pairings ?? {}).length > 0;
@@ -53,6 +55,7 @@ export async function planLifters(
     people: squad.filter((one) => !block.apart[one.id]),
     todayOf: () => today,
     variants: row.variants,
+    forToday,
     variantIds: [...new Set([...slots.flatMap(liftsOf), ...(squat ? [squat.id] : [])])],
     peaksOf: [...new Set(slots.filter(asksForPeaks).flatMap(liftsOf))],
   });

@@ -8,6 +8,7 @@ import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-tea
 import { addLadderMarks } from "../../../db/queries/box.server";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { putPlanAway } from "../../../db/queries/plans.server";
+import { addDecision, profileTests } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { closeDatabases, inTeam } from "../../platform/database.server";
@@ -224,6 +225,55 @@ describe("what the plan says is what is lifted", () => {
   });
 });
 
+describe("today's form", () => {
+  it("decided on the day, is lifted and on the card, and leaves the plan as it was", async () => {
+    const planId = await planBy("percent", 60);
+    const decide = (decidedKg: number, at: string) =>
+      inTeam(coach, async (tx) => {
+        const [test] = await profileTests(tx, { of: team.athleteId });
+        await addDecision(tx, {
+          id: uuidv7(),
+          athleteId: team.athleteId,
+          testId: test?.id ?? "",
+          date: "2026-03-10",
+          readings: [{ loadKg: 40, velocityMps: 1 }],
+          targetMps: 0.8,
+          plannedKg: 60,
+          proposedKg: 45,
+          lowKg: 40,
+          highKg: 50,
+          decision: "take",
+          decidedKg,
+          reason: "",
+          enteredBy: "Form Coach",
+          enteredAt: new Date(at),
+        });
+      });
+    // The newest of the day counts; with 10 kg pairs there is 40 and 60.
+    await decide(55, "2026-03-10T07:00:00Z");
+    await decide(40, "2026-03-10T08:00:00Z");
+    const planned = await onPlan(planId, 1);
+    expect(planned).toEqual([60, 60, 60]);
+    const plan = await readPlan(coach, planId);
+    await publishPlan(coach, { planId, base: plan.ok ? plan.value.plan.version : -1 });
+    const card = await readCard(athlete);
+    const slot = card.ok ? card.value.next?.slots.find((one) => one.id === "main") : undefined;
+    expect(slot?.sets.map((set) => set.loadKg)).toEqual([40, 40, 40]);
+    expect(slot?.how).toContain("Today's form: 67 % of the plan, decided by Form Coach");
+    const started = await startSession(coach, { planId, week: 1, present: [team.athleteId] });
+    if (!started.ok) throw new Error(started.message);
+    const session = await readSession(coach, started.value.sessionId);
+    const [lifter] = session.ok
+      ? liftsOf(session.value.frozen).flatMap((one) => one.racks.flatMap((rack) => rack.lifters))
+      : [];
+    expect(lifter?.sets.map((set) => set.loadKg)).toEqual([40, 40, 40]);
+    expect(lifter?.setup).toContain("Today's form: 67 % of the plan, decided by Form Coach");
+    await finishSession(coach, started.value.sessionId);
+    await putAway(planId);
+    await decide(60, "2026-03-10T09:00:00Z");
+  });
+});
+
 /** The same transaction, counting what it asks the database. */
 function counting(tx: TeamTransaction): { tx: TeamTransaction; asked: () => number } {
   let asked = 0;
@@ -272,6 +322,7 @@ describe("a squad costs as many questions as one athlete", () => {
           variants,
           variantIds: [team.variantId],
           peaksOf: [team.variantId],
+          forToday: false,
         });
         await rackSetups(counted.tx, {
           athleteIds: of.map((one) => one.id),

@@ -7,7 +7,7 @@ import type { LocalDate } from "../../../core/units/time";
 import { foundWeights } from "../../../db/queries/box.server";
 import { liftedRecords, singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
 import { instructionsOn, newestMasses, setupsOf } from "../../../db/queries/person.server";
-import { newestProfiles, profileTests } from "../../../db/queries/profiles.server";
+import { decidedToday, newestProfiles, profileTests } from "../../../db/queries/profiles.server";
 import { type listAthletes, readTeam } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { analyseTest } from "./analyse-test.server";
@@ -17,7 +17,7 @@ export type AthleteRow = Awaited<ReturnType<typeof listAthletes>>[number];
 
 /**
  * What some athletes bring to some lifts: the one assembly that plans, cards, papers, sessions
- * and pairings are worked out from. Ten readings whatever the number of people, and two more
+ * and pairings are worked out from. Ten readings, eleven for today, whatever the number of people, and two more
  * where peaks are asked for.
  */
 export async function readLifters(
@@ -32,11 +32,13 @@ export async function readLifters(
     variantIds: readonly string[];
     /** Those of them whose peak force and power a basis asks for: whole tests are read. */
     peaksOf: readonly string[];
+    /** What was decided on today's form counts: for a session that starts, and today's card. */
+    forToday: boolean;
   },
 ): Promise<Lifter[]> {
   const { people, todayOf, variants, variantIds } = asked;
   const of = people.map((one) => one.id);
-  const [maxes, instructions, profiles, masses, setups, founds, lifted, team, peaks] =
+  const [maxes, instructions, profiles, masses, setups, founds, lifted, team, decided, peaks] =
     await Promise.all([
       readMaxes(tx, todayOf, of, variantIds, variants),
       instructionsOn(tx, todayOf, of),
@@ -46,12 +48,14 @@ export async function readLifters(
       foundWeights(tx, of),
       liftedRecords(tx, of, variantIds),
       readTeam(tx),
+      asked.forToday ? decidedToday(tx, { of, todayOf }) : [],
       readPeaks(tx, of, variants, asked.peaksOf),
     ]);
   const profileOf = new Map(profiles.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const massOf = new Map(masses.map((one) => [one.athleteId, one.mass]));
   const setupOf = new Map(setups.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const foundOf = new Map(founds.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
+  const decidedOf = new Map(decided.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const liftedOf = new Map<string, typeof lifted>();
   for (const one of lifted) {
     const key = `${one.athleteId}/${one.variantId}`;
@@ -74,6 +78,7 @@ export async function readLifters(
           const resolved = known.of(variantId);
           const profile = profileOf.get(key);
           const found = foundOf.get(key);
+          const form = decidedOf.get(key);
           return [
             variantId,
             {
@@ -88,6 +93,10 @@ export async function readLifters(
               peakForceReached: peaks.get(key)?.peakForceReached,
               peakPowerReached: peaks.get(key)?.peakPowerReached,
               lifetimeBestKg: lifetimeBestKg(liftedOf.get(key) ?? []),
+              today:
+                form && form.plannedKg > 0 && form.decidedKg !== form.plannedKg
+                  ? { share: form.decidedKg / form.plannedKg, by: form.by }
+                  : undefined,
               found: found && { kg: massKg(found.load), on: found.date },
               heights: heightsOf(setupOf.get(key), liftOf.get(variantId), person.statureCm),
             },
