@@ -27,6 +27,7 @@ const rules: BlockRoom = {
   hang: NOTHING_TO_HANG,
   forLift: {},
   unit: "kg",
+  others: [],
   hand: undefined,
   handOf: {},
 };

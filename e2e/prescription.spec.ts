@@ -47,9 +47,9 @@ async function scrape(page: Page, phone: Page, plan: string): Promise<Said> {
   expect(row?.asked).toBe(`${recipe.start} %`);
   await page.goto(`${plan}/print?week=1`);
   const wall = page.getByRole("article", { name: "Wall sheet" }).getByRole("listitem");
-  const onWall = (await wall.filter({ hasText: NAME }).first().innerText()).replace(/\s+/g, " ");
+  const onWall = (await wall.filter({ hasText: NAME }).first().textContent()).replace(/\s+/g, " ");
   await page.goto(`${plan}/print?week=1&what=cards`);
-  const onCard = await page.getByRole("article", { name: NAME }).innerText();
+  const onCard = await page.getByRole("article", { name: NAME }).textContent();
   await phone.goto("/card");
   const day = phone.getByRole("region", { name: "One load", exact: true });
   const card = day.getByRole("region", { name: LIFT, exact: true });
@@ -59,7 +59,7 @@ async function scrape(page: Page, phone: Page, plan: string): Promise<Said> {
     asked: row?.asked ?? "",
     wall: numbersIn(onWall),
     paperCard: numbersIn(onCard),
-    phone: numbersIn(await card.innerText()),
+    phone: numbersIn(await card.textContent()),
   };
 }
 
@@ -70,15 +70,15 @@ async function onRack(page: Page, session: string): Promise<string> {
     const rack = await page.context().newPage();
     await rack.goto((await link.getAttribute("href")) ?? "");
     await rack.getByTestId("load").waitFor();
-    const up = await rack.getByRole("heading", { level: 1 }).first().innerText();
+    const up = await rack.getByRole("heading", { level: 1 }).first().textContent();
     const queued = rack
       .getByRole("list", { name: "Who is next" })
       .getByRole("listitem")
       .filter({ hasText: "Maren" });
     const found = up.includes("Maren")
-      ? `${await rack.getByTestId("load").innerText()} kg`
+      ? `${await rack.getByTestId("load").textContent()} kg`
       : (await queued.count()) > 0
-        ? await queued.first().innerText()
+        ? await queued.first().textContent()
         : undefined;
     await rack.close();
     if (found !== undefined) return numbersIn(found.replace(/\s*\n?\s*kg/g, " kg"));

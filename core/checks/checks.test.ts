@@ -101,6 +101,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
     upperBody: one.recipe.name === "Upper",
   }),
   liftOf: (id) => (id === "v" ? { name: "Squat", lift: "squat" } : undefined),
+  variationsOf: () => ["Squat", "Front squat", "Box squat"],
   complexOf: () => undefined,
   athletes: [athlete()],
   heaviest: {},
@@ -603,6 +604,28 @@ describe("what hangs on", () => {
     ).find((one) => one.code.startsWith("resistance-not-hung"));
     expect(found?.text).toContain("nothing is hung for");
     expect(found?.text).toContain("No bands here.");
+  });
+});
+
+describe("a wave that changes the variation", () => {
+  const after = (
+    over: Partial<CheckInput> = {},
+    more: Partial<Slot> = {},
+    own: Partial<Recipe> = {},
+  ) => {
+    const whole = block({ after: "change-variation", ...own }, { weeks: 4 });
+    whole.slots.main = { ...(whole.slots.main as Slot), repeat: false, ...more };
+    return checkPlan(input(whole, over)).find((one) => one.code === "next-variation")?.text;
+  };
+  it("proposes those not used within the school's waves", () => {
+    expect(after()).toContain("Not used in 2 waves: Front squat, Box squat.");
+    expect(after({ before: [["Box squat"]] })).toContain(": Front squat.");
+    expect(after({ before: [["Box squat"], ["Front squat"]] })).toContain(": Front squat.");
+    expect(after({ variationsOf: () => ["Squat"] })).toContain("Add one, or repeat");
+  });
+  it("says nothing of a wave that comes again, or goes on otherwise", () => {
+    expect(after({}, { repeat: true })).toBeUndefined();
+    expect(after({}, {}, { after: "repeat" })).toBeUndefined();
   });
 });
 

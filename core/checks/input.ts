@@ -91,6 +91,8 @@ export interface CheckInput {
   notHung: ReadonlyArray<{ slotId: string; athleteIds: readonly string[]; reason: string }>;
   /** Slots whose kind of bar stands on no rack of the plan's room. */
   noBar: ReadonlyArray<{ slotId: string; reason: string }>;
+  /** The team's variations of a lift. */
+  variationsOf: (lift: string) => readonly string[];
   /** Variations used in the waves before this block, newest first, one list a wave. */
   before: ReadonlyArray<readonly string[]>;
   /** Other blocks of the squad whose dates lie within this one's, with the lifts they share. */

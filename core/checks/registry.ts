@@ -24,6 +24,7 @@ import { heavyDays } from "./rules/heavy-days";
 import { heavyRefused } from "./rules/heavy-refused";
 import { lossForSpeed } from "./rules/loss-for-speed";
 import { muscleOver } from "./rules/muscle-over";
+import { nextVariation } from "./rules/next-variation";
 import { noBar } from "./rules/no-bar";
 import { noBase } from "./rules/no-base";
 import { noExercise } from "./rules/no-exercise";
@@ -96,6 +97,7 @@ export const RULES: readonly Rule[] = [
   heavyDays,
   deload,
   reuse,
+  nextVariation,
   overhead,
   overlap,
   competition,

@@ -71,6 +71,7 @@ describe("one prescription", () => {
             hang,
             forLift: {},
             unit: facts.unit,
+            others: [],
             hand: undefined,
             handOf: {},
           };

@@ -11,6 +11,7 @@ import {
   type BlockRoom,
   blockLoads,
   changedLoads,
+  elsewhereWords,
   exerciseLoad,
   setInFull,
   slotCells,
@@ -47,6 +48,7 @@ const room: BlockRoom = {
   hang: NOTHING_TO_HANG,
   forLift: {},
   unit: "kg",
+  others: [],
   hand: undefined,
   handOf: {},
 };
@@ -310,5 +312,24 @@ describe("a week added up", () => {
     const sum = weekSum({ block, week: 1, settings: {}, workOf });
     expect([sum.sprintMetres, sum.jumpContacts, sum.sets]).toEqual([100, 15, 5]);
     expect(slotWeek(block, block.slots.run as Slot, 1)?.sets).toHaveLength(5);
+  });
+});
+
+describe("racks of one room that load otherwise", () => {
+  const coarse: BlockRoom = { ...room, others: [{ number: 3, gear: testGear([25, 20, 15, 10]) }] };
+
+  it("are named in the cell where they build another total, and nowhere else", () => {
+    // Half of 165 kg: 82.5 here, 80 or 90 there, a tie of neither: 80 is nearer.
+    const [week] = cellsOf(base, [athlete("a", 165)], "main", coarse);
+    expect(week?.byAthlete[0]?.[0]).toMatchObject({
+      loadKg: 82.5,
+      elsewhere: [{ rack: 3, kg: 80 }],
+    });
+    expect(elsewhereWords(week?.byAthlete[0] ?? [], "kg")[0]).toMatch(/^Rack 3: 80 kg/);
+    expect(elsewhereWords(week?.byAthlete[0] ?? [], "lb")[0]).toMatch(/^Rack 3: 176.4 lb/);
+    const [same] = cellsOf(base, [athlete("b", 160)], "main", coarse);
+    expect(same?.byAthlete[0]?.[0]).toMatchObject({ loadKg: 80, elsewhere: [] });
+    const [alone] = cellsOf(base, [athlete("a", 165)]);
+    expect(elsewhereWords(alone?.byAthlete[0] ?? [], "kg")).toEqual([]);
   });
 });

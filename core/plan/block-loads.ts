@@ -1,3 +1,4 @@
+import { loadBar } from "../barload/load";
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
 import { type HandKind, type HandWeight, loadHand } from "../gear/hand";
 import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
@@ -8,6 +9,7 @@ import { BASIS_REFUSALS, type BasisFacts, type BasisKind, basisLoad } from "../r
 import type { RecipeSettings, WaveSet, WaveWeek } from "../recipe/recipe";
 import type { HangStock } from "../resistance/rig";
 import type { MassUnit } from "../units/mass";
+import { formatKg } from "../units/mass";
 import type { VelocityMetric } from "../units/velocity";
 import { type Block, exerciseIn, overrideKey, type Slot, slotWeek } from "./block";
 
@@ -23,8 +25,10 @@ export interface BlockRoom {
   handOf: Readonly<Record<string, HandKind>>;
   /** In which a reason without a load is written: the reader's. */
   unit: MassUnit;
-  /** What the room can hang on a bar of its first rack. */
+  /** What the room can hang on a bar of that rack. */
   hang: HangStock;
+  /** Its other racks whose bar or plates differ, one for each way they do. */
+  others: readonly OtherRack[];
   /**
    * By lift variant, where another rack stands for it than the room's first: one whose bar is of
    * the kind it asks for, or why there is none.
@@ -32,14 +36,20 @@ export interface BlockRoom {
   forLift: Readonly<Record<string, LiftRack>>;
 }
 
+/** A rack that a lift may come to whose bar or plates are others than those it is worked out on. */
+export interface OtherRack {
+  number: number;
+  gear: LoadingGear;
+}
+
 /** The rack that stands for a lift until a session starts. */
 export type LiftRack =
-  | { ok: true; gear: LoadingGear; hang: HangStock }
+  | { ok: true; gear: LoadingGear; hang: HangStock; others: readonly OtherRack[] }
   | { ok: false; reason: string };
 
 /** The rack of a room that a lift is worked out on. */
 export const rackFor = (room: BlockRoom, variantId: string): LiftRack =>
-  room.forLift[variantId] ?? { ok: true, gear: room.gear, hang: room.hang };
+  room.forLift[variantId] ?? { ok: true, gear: room.gear, hang: room.hang, others: room.others };
 
 /** Sets one after the other with the same load, as one figure. */
 export interface LoadRun {
@@ -50,6 +60,8 @@ export interface LoadRun {
   loadKg: number | undefined;
   reason: string | undefined;
   overridden: boolean;
+  /** Where another rack builds another total: its number, and that total, kg. */
+  elsewhere: ReadonlyArray<{ rack: number; kg: number }>;
 }
 
 /** The variant that a week of a slot is done in: a method of a rotation may have its own. */
@@ -77,7 +89,12 @@ function firstsOf(week: WaveWeek): number[] {
 const ownersOf = (block: Block): ReadonlySet<string> =>
   new Set(Object.keys(block.overrides).map((key) => key.split("/")[0] ?? ""));
 
-export type SetKg = { kg: number | undefined; reason: string | undefined };
+export interface SetKg {
+  kg: number | undefined;
+  reason: string | undefined;
+  /** What was asked of the bar before it was rounded; undefined off the bar. */
+  askedKg?: number | undefined;
+}
 
 /** What an athlete brings to a variant, looked up once for all weeks of a block. */
 function factsOnce(room: BlockRoom): (athlete: Lifter, variantId: string) => BasisFacts {
@@ -161,8 +178,36 @@ function setLoads(input: {
 function onBar(asked: Parameters<typeof loadOfSet>[0]): SetKg {
   const found = loadOfSet(asked);
   return found.ok
-    ? { kg: found.loading.totalKg, reason: undefined }
+    ? { kg: found.loading.totalKg, reason: undefined, askedKg: found.loading.askedKg }
     : { kg: undefined, reason: found.reason };
+}
+
+/** What other racks build where it is another total. */
+function elsewhereOf(
+  load: SetKg,
+  others: readonly OtherRack[],
+  mode: RoundingMode,
+): LoadRun["elsewhere"] {
+  const { askedKg, kg } = load;
+  if (others.length === 0 || askedKg === undefined || kg === undefined) return NOWHERE;
+  return others.flatMap(({ number, gear }) => {
+    const found = loadBar(gear, askedKg, mode);
+    return found.ok && found.totalKg !== kg ? [{ rack: number, kg: found.totalKg }] : [];
+  });
+}
+
+const NOWHERE: LoadRun["elsewhere"] = [];
+
+/** What other racks build in a week, a line each: "Rack 3: 80 · 82.5 kg". */
+export function elsewhereWords(runs: readonly LoadRun[], unit: MassUnit): string[] {
+  const byRack = new Map<number, number[]>();
+  for (const { rack, kg } of runs.flatMap((run) => run.elsewhere)) {
+    const there = byRack.get(rack) ?? [];
+    if (!there.includes(kg)) byRack.set(rack, [...there, kg]);
+  }
+  return [...byRack].map(
+    ([rack, all]) => `Rack ${rack}: ${all.map((kg) => formatKg(kg, unit, 1)).join(", ")}`,
+  );
 }
 
 /** Bases that stand on a lift's max or line, which an exercise has none of. */
@@ -266,6 +311,8 @@ export function slotCells(input: {
         riggings: athletes.map(() => FREE),
       };
     }
+    const rack = rackFor(room, variantIn(slot, wave) ?? "");
+    const others = rack.ok ? rack.others : [];
     const all = athletes.map((athlete) =>
       setLoads({ ...input, slot, week: wave, athlete, own, factsOf }),
     );
@@ -279,6 +326,7 @@ export function slotCells(input: {
           (set) =>
             own.has(athlete.id) &&
             block.overrides[overrideKey(athlete.id, slotId, set.key)] !== undefined,
+          (load) => elsewhereOf(load, others, room.rounding),
         ),
       ),
       riggings: all.map((one) => one.rigging),
@@ -290,6 +338,7 @@ function runsOf(
   sets: readonly WaveSet[],
   loads: readonly SetKg[],
   isOwn: (set: WaveSet) => boolean,
+  elsewhere: (load: SetKg) => LoadRun["elsewhere"],
 ): LoadRun[] {
   const runs: LoadRun[] = [];
   sets.forEach((set, i) => {
@@ -312,6 +361,7 @@ function runsOf(
         loadKg: load.kg,
         reason: load.reason,
         overridden,
+        elsewhere: elsewhere(load),
       });
     }
   });

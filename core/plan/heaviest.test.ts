@@ -16,6 +16,7 @@ const room: BlockRoom = {
   hang: { pieces: [], anchorKg: undefined },
   forLift: {},
   unit: "kg",
+  others: [],
   hand: undefined,
   handOf: {},
 };

@@ -41,6 +41,7 @@ export async function publishDemo(
         metric: "MCV",
         settings: {},
         unit: "kg",
+        others: [],
         hand: undefined,
         handOf: {},
       },

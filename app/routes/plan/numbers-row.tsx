@@ -105,4 +105,6 @@ const sameRun = (a: LoadRun, b: LoadRun): boolean =>
   a.reps === b.reps &&
   a.loadKg === b.loadKg &&
   a.reason === b.reason &&
-  a.overridden === b.overridden;
+  a.overridden === b.overridden &&
+  a.elsewhere.length === b.elsewhere.length &&
+  a.elsewhere.every((one, i) => one.kg === b.elsewhere[i]?.kg);

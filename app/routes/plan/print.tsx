@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/plan/block";
-import { slotCells, variantIn } from "../../../core/plan/block-loads";
+import { elsewhereWords, slotCells, variantIn } from "../../../core/plan/block-loads";
 import { dayStave } from "../../../core/plan/day-time";
 import { atLift, type Lifter } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
@@ -201,15 +201,16 @@ function daySlots(
       liftName: name,
     });
     const how = methodWords(slot.recipe, wave, slot.box, data.stopS);
-    const hung = athletes.map((athlete, i) =>
-      ownWords({
+    const hung = athletes.map((athlete, i) => [
+      ...ownWords({
         rigging: cell?.riggings[i] ?? FREE,
         loadsKg: (cell?.byAthlete[i] ?? []).map((run) => run.loadKg),
         facts: atLift(athlete, variantIn(slot, wave) ?? ""),
         basis: slot.recipe.basis,
         unit: unitOf(athlete),
       }),
-    );
+      ...elsewhereWords(cell?.byAthlete[i] ?? [], unitOf(athlete)),
+    ]);
     return [{ slot, wave, name, how, hung, byAthlete: cell?.byAthlete ?? [] }];
   });
 }

@@ -52,6 +52,12 @@ export function WeekLoads({
             >
               {shown}
             </LazyFigure>
+            {run.elsewhere.map(({ rack, kg }) => (
+              <span key={rack} className="text-sm text-secondary">
+                {" "}
+                rack {rack}: {plainNumber(massIn(kgToGrains(kg), unit), 1)}
+              </span>
+            ))}
           </span>
         );
       })}

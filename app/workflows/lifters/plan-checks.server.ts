@@ -198,6 +198,7 @@ export async function checkInput(
     settings: room.settings,
     workOf: workLookup(table),
     liftOf: (variantId) => table.lifts.find((one) => one.id === variantId),
+    variationsOf: (lift) => table.lifts.filter((one) => one.lift === lift).map((one) => one.name),
     coachValues: values,
     complexSettings: complexSettings(values),
     complexOf: (id) => complexes.find((one) => one.lineageId === id)?.complex,

@@ -1,7 +1,9 @@
+import { loadableTable } from "../../../core/barload/loadable";
+import type { LoadingGear } from "../../../core/barload/loading-gear";
 import { barFits, noBarWords } from "../../../core/gear/bars";
 import { type HandKind, handKindOf, handStock } from "../../../core/gear/hand";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
-import type { BlockRoom, LiftRack } from "../../../core/plan/block-loads";
+import type { BlockRoom, LiftRack, OtherRack } from "../../../core/plan/block-loads";
 import type { RecipeSettings } from "../../../core/recipe/recipe";
 import type { CoachValues } from "../../../core/settings/coach-values";
 import type { MassUnit } from "../../../core/units/mass";
@@ -42,17 +44,18 @@ export async function blockRoom(
   known?: TeamValues,
 ): Promise<(BlockRoom & { rackNumber: number }) | undefined> {
   const racks = await racksWithHang(tx, row.plan.roomId, localDate(row.zone));
-  const [rack] = racks;
+  const rack = fullest(racks);
   if (!rack) return undefined;
-  // A lift stands on the first rack that has its kind of bar.
+  // A lift stands on the fullest rack that has its kind of bar.
   const forLift = row.variants.flatMap((variant): Array<[string, LiftRack]> => {
-    const own = racks.find((one) => barFits(variant.bar, one.bar));
-    if (own === rack) return [];
+    const fitting = racks.filter((one) => barFits(variant.bar, one.bar));
+    const own = fullest(fitting);
+    if (own === rack && fitting.length === racks.length) return [];
     return [
       [
         variant.id,
         own
-          ? { ok: true, gear: own.gear, hang: own.hang }
+          ? { ok: true, gear: own.gear, hang: own.hang, others: othersThan(own, fitting) }
           : { ok: false, reason: noBarWords(variant.bar, row.roomName) },
       ],
     ];
@@ -61,6 +64,7 @@ export async function blockRoom(
   return {
     gear: rack.gear,
     hang: rack.hang,
+    others: othersThan(rack, racks),
     forLift: Object.fromEntries(forLift),
     rackNumber: rack.number,
     ...(await handWeights(tx, row)),
@@ -74,6 +78,32 @@ export async function blockRoom(
       ),
     },
   };
+}
+
+/** The rack that builds the most totals stands for all until a session starts; of equals the first. */
+function fullest<Rack extends { gear: LoadingGear }>(racks: readonly Rack[]): Rack | undefined {
+  const totals = (rack: Rack) => loadableTable(rack.gear).totals.length;
+  return racks.reduce<Rack | undefined>(
+    (best, one) => (best === undefined || totals(one) > totals(best) ? one : best),
+    undefined,
+  );
+}
+
+/** Racks whose bar or plates differ from one, the first of each way in which they do. */
+function othersThan<Rack extends { number: number; gear: LoadingGear }>(
+  rack: Rack,
+  racks: readonly Rack[],
+): OtherRack[] {
+  const { bar, collar, plates } = rack.gear;
+  const kindOf = (gear: LoadingGear) =>
+    JSON.stringify([gear.bar.mass, gear.bar.rated, gear.bar.sleeveMm, gear.collar, gear.plates]);
+  const seen = new Set([kindOf({ bar, collar, plates })]);
+  return racks.flatMap(({ number, gear }) => {
+    const kind = kindOf(gear);
+    if (seen.has(kind)) return [];
+    seen.add(kind);
+    return [{ number, gear }];
+  });
 }
 
 /** The room's dumbbells and kettlebells, and which exercises of the block are done with them. */

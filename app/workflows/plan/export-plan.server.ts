@@ -2,7 +2,7 @@ import { createHash, randomBytes } from "node:crypto";
 import ical from "ical-generator";
 import { uuidv7 } from "uuidv7";
 import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/plan/block";
-import { slotCells, variantIn } from "../../../core/plan/block-loads";
+import { elsewhereWords, slotCells, variantIn } from "../../../core/plan/block-loads";
 import { atLift } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
 import { ownWords } from "../../../core/prescribe/own-words";
@@ -126,7 +126,7 @@ export function exportPlan(
                 `${slot.recipe.rest.leastS}-${slot.recipe.rest.mostS}`,
                 run.loadKg === undefined ? "" : String(run.loadKg),
                 run.overridden ? "own" : "",
-                [...how, ...own].join("; "),
+                [...how, ...own, ...elsewhereWords(runs, "kg")].join("; "),
                 run.reason ?? "",
               ]);
             }

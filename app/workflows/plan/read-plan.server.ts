@@ -126,6 +126,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         metric: room.metric,
         settings: room.settings,
         hang: room.hang,
+        others: room.others,
         forLift: room.forLift,
         unit: room.unit,
         hand: room.hand,
