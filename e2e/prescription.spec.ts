@@ -47,19 +47,24 @@ async function scrape(page: Page, phone: Page, plan: string): Promise<Said> {
   expect(row?.asked).toBe(`${recipe.start} %`);
   await page.goto(`${plan}/print?week=1`);
   const wall = page.getByRole("article", { name: "Wall sheet" }).getByRole("listitem");
-  const onWall = (await wall.filter({ hasText: NAME }).first().textContent()).replace(/\s+/g, " ");
+  const onWall = ((await wall.filter({ hasText: NAME }).first().textContent()) ?? "").replace(
+    /\s+/g,
+    " ",
+  );
   await page.goto(`${plan}/print?week=1&what=cards`);
-  const onCard = await page.getByRole("article", { name: NAME }).textContent();
+  const onCard =
+    (await page.getByRole("article", { name: NAME }).locator("li > span").first().textContent()) ??
+    "";
   await phone.goto("/card");
   const day = phone.getByRole("region", { name: "One load", exact: true });
-  const card = day.getByRole("region", { name: LIFT, exact: true });
+  const first = day.getByRole("button", { name: /^Set 1, / }).first();
   return {
     cell: numbersIn(label),
     csv: row?.load_kg ?? "no row",
     asked: row?.asked ?? "",
     wall: numbersIn(onWall),
     paperCard: numbersIn(onCard),
-    phone: numbersIn(await card.textContent()),
+    phone: numbersIn((await first.getAttribute("aria-label")) ?? ""),
   };
 }
 
@@ -70,15 +75,15 @@ async function onRack(page: Page, session: string): Promise<string> {
     const rack = await page.context().newPage();
     await rack.goto((await link.getAttribute("href")) ?? "");
     await rack.getByTestId("load").waitFor();
-    const up = await rack.getByRole("heading", { level: 1 }).first().textContent();
+    const up = (await rack.getByRole("heading", { level: 1 }).first().textContent()) ?? "";
     const queued = rack
       .getByRole("list", { name: "Who is next" })
       .getByRole("listitem")
       .filter({ hasText: "Maren" });
     const found = up.includes("Maren")
-      ? `${await rack.getByTestId("load").textContent()} kg`
+      ? `${(await rack.getByTestId("load").textContent()) ?? ""} kg`
       : (await queued.count()) > 0
-        ? await queued.first().textContent()
+        ? ((await queued.first().textContent()) ?? "")
         : undefined;
     await rack.close();
     if (found !== undefined) return numbersIn(found.replace(/\s*\n?\s*kg/g, " kg"));

@@ -32,7 +32,7 @@ test("an athlete's record becomes the working max, and opens to its working", as
 
   await row.getByText("Use this").click();
   await row.getByRole("button", { name: "Use" }).click();
-  const max = page.getByRole("button", { name: "Working max 135.38 kg" });
+  const max = page.getByRole("button", { name: "Working max 135.4 kg" });
   await max.click();
   const working = page.getByRole("region", { name: "Working" });
   await expect(working).toContainText("142.5 kg");

@@ -608,7 +608,7 @@ describe("what hangs on", () => {
 });
 
 describe("a wave that changes the variation", () => {
-  const after = (
+  const ends = (
     over: Partial<CheckInput> = {},
     more: Partial<Slot> = {},
     own: Partial<Recipe> = {},
@@ -618,14 +618,14 @@ describe("a wave that changes the variation", () => {
     return checkPlan(input(whole, over)).find((one) => one.code === "next-variation")?.text;
   };
   it("proposes those not used within the school's waves", () => {
-    expect(after()).toContain("Not used in 2 waves: Front squat, Box squat.");
-    expect(after({ before: [["Box squat"]] })).toContain(": Front squat.");
-    expect(after({ before: [["Box squat"], ["Front squat"]] })).toContain(": Front squat.");
-    expect(after({ variationsOf: () => ["Squat"] })).toContain("Add one, or repeat");
+    expect(ends()).toContain("Not used in 2 waves: Front squat, Box squat.");
+    expect(ends({ before: [["Box squat"]] })).toContain(": Front squat.");
+    expect(ends({ before: [["Box squat"], ["Front squat"]] })).toContain(": Front squat.");
+    expect(ends({ variationsOf: () => ["Squat"] })).toContain("Add one, or repeat");
   });
   it("says nothing of a wave that comes again, or goes on otherwise", () => {
-    expect(after({}, { repeat: true })).toBeUndefined();
-    expect(after({}, {}, { after: "repeat" })).toBeUndefined();
+    expect(ends({}, { repeat: true })).toBeUndefined();
+    expect(ends({}, {}, { after: "repeat" })).toBeUndefined();
   });
 });
 

@@ -34,6 +34,9 @@ export async function action({ context }: Route.ActionArgs) {
 
 export default function Card({ loaderData, actionData }: Route.ComponentProps) {
   const { name, instructions, next, also } = loaderData;
+  const days = next ? [next, ...also] : [];
+  const timesOn = (slotName: string) =>
+    days.flatMap((day) => day.slots).filter((slot) => slot.name === slotName).length;
   return (
     <Page title={name} facts={next ? (next.date === next.today ? "Today" : next.date) : undefined}>
       {instructions.map((text) => (
@@ -55,7 +58,7 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
           ))
         : null}
       {next ? (
-        [next, ...also].map((day) => (
+        days.map((day) => (
           <section key={day.planId} aria-label={day.title} className="mb-6">
             <h2>
               {day.title}, week {day.week} of {day.weeks}
@@ -64,7 +67,14 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
               {day.dayName} · {day.roomName} · version {day.version}
             </p>
             {day.slots.map((slot) => (
-              <SlotOnCard key={slot.id} slot={slot} unit={day.unit} of={day.planId} />
+              <SlotOnCard
+                key={slot.id}
+                slot={slot}
+                unit={day.unit}
+                of={day.planId}
+                // Two blocks of a day may have the same lift.
+                called={timesOn(slot.name) > 1 ? `${slot.name}, ${day.title}` : slot.name}
+              />
             ))}
             {day.pairings.map((pairing) => (
               <PairingOnCard key={pairing.id} pairing={pairing} />
@@ -133,16 +143,19 @@ function SlotOnCard({
   slot,
   unit,
   of,
+  called,
 }: {
   slot: CardSlot;
   unit: "kg" | "lb";
   /** The plan: two blocks of a day may name their slots alike. */
   of: string;
+  /** Its name, and the block's where another slot of the card has the same. */
+  called: string;
 }) {
   const { free } = slot;
   const what = slot.counts === "metres" ? "m" : slot.counts === "contacts" ? "contacts" : "reps";
   return (
-    <section aria-label={slot.name} className="mt-4">
+    <section aria-label={called} className="mt-4">
       <h3 className="font-bold">
         {slot.name}
         <span className="font-normal text-muted">
@@ -171,7 +184,7 @@ function SlotOnCard({
           {slot.cue ? <span className="block">{slot.cue}</span> : null}
         </p>
       ) : (
-        <Figures label={`My sets, ${slot.name}`}>
+        <Figures label={`My sets, ${called}`}>
           <ol className="border-t border-rule">
             {slot.sets.map((set) => (
               <li
