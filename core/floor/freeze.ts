@@ -16,6 +16,7 @@ import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { stopOf } from "../recipe/speeds";
 import type { HangStock } from "../resistance/rig";
 import type { CoachValues } from "../settings/coach-values";
+import { teamDefault } from "../settings/team-defaults";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
@@ -96,10 +97,11 @@ function stopRules(
   recipe: Recipe,
   box: BoxSlot | undefined,
   teamStopS: number | undefined,
+  bouncesThatCut: number,
 ): FrozenLift["stop"] {
   const asked = box && styleById(box.styleId)?.stops ? (box.smallestStopS ?? teamStopS) : undefined;
   const stop = stopOf(recipe);
-  return asked === undefined ? stop : { ...stop, smallestStopS: asked };
+  return asked === undefined ? stop : { ...stop, smallestStopS: asked, bouncesThatCut };
 }
 
 const GENERAL_CAUTION =
@@ -153,7 +155,12 @@ export function freezeSession(input: {
     rest: recipe.rest,
     speedClass: liftSpeedClass(recipe.aim),
     ...(borders ? { classBorders: borders } : {}),
-    stop: stopRules(recipe, plan.box, input.coachValues.smallestStopS),
+    stop: stopRules(
+      recipe,
+      plan.box,
+      input.coachValues.smallestStopS,
+      teamDefault(input.coachValues, "bouncesThatCut"),
+    ),
     ...(plan.box ? { box: plan.box } : {}),
     faults: faultsFor(plan.variant.lift),
     velocityLed: recipe.lead === "velocity",

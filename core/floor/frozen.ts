@@ -55,6 +55,8 @@ export interface FrozenLift {
     lossFrom: "best" | "first";
     floorMps?: number;
     smallestStopS?: number;
+    /** Bounces in a row that end a set; absent in older sessions: two. */
+    bouncesThatCut?: number;
   };
   /** Speeds from which a set is of another class, where the coach has set them for the lift. */
   classBorders?: ClassBorders;

@@ -116,6 +116,25 @@ const judge = (sets: DoneSet[], patch: Partial<AfterSetInput> = {}) =>
     ...patch,
   });
 
+describe("bounces on the box", () => {
+  const rules = { cap: 9, lossFrom: "best" as const, smallestStopS: 0.3 };
+  const speeds = [0.9, 0.9, 0.9];
+  it("end a set when there are as many in a row as the team asks, two where it asks nothing", () => {
+    expect(afterRep(speeds.slice(1), rules, undefined, [0.1, 0.2]).hits[0]).toMatchObject({
+      rule: "bounce",
+      text: "2 bounces in a row: stops of 0.10 and 0.20 s, 0.30 s asked",
+    });
+    const three = { ...rules, bouncesThatCut: 3 };
+    expect(afterRep(speeds.slice(1), three, undefined, [0.1, 0.2]).hits).toEqual([]);
+    expect(afterRep(speeds, three, undefined, [0.1, 0.2, 0.1]).hits[0]?.rule).toBe("bounce");
+    expect(afterRep(speeds, three, undefined, [0.1, 0.4, 0.1]).hits).toEqual([]);
+    const one = { ...rules, bouncesThatCut: 1 };
+    expect(afterRep([0.9], one, undefined, [0.1]).hits[0]?.text).toMatch(
+      /^1 bounce: stops of 0.10 s/,
+    );
+  });
+});
+
 describe("after a set", () => {
   it("asks nothing when it is on speed", () => {
     const verdict = judge([set(1, 60, 0.84, 0.86, 0.81)]);

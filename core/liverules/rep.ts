@@ -10,7 +10,7 @@ const ENDED_WORDS: Record<string, string> = {
   loss: "velocity loss",
   floor: "the floor",
   fault: "a fault",
-  bounce: "two bounces in a row",
+  bounce: "bounces in a row",
   hand: "hand",
 };
 
@@ -32,6 +32,8 @@ export interface SetRules {
   floorMps?: number;
   /** On a box under a style that asks for a stop: a shorter pause is a bounce, s. */
   smallestStopS?: number;
+  /** Bounces in a row that end a set; 2 where left out. */
+  bouncesThatCut?: number;
 }
 
 export interface RuleHit {
@@ -98,16 +100,16 @@ export function afterRep(
 
   const hits: RuleHit[] = [];
   if (fault !== undefined) hits.push({ rule: "fault", text: `Fault: ${fault}` });
-  const stops = pausesS.slice(-2);
-  const { smallestStopS } = rules;
+  const { smallestStopS, bouncesThatCut = 2 } = rules;
+  const stops = pausesS.slice(-bouncesThatCut);
   if (
     smallestStopS !== undefined &&
-    stops.length === 2 &&
+    stops.length === bouncesThatCut &&
     stops.every((stop) => stop !== undefined && stop < smallestStopS)
   ) {
     hits.push({
       rule: "bounce",
-      text: `Two bounces in a row: stops of ${stops.map((stop) => stop?.toFixed(2)).join(" and ")} s, ${smallestStopS.toFixed(2)} s asked`,
+      text: `${bouncesThatCut} ${bouncesThatCut === 1 ? "bounce" : "bounces in a row"}: stops of ${stops.map((stop) => stop?.toFixed(2)).join(" and ")} s, ${smallestStopS.toFixed(2)} s asked`,
     });
   }
   if (

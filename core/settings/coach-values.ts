@@ -164,6 +164,14 @@ export const COACH_VALUES: readonly CoachValueSpec[] = [
     why: "Stands with each rung's pass mark. Not set: the mark is in words alone.",
   },
   {
+    key: "speedWeightStepKg",
+    name: "Step on the way up to a speed weight",
+    unit: "kg",
+    low: 0.5,
+    high: 20,
+    why: "The next double that is proposed. Not set: the coach chooses the next bar.",
+  },
+  {
     key: "steppingOutKg",
     name: "Pull to step out of hooks against, at most",
     unit: "kg",

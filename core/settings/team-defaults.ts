@@ -181,6 +181,15 @@ const SPECS = {
     why: "Until the athlete's own records give a ratio.",
     source: PRACTICE,
   },
+  bouncesThatCut: {
+    name: "Bounces in a row that end a set on the box",
+    unit: "reps",
+    low: 1,
+    high: 5,
+    fallback: 2,
+    why: "Where a smallest stop is set. One is asked about, and the second says it is no slip.",
+    source: PRACTICE,
+  },
   overheadEveryWeeks: {
     name: "Weeks from one overhead press among the accessories to the next",
     unit: "weeks",

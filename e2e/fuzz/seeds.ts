@@ -45,18 +45,23 @@ function recipeFields(recipe: Record<string, unknown>): Fields {
 }
 
 function schoolFields(school: Record<string, unknown>): Fields {
-  const { rest, hardSets, loss, totals, ...plain } = school as {
+  const { rest, hardSets, loss, totals, resistanceShare, ...plain } = school as {
     rest: { leastS: number; mostS: number };
     hardSets: { least: number; most: number };
     loss: Record<string, number>;
     totals: boolean;
+    resistanceShare: { leastPercent: number; mostPercent: number };
   };
+  const said = (value: unknown) =>
+    typeof value === "boolean" ? (value ? "yes" : "no") : String(value);
   const losses = Object.entries(loss).map(([aim, percent]) => [
     `loss${aim[0]?.toUpperCase()}${aim.slice(1)}`,
     String(percent),
   ]);
   return {
-    ...Object.fromEntries(Object.entries(plain).map(([name, value]) => [name, String(value)])),
+    ...Object.fromEntries(Object.entries(plain).map(([name, value]) => [name, said(value)])),
+    shareLeast: String(resistanceShare.leastPercent),
+    shareMost: String(resistanceShare.mostPercent),
     restLeast: String(rest.leastS),
     restMost: String(rest.mostS),
     hardLeast: String(hardSets.least),
@@ -363,6 +368,12 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       intent: "trial",
       params: { athleteId },
       body: form({ intent: "trial", variantId: boxVariantId, boxSeatCm: "40", boxCreaseCm: "1,5" }),
+    },
+    {
+      route: "/athletes/:athleteId/box",
+      intent: "found",
+      params: { athleteId },
+      body: form({ intent: "found", variantId: boxVariantId, load: "62.5 kg" }),
     },
     {
       route: "/athletes/:athleteId/box",

@@ -51,7 +51,11 @@ export function SpeedWeight({ card, variant }: { card: BoxCard; variant: { id: s
         ? "The first one was already too much: begin lighter."
         : weight === undefined
           ? "Begin with a light double."
-          : `${formatMass(weight)} still moves: one small step up.`;
+          : `${formatMass(weight)} still moves: ${
+              card.speedWeightStepKg === undefined
+                ? "one small step up"
+                : `next ${formatKg(massKg(weight) + card.speedWeightStepKg, unit, 1)}`
+            }.`;
   const add = () => {
     const reading = readMass(load, unit);
     const measured = readDecimal(speed);

@@ -182,6 +182,7 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
       percent: teamDefault(values, "fullDepthPercent"),
     }),
     speedFloorMps: coachFloor("box-squat", values),
+    speedWeightStepKg: values.speedWeightStepKg,
     ownLine: line && { ...line.line, testedOn: line.testedOn },
     fromFree:
       freeKg === undefined || !style
