@@ -71,7 +71,7 @@ async function scrape(page: Page, phone: Page, plan: string): Promise<Said> {
 // Whatever became of the test: the racks are needed again.
 test.afterEach(async () => {
   await admin`
-    UPDATE training_session SET status = 'done'
+    UPDATE training_session SET status = 'ended'
     WHERE status = 'running' AND frozen->>'title' LIKE 'One load,%'`;
 });
 
