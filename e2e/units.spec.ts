@@ -74,3 +74,29 @@ test("a bare number is in the reader's unit, any other is written behind it and 
   // What was entered reads as it was entered, for everybody.
   await expect(page.getByText("181 lb").first()).toBeVisible();
 });
+
+test("who reads pounds keeps a piece as it is, though its numbers are kilograms", async ({
+  page,
+}) => {
+  await page.goto("/gear");
+  await readIn(page, "pounds");
+  await page.getByRole("link", { name: "Boathouse" }).first().click();
+  const facts = async (name: string) =>
+    (await page
+      .getByRole("row", { name: new RegExp(`^${name}`) })
+      .first()
+      .textContent()) ?? "";
+  for (const name of ["Middle band", "1, 2, 3, 4"]) {
+    const before = await facts(name);
+    await page
+      .getByRole("row", { name: new RegExp(`^${name}`) })
+      .getByRole("link")
+      .first()
+      .click();
+    const editor = page.getByRole("complementary", { name: "Margin" });
+    await editor.getByRole("button", { name: "Keep the change" }).click();
+    await expect(editor.getByText("Kept.")).toBeVisible();
+    expect(await facts(name)).toBe(before);
+  }
+  await readIn(page, "kilograms");
+});

@@ -179,8 +179,15 @@ export function readGearField(spec: FieldSpec, text: string, unit: MassUnit = "k
   }
 }
 
-/** A fact as it would be written: read back, it is the same. */
-export function writeGearField(spec: FieldSpec, value: GearValue | undefined): string {
+/**
+ * A fact as it would be written: read back in the same unit, it is the same.
+ * @param unit of who reads it: a bare number of theirs is in it, so others carry their own
+ */
+export function writeGearField(
+  spec: FieldSpec,
+  value: GearValue | undefined,
+  unit: MassUnit = "kg",
+): string {
   if (value === undefined) return "";
   switch (spec.type) {
     case "yes":
@@ -195,13 +202,16 @@ export function writeGearField(spec: FieldSpec, value: GearValue | undefined): s
       return (value as PlateStock[])
         .map((one) => {
           const own = one.thicknessMm === plateThicknessMm(one.mass) ? "" : `@${one.thicknessMm}`;
-          const unit = one.mass.unit === "lb" ? "lb" : "";
-          return `${plainNumber(one.mass.amount, 3)}${unit}x${one.pairs}${own}`;
+          const mark = one.mass.unit === "lb" || unit === "lb" ? one.mass.unit : "";
+          return `${plainNumber(one.mass.amount, 3)}${mark}x${one.pairs}${own}`;
         })
         .join(" ");
     case "readings":
       return (value as Reading[])
-        .map((one) => `${plainNumber(one.lengthM, 3)} ${plainNumber(one.tensionKg, 2)}`)
+        .map(
+          (one) =>
+            `${plainNumber(one.lengthM, 3)} ${plainNumber(one.tensionKg, 2)}${unit === "lb" ? "kg" : ""}`,
+        )
         .join(", ");
     case "number":
       return plainNumber(value as number, 3);
@@ -255,7 +265,7 @@ export function readGearItem(written: WrittenItem, unit: MassUnit = "kg"): ItemR
 }
 
 /** A piece as it would be written. */
-export function writeGearItem(item: GearItem): WrittenItem {
+export function writeGearItem(item: GearItem, unit: MassUnit = "kg"): WrittenItem {
   const values: GearValues = item.values;
   return {
     kind: item.kind,
@@ -263,7 +273,7 @@ export function writeGearItem(item: GearItem): WrittenItem {
     count: String(item.count),
     fields: Object.fromEntries(
       GEAR[item.kind].fields
-        .map((field) => [field.name, writeGearField(field, values[field.name])] as const)
+        .map((field) => [field.name, writeGearField(field, values[field.name], unit)] as const)
         .filter(([, text]) => text !== ""),
     ),
   };

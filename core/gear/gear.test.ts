@@ -55,6 +55,8 @@ describe("a piece of gear as it is written", () => {
   it.each(GEAR_KINDS)("a %s reads back as it was written out", (kind) => {
     const first = item(kind);
     const again = readGearItem(writeGearItem(first));
+    // Who reads pounds keeps it unchanged as well.
+    expect(readGearItem(writeGearItem(first, "lb"), "lb")).toEqual(again);
     expect(again).toEqual({ ok: true, item: first });
   });
 

@@ -161,7 +161,7 @@ export function RepMaxForm({
         ))}
       </Select>
       <Field
-        label="Set's load"
+        label={`Set's load, ${unit}`}
         inline
         placeholder="100"
         value={load}

@@ -9,6 +9,7 @@ import { BandChart } from "../../ui/band-chart";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 
 interface Inspection {
   pieceId: string;
@@ -28,9 +29,10 @@ interface Props {
 /** The form of one piece. Every field reads as one types; the server reads it the same way. */
 export function ItemEditor({ kind, chosen, room, result }: Props) {
   const spec = GEAR[kind];
+  const unit = useUnit();
   const form = useRef<HTMLFormElement>(null);
   const [typed, setTyped] = useState<Record<string, string>>({});
-  const start = chosen ? writeGearItem(chosen).fields : undefined;
+  const start = chosen ? writeGearItem(chosen, unit).fields : undefined;
   const problems = result?.problems ?? {};
   const bars = room.items.filter((one) => one.kind === "bar" && one.awayOn === null);
 
@@ -50,7 +52,7 @@ export function ItemEditor({ kind, chosen, room, result }: Props) {
   const problemOf = (field: FieldSpec) => {
     const text = typed[field.name];
     if (text !== undefined && text.trim() !== "") {
-      const reading = readGearField(field, text);
+      const reading = readGearField(field, text, unit);
       return reading.ok ? undefined : reading.text;
     }
     return problems[field.name];
@@ -58,7 +60,7 @@ export function ItemEditor({ kind, chosen, room, result }: Props) {
   const readings = (): Reading[] => {
     const field = spec.fields.find((one) => one.type === "readings");
     if (!field || textOf(field).trim() === "") return [];
-    const reading = readGearField(field, textOf(field));
+    const reading = readGearField(field, textOf(field), unit);
     return reading.ok ? ((reading.value as Reading[] | undefined) ?? []) : [];
   };
   const points = readings();

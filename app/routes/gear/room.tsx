@@ -212,7 +212,7 @@ function KindTable({
 }) {
   const spec = GEAR[kind];
   const unit = useUnit();
-  const written = items.map((item) => ({ item, fields: writeGearItem(item).fields }));
+  const written = items.map((item) => ({ item, fields: writeGearItem(item, unit).fields }));
   const rows =
     kind === "rack" ? alike(written) : written.map((one): [Written, ...Written[]] => [one]);
   const columns = spec.fields.filter((field) =>
