@@ -115,7 +115,7 @@ function SlotRow({ data, slot, mayEdit, edit }: PartProps & { slot: Slot & { id:
         ) : null}
         {mayEdit && data.schools.length > 1 ? (
           <select
-            className="field-select mt-1 block !w-auto text-sm font-normal"
+            className="-ml-1 block min-h-6 max-w-56 bg-transparent text-sm font-normal text-muted pointer-coarse:min-h-11"
             aria-label={`${name}, checked by`}
             value={slot.schoolId ?? ""}
             onChange={(event) => edit(setSlotSchool(slot.id, name, event.target.value, data))}
