@@ -12,11 +12,11 @@ import {
   blockLoads,
   changedLoads,
   elsewhereWords,
-  exerciseLoad,
   setInFull,
   slotCells,
 } from "./block-loads";
 import { BETWEEN_EXERCISES_S, dayStave, setSeconds, WARM_UP_S } from "./day-time";
+import { exerciseLoad } from "./exercise-load";
 import { weekSum } from "./week-sums";
 
 const gear = testGear([25, 20, 15, 10, 5, 2.5, 1.25]);

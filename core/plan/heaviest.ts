@@ -6,7 +6,8 @@ import { riggingOf } from "../prescribe/rigging";
 import { BASIS_REFUSALS, type BasisFacts, basisLoad, type LoadBasis } from "../recipe/basis";
 import type { WaveSet, WaveWeek } from "../recipe/recipe";
 import { type Block, overrideKey, type Slot, slotWeek } from "./block";
-import { type BlockRoom, exerciseLoad, inHands, rackFor, variantIn } from "./block-loads";
+import { type BlockRoom, rackFor, variantIn } from "./block-loads";
+import { exerciseLoad, inHands } from "./exercise-load";
 
 /** The heaviest set that a slot asks of one athlete, or why a set of it has no load. */
 export interface HeaviestSet {

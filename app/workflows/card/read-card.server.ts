@@ -13,7 +13,8 @@ import {
   slotWeek,
   withAnswersOf,
 } from "../../../core/plan/block";
-import { exerciseLoad, inHands, rackFor } from "../../../core/plan/block-loads";
+import { rackFor } from "../../../core/plan/block-loads";
+import { exerciseLoad, inHands } from "../../../core/plan/exercise-load";
 import { methodWords } from "../../../core/prescribe/method";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import { daysBetween, type LocalDate } from "../../../core/units/time";

@@ -1,4 +1,4 @@
-import { loadsExercise } from "../../plan/block-loads";
+import { loadsExercise } from "../../plan/exercise-load";
 import type { CheckedAthlete } from "../input";
 import { names, type Rule } from "../rule";
 import { ofTheMax } from "../slots";
