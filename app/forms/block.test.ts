@@ -139,6 +139,11 @@ describe("blocks and recipes as files", () => {
       apart: {},
       answered: {},
     });
+    // A slot's school is an id of the team's own.
+    const main = block.slots.main;
+    if (!main) throw new Error("The block has a slot.");
+    const schooled = { ...block, slots: { ...block.slots, main: { ...main, schoolId: ID } } };
+    expect(blockAsJson(schooled, "Speed all year")).toBe(text);
     const recipe = readRecipeFile(
       recipeAsJson({ family: "F", source: "S", recipe: RISING_LADDER }),
     );

@@ -231,6 +231,10 @@ export function recipeAsJson(one: { family: string; source: string; recipe: unkn
  */
 export function blockAsJson(block: Block, school: string): string {
   const { schoolId: _, ...shared } = block;
-  const own = { ...shared, overrides: {}, away: {}, apart: {}, answered: {} };
+  // A school's id means nothing to another team: who takes the block in chooses.
+  const slots = Object.fromEntries(
+    Object.entries(shared.slots).map(([id, { schoolId: _school, ...slot }]) => [id, slot]),
+  );
+  const own = { ...shared, slots, overrides: {}, away: {}, apart: {}, answered: {} };
   return `${JSON.stringify({ format: BLOCK_FORMAT, version: 1, school, block: own }, null, 2)}\n`;
 }

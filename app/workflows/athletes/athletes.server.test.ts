@@ -3,8 +3,9 @@ import postgres from "postgres";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { LocalDate } from "../../../core/units/time";
 import { makeSecondTeam, type SecondTeam } from "../../../db/fixtures/second-team";
+import { ensurePlanLibrary, listSchools } from "../../../db/queries/plan-library.server";
 import { FactsForm, LimitForm, ReadinessForm, ResultForm } from "../../forms/athlete";
-import { closeDatabases } from "../../platform/database.server";
+import { closeDatabases, inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { exportCsv } from "../data/export.server";
 import { takeImport } from "../data/import.server";
@@ -103,6 +104,26 @@ describe("facts", () => {
     const facts = { ...NO_FACTS, name: "New One", squadId: strange.value.person.squadId };
     expect(await addPerson(coach(), facts)).toMatchObject({ ok: false, code: "no-squad" });
     expect(await readAthlete(person("owner", other), team.athleteId)).toMatchObject({ ok: false });
+  });
+
+  it("follow a school of the own team only, said in words", async () => {
+    const [strange] = await inTeam(person("owner", other), async (tx) => {
+      await ensurePlanLibrary(tx);
+      return listSchools(tx);
+    });
+    const now = await readAthlete(coach(), team.athleteId);
+    if (!now.ok) throw new Error(now.message);
+    const squadId = now.value.person.squadId;
+    const facts = {
+      ...NO_FACTS,
+      name: now.value.person.name,
+      squadId,
+      schoolId: strange?.id ?? "",
+    };
+    expect(await saveFacts(coach(), team.athleteId, facts)).toMatchObject({ code: "gone" });
+    expect(await addPerson(coach(), { ...facts, name: "New Two" })).toMatchObject({
+      code: "gone",
+    });
   });
 });
 

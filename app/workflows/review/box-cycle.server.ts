@@ -284,7 +284,7 @@ async function oneAthlete(tx: TeamTransaction, input: OneAthlete) {
   const events = [
     ...marks.map((one) => ({
       on: one.date,
-      what: `${one.outcome === "passed" ? "Passed" : "Back to"}: ${RUNGS.find((rung) => rung.id === one.rungId)?.name ?? one.rungId}${one.note ? `. ${one.note}` : ""}`,
+      what: `${one.outcome === "passed" ? "Passed" : "Back to"}: ${RUNGS.find((rung) => rung.id === one.rungId)?.name ?? one.rungId}${one.load ? `, speed weight ${formatMass(one.load)}` : ""}${one.note ? `. ${one.note}` : ""}`,
     })),
     ...records.map((one) => ({
       on: one.date,
