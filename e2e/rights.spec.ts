@@ -48,7 +48,7 @@ test.describe("an open stream ends within a second", () => {
     await here.getByRole("button", { name: "Sign in" }).click();
     await here.waitForURL(/\/floor/);
     await here.getByRole("button", { name: /^Menu of/ }).click();
-    await here.getByRole("link", { name: "Where you are signed in" }).click();
+    await here.getByRole("link", { name: "Your sign-in and teams" }).click();
     await expect(here.getByText("· this one")).toHaveCount(1);
     const rows = await here.getByRole("row").count();
     const [from] = await Promise.all([

@@ -278,7 +278,7 @@ test.describe("malformed input is a sentence, never a 500", () => {
       ["/athletes/ATHLETE", { intent: "drop-answer", answerId: "%" }, 200, ""],
       [
         "/plan/PLAN",
-        { intent: "copy", name: "Far", startDate: "9999-12-31", squadId: "" },
+        { intent: "copy", name: "Far", startDate: "9999-12-31", groupId: "" },
         200,
         "A date",
       ],
@@ -571,7 +571,7 @@ test.describe("it comes back", () => {
       RETURNING hash, created_at`;
     try {
       const { spawnSync } = await import("node:child_process");
-      const started = spawnSync(process.execPath, ["scripts/start.mjs"], {
+      const started = spawnSync(process.execPath, ["scripts/serve.mjs"], {
         encoding: "utf8",
         env: { ...process.env, NODE_ENV: "production", LOG_LEVEL: "silent", PORT: "4790" },
         timeout: 30_000,

@@ -190,7 +190,7 @@ test("a port in use, and a database that is away at the start, are said in one s
   const port = new URL(baseURL ?? "").port;
   const run = async (env: Record<string, string>) => {
     const { spawnSync } = await import("node:child_process");
-    return spawnSync(process.execPath, ["scripts/start.mjs"], {
+    return spawnSync(process.execPath, ["scripts/serve.mjs"], {
       encoding: "utf8",
       env: { ...process.env, LOG_LEVEL: "silent", ...env },
       timeout: 30_000,

@@ -37,15 +37,34 @@ function system(command, args, options = {}) {
   return result.stdout;
 }
 
+const PROGRAMS = "/usr/lib/postgresql";
+
+/** The major versions whose programs are installed, the oldest first. */
+function installedVersions() {
+  if (!existsSync(PROGRAMS)) return [];
+  return readdirSync(PROGRAMS)
+    .filter((name) => existsSync(path.join(PROGRAMS, name, "bin", "initdb")))
+    .sort((a, b) => Number(a) - Number(b));
+}
+
 /** Folder of the newest installed PostgreSQL's programs, or undefined. */
 export function postgresBin() {
-  const base = "/usr/lib/postgresql";
-  if (!existsSync(base)) return undefined;
-  const versions = readdirSync(base)
-    .filter((name) => existsSync(path.join(base, name, "bin", "initdb")))
-    .sort((a, b) => Number(a) - Number(b));
-  const newest = versions.at(-1);
-  return newest && path.join(base, newest, "bin");
+  const newest = installedVersions().at(-1);
+  return newest && path.join(PROGRAMS, newest, "bin");
+}
+
+/** Folder of the programs that read a cluster: of its own major version, and no other. */
+function binOf(data) {
+  const file = path.join(data, "PG_VERSION");
+  if (!existsSync(file)) return ensurePostgres();
+  const version = readFileSync(file, "utf8").trim();
+  const installed = installedVersions();
+  if (installed.includes(version)) return path.join(PROGRAMS, version, "bin");
+  const have =
+    installed.length > 0 ? `this machine has ${installed.join(", ")}` : "none is installed";
+  throw new SetupProblem(
+    `The data in ${data} is of PostgreSQL ${version}; ${have}. Nothing was changed. Install PostgreSQL ${version} (apt-get install postgresql-${version}) and start again, or move the data with pg_upgrade first (docs/settings.md, “A newer PostgreSQL”).`,
+  );
 }
 
 /** Installs Debian packages as root; otherwise says the command to run. */
@@ -140,13 +159,20 @@ function checkReachable(folder) {
  * Starts (and on the first run makes) a cluster.
  * @param {string} folder where it lives
  * @param {number} wishedPort
+ * @param options `kept`: what lies there is somebody's own and is never made anew
  * @returns urls of the four roles, `stop()`, and whether it was made now
  */
-export async function startCluster(folder, wishedPort) {
-  const bin = ensurePostgres();
-  checkReachable(folder);
+export async function startCluster(folder, wishedPort, { kept = false } = {}) {
   const data = path.join(folder, "data");
   const secrets = path.join(folder, "roles.json");
+  const isThere = existsSync(path.join(data, "PG_VERSION"));
+  if (kept && isThere && !existsSync(secrets)) {
+    throw new SetupProblem(
+      `${secrets} is missing: the passwords of the data beside it. Nothing was changed. Put the file back, or name another folder with SPREZZA_DATA.`,
+    );
+  }
+  const bin = binOf(data);
+  checkReachable(folder);
   mkdirSync(folder, { recursive: true });
   const owner = isRoot ? ownerIds() : undefined;
   if (owner) {
@@ -155,7 +181,7 @@ export async function startCluster(folder, wishedPort) {
   }
 
   let made = false;
-  if (!existsSync(path.join(data, "PG_VERSION")) || !existsSync(secrets)) {
+  if (!isThere || !existsSync(secrets)) {
     made = true;
     rmSync(data, { recursive: true, force: true });
     const roles = Object.fromEntries(
@@ -255,7 +281,7 @@ export async function startCluster(folder, wishedPort) {
 }
 
 /** Port of a server that runs on this folder, if its process is alive. */
-function runningPort(data) {
+export function runningPort(data) {
   const file = path.join(data, "postmaster.pid");
   if (!existsSync(file)) return undefined;
   const [pid, , , port] = readFileSync(file, "utf8").split("\n");

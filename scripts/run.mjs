@@ -53,17 +53,18 @@ function collected(program, args, env = {}) {
 }
 
 /**
- * Starts the built server (its supervisor, as `npm start` does) and waits for its address.
+ * Starts the built server (its supervisor, as `npm start` comes to) and waits for its address.
  * `stop()` lets it drain; `kill()` ends everything at once, as a power cut would.
  */
 export function startServer(env) {
   // A group of its own: a killed supervisor leaves nothing behind, and Ctrl-C is ours to pass on.
-  const child = spawn(process.execPath, ["scripts/start.mjs"], {
+  const child = spawn(process.execPath, ["scripts/serve.mjs"], {
     env: { ...process.env, ...env },
     stdio: ["ignore", "pipe", "inherit", "ipc"],
     detached: true,
   });
   let pids = {};
+  let firstRun = false;
   child.on("message", (message) => {
     pids = message.pids ?? pids;
   });
@@ -79,6 +80,7 @@ export function startServer(env) {
       const match = /^listening (\S+)$/m.exec(text);
       if (!match) return;
       found = true;
+      firstRun = /^first run$/m.test(text);
       resolve(match[1]);
     });
     child.on("exit", (code) => reject(new Error(`The server ended with code ${code}.`)));
@@ -88,6 +90,8 @@ export function startServer(env) {
   return {
     child,
     address,
+    /** Whether the server said that it has no team yet; known once it has an address. */
+    isFirstRun: () => firstRun,
     ended,
     /** Process numbers of `pages`, `floor` and `front`, as they were at the start. */
     pids: () => pids,

@@ -49,10 +49,10 @@ function yieldTo(child, name) {
 }
 
 /**
- * @param options `env` for the processes; `listening(address)` when all are up; `changed()` when a
- *   process came up; `refused(sentence)` where the first start fails, or after too many failed ones
+ * @param options `env` for the processes; `listening(address)` when all are up; `firstRun()` before
+ *   that, where there is no team yet; `changed()` when a process came up; `refused(sentence)` where the first start fails, or after too many failed ones
  */
-export function supervise({ env, listening, changed, refused }) {
+export function supervise({ env, listening, changed, refused, firstRun = () => {} }) {
   // One clock for all of them, also for one that is started again.
   const clockStartedMs = String(Date.now());
   const key = randomBytes(24).toString("base64url");
@@ -97,6 +97,7 @@ export function supervise({ env, listening, changed, refused }) {
     child.on("error", (error) => note(50, `${name} could not be started: ${error.message}`));
     child.on("message", (message) => {
       if (message.refused !== undefined) sentence = message.refused;
+      if (message.firstRun && !told) firstRun();
       if (message.listening === undefined) return;
       clearTimeout(late);
       worker.up = true;

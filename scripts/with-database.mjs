@@ -35,6 +35,7 @@ export async function testDatabase(database, apart = "") {
       SESSION_SECRET: "only-for-tests-only-for-tests-only-for-tests",
       SIGN_IN_TRIES_A_MINUTE: "20",
       LOG_LEVEL: "error",
+      SPREZZA_DEMO: "1",
     };
     const admin = {
       ...env,
@@ -61,7 +62,6 @@ export async function testServer(env, wishedPort = 4100) {
     PORT: String(wishedPort),
     PORT_OR_NEXT: "1",
     HOST: "127.0.0.1",
-    SPREZZA_DEMO: "1",
     SHOW_LOG: "1",
   });
   return { base: await server.address, stop: () => server.stop(), pids: () => server.pids() };

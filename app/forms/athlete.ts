@@ -96,9 +96,18 @@ const birthYear = optionalWhole(1920, 2025, "A year, for example 2001.").transfo
   (year) => year ?? null,
 );
 
-export const FactsForm = z.object({
+/** Ids under one name arrive as a comma list (see `formObject`). */
+export const idList = z
+  .string()
+  .default("")
+  .transform((text) => text.split(",").filter((one) => one !== ""))
+  .pipe(z.array(z.uuid()).max(40));
+
+const AthleteFacts = z.object({
   name: z.string().trim().min(1, "A name is needed.").max(80),
-  squadId: z.uuid(),
+  squadId: emptyIsNull(z.uuid()),
+  /** Squads besides the first. */
+  alsoIn: idList,
   goal: emptyIsNull(z.enum(GOALS)),
   seasonPhase: emptyIsNull(z.enum(SEASON_PHASES)),
   sport: z
@@ -116,8 +125,20 @@ export const FactsForm = z.object({
   trainingSince: optionalDate.transform((value) => value ?? null),
 });
 
+/** Who trains alone has no squad's room: one of their own is needed. */
+const alone = (facts: { squadId: string | null; roomId: string | null }) =>
+  facts.squadId !== null || facts.roomId !== null;
+const ALONE_NEEDS_ROOM = {
+  message: "An athlete without a squad needs a usual room of their own.",
+  path: ["roomId"],
+};
+
+export const FactsForm = AthleteFacts.refine(alone, ALONE_NEEDS_ROOM);
+
 /** A new person: the same, and whether somebody of that name is another one. */
-export const NewPersonForm = FactsForm.extend({ another: z.literal("yes").optional() });
+export const NewPersonForm = AthleteFacts.extend({
+  another: z.literal("yes").optional(),
+}).refine(alone, ALONE_NEEDS_ROOM);
 
 /** To erase a person the whole name is typed. */
 export const EraseForm = z.object({ typed: z.string().max(120) });

@@ -150,7 +150,7 @@ export const EditSchema = z.object({
 
 export const NewBlockForm = z.object({
   name,
-  squadId: z.uuid("Choose a squad."),
+  groupId: z.uuid("Choose a squad, or an athlete who trains alone."),
   roomId: z.uuid("Choose a room."),
   startDate: date,
   weeks: z.coerce

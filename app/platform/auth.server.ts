@@ -1,10 +1,9 @@
 import { betterAuth } from "better-auth";
 import { drizzleAdapter } from "better-auth/adapters/drizzle";
+import { LEAST_PASSWORD } from "../../core/settings/sign-in";
 import * as schema from "../../db/schema/auth";
 import { databases } from "./database.server";
 import { environment } from "./env.server";
-
-export const LEAST_PASSWORD = 10;
 
 function make() {
   const settings = environment();
@@ -42,6 +41,34 @@ let instance: Auth | undefined;
 export function auth(): Auth {
   instance ??= make();
   return instance;
+}
+
+/** A password as it is kept. */
+export { hashPassword } from "better-auth/crypto";
+
+/** What a sign-in came to: its cookies and whose it is, or the status that refused it. */
+export type SignedIn =
+  | { ok: true; userId: string; cookies: string[] }
+  | { ok: false; status: number };
+
+/** Signs in with address and password, through the library's own limit. */
+export async function signIn(
+  request: Request,
+  who: { email: string; password: string },
+): Promise<SignedIn> {
+  const response = await callAuth(request, "/sign-in/email", who);
+  if (!response.ok) return { ok: false, status: response.status };
+  const body = (await response.json()) as { user?: { id?: string } };
+  const userId = body.user?.id;
+  if (!userId) return { ok: false, status: 500 };
+  return { ok: true, userId, cookies: response.headers.getSetCookie() };
+}
+
+/** Whoever is signed in here, whether or not a team lets them in. */
+export async function signedInUser(request: Request) {
+  if (!(request.headers.get("cookie") ?? "").includes("sprezza.session_token")) return undefined;
+  const session = await auth().api.getSession({ headers: request.headers });
+  return session ? { id: session.user.id, email: session.user.email } : undefined;
 }
 
 /** Calls the sign-in library as if over HTTP, so that its rate limit counts. */

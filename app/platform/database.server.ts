@@ -91,6 +91,15 @@ export function isDatabaseAway(error: unknown): boolean {
 
 const FOREIGN_KEY_VIOLATION = "23503";
 
+/** The rule of the database that refused a row, by its name. */
+export function brokenRule(error: unknown): string | undefined {
+  for (let at: unknown = error; at instanceof Error; at = at.cause) {
+    const rule = (at as { constraint_name?: string }).constraint_name;
+    if (rule) return rule;
+  }
+  return undefined;
+}
+
 /** Whether the database refused a row because what it names is not in the team. */
 export function refersToNothing(error: unknown): boolean {
   for (let at: unknown = error; at instanceof Error; at = at.cause)

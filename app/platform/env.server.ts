@@ -10,6 +10,13 @@ const Environment = z.object({
   PORT: z.coerce.number().int().min(0).max(65535).default(3000),
   TLS_KEY: z.string().optional(),
   TLS_CERT: z.string().optional(),
+  /** How people and tablets reach this server, where it is not the address in a coach's browser. */
+  PUBLIC_URL: z.url().optional(),
+  /** The mail server that links may be sent by; without it they are handed over. */
+  SMTP_URL: z.url().optional(),
+  MAIL_FROM: z.string().default("Sprezza <sprezza@localhost>"),
+  /** Printed by the start: opens the page that makes the first team. */
+  FIRST_RUN_CODE: z.string().default(""),
   /** Fixes the clock for tests and pictures, ISO 8601. */
   SPREZZA_NOW: z.iso.datetime({ offset: true }).optional(),
   /** Days that browsers keep to HTTPS; only with a certificate that every visitor trusts. */

@@ -22,6 +22,23 @@ const GONE = failed(
   "Something that this refers to is not in your team any more. Load the page again.",
 );
 
+/** One transaction that does all of its work or, where the work comes to a failure, none of it. */
+export async function inTeamWhole<T>(
+  principal: Pick<Principal, "teamId">,
+  work: (tx: TeamTransaction) => Promise<Outcome<T>>,
+): Promise<Outcome<T>> {
+  try {
+    return await inTeam(principal, async (tx) => {
+      const outcome = await work(tx);
+      if (!outcome.ok) throw new Undone(outcome);
+      return outcome;
+    });
+  } catch (error) {
+    if (error instanceof Undone) return error.outcome as Outcome<T>;
+    throw error;
+  }
+}
+
 /**
  * One transaction that makes something, once for what was sent: the same form sent again (a
  * second press, a link that broke before the answer came) is answered with what it made the first
@@ -40,7 +57,7 @@ export async function inTeamOnce<T>(
   const key = submissionKey();
   const at = now();
   try {
-    if (key === undefined) return await inTeam(principal, work);
+    if (key === undefined) return await inTeamWhole(principal, work);
     return await inTeam(principal, async (tx) => {
       if (!(await claimSubmission(tx, key, at))) {
         return (await submissionResult(tx, key)) as Outcome<T>;

@@ -54,6 +54,10 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/sign-in", read: "anyone", write: "anyone" },
   { path: "/sign-out", read: "anyone", write: "anyone" },
   { path: "/pair", read: "anyone", write: "anyone" },
+  { path: "/first-run", read: "anyone", write: "anyone" },
+  { path: "/join/:token", read: "anyone", write: "anyone" },
+  { path: "/reset/:token", read: "anyone", write: "anyone" },
+  { path: "/forgot", read: "anyone", write: "anyone" },
   { path: "/health", read: "anyone" },
   { path: "/health/live", read: "anyone" },
   { path: "/floor", read: staff, write: ["owner", "coach", "assistant"] },
@@ -70,6 +74,8 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/athletes", read: staff, write: coaches },
   { path: "/athletes/profiles", read: staff },
   { path: "/athletes/box", read: staff, write: coaches },
+  { path: "/athletes/squads", read: staff, write: coaches },
+  { path: "/athletes/add", read: coaches, write: coaches },
   { path: "/athletes/testing-day", read: coaches, write: coaches },
   { path: "/athletes/:athleteId", read: staff, write: coaches },
   { path: "/athletes/:athleteId/box", read: staff, write: coaches },
@@ -93,6 +99,8 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/library/coach-set", read: staff, write: coaches },
   { path: "/data", read: coaches, write: coaches },
   { path: "/data/out/:file", read: coaches },
+  { path: "/people", read: coaches, write: coaches },
+  { path: "/first-hour", read: coaches, write: coaches },
   { path: "/tablets", read: coaches, write: coaches },
   { path: "/card", read: ["athlete"], write: ["athlete"] },
   { path: "/api/at-rack", read: ["rack"] },
@@ -115,6 +123,37 @@ export function isAllowed(allowed: Allowed | undefined, actor: Actor | undefined
 /** Whether a principal may act on a page: for showing or leaving out what changes it. */
 export function mayWrite(principal: Principal, path: string): boolean {
   return isAllowed(ROUTE_RIGHTS.find((rule) => rule.path === path)?.write, actorOf(principal));
+}
+
+/** A person's place in one team. */
+export interface Standing {
+  teamId: string;
+  role: Role;
+  suspended: boolean;
+}
+
+/**
+ * Whether somebody may give a link that sets another's password. A password opens every team of
+ * its person: so the giver must stand over each of them, as its owner, or as a coach where the
+ * person is an athlete there. Nobody takes over another team's person by a reset.
+ */
+export function mayGiveReset(giver: readonly Standing[], person: readonly Standing[]): boolean {
+  return (
+    person.length > 0 &&
+    person.every((place) =>
+      giver.some(
+        (own) =>
+          own.teamId === place.teamId &&
+          !own.suspended &&
+          (own.role === "owner" || (own.role === "coach" && place.role === "athlete")),
+      ),
+    )
+  );
+}
+
+/** Whom a role may invite, suspend or remove: owners everybody, coaches the athletes. */
+export function mayManage(role: Role, of: Role): boolean {
+  return role === "owner" || (role === "coach" && of === "athlete");
 }
 
 /** Where an actor starts. */

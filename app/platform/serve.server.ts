@@ -8,6 +8,7 @@ import { answer, sentence } from "./answer.server";
 import { closeDatabases, databases, isDatabaseAway } from "./database.server";
 import { type Environment, environment } from "./env.server";
 import { endStreams } from "./event-stream.server";
+import { isFirstRun, mixedUp } from "./installation.server";
 import { log } from "./log.server";
 import { packedAssets } from "./packed-assets.server";
 import { stepsBehind } from "./schema-version.server";
@@ -33,7 +34,7 @@ class Refused extends Error {}
 export async function serve(build: ServerBuild): Promise<void> {
   try {
     const settings = environmentOr();
-    await checkDatabases(settings);
+    if (await checkDatabases(settings)) await checkInstallation(settings);
     await listen(build, settings);
   } catch (error) {
     if (!(error instanceof Refused)) throw error;
@@ -51,8 +52,9 @@ function environmentOr(): Environment {
 /**
  * A first start wants its database, and one whose tables are of this version. A process that is
  * started again serves also while the database is away: its pages say so, and it comes back.
+ * @returns whether the databases answer
  */
-async function checkDatabases(settings: Environment): Promise<void> {
+async function checkDatabases(settings: Environment): Promise<boolean> {
   for (const [name, address] of [
     ["app", settings.DATABASE_URL],
     ["auth", settings.AUTH_DATABASE_URL],
@@ -60,7 +62,7 @@ async function checkDatabases(settings: Environment): Promise<void> {
     try {
       await databases()[name].client`SELECT 1`;
     } catch (error) {
-      if (settings.STARTED_AGAIN === "1" && isDatabaseAway(error)) return;
+      if (settings.STARTED_AGAIN === "1" && isDatabaseAway(error)) return false;
       const setting = name === "app" ? "DATABASE_URL" : "AUTH_DATABASE_URL";
       refuse(
         `The database does not answer at ${new URL(address).host}. Start it, or correct ${setting}, then start again.`,
@@ -73,6 +75,15 @@ async function checkDatabases(settings: Environment): Promise<void> {
       `The database is ${behind} ${behind === 1 ? "step" : "steps"} behind this version. Keep a backup, run \`npm run migrate\` with OWNER_DATABASE_URL set, then start again.`,
     );
   }
+  return true;
+}
+
+/** Demo and real data never mix; and whoever started a server without a team is told so. */
+async function checkInstallation(settings: Environment): Promise<void> {
+  const words = await mixedUp();
+  if (words) refuse(words);
+  if (settings.SPREZZA_PROCESS === "pages" && (await isFirstRun()))
+    process.send?.({ firstRun: true });
 }
 
 async function listen(build: ServerBuild, settings: Environment): Promise<void> {

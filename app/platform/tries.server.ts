@@ -36,6 +36,12 @@ const pairingLimits = (address: string): Limit[] => {
   ];
 };
 
+/** The code that makes the first team, and asking for a link by mail. */
+const codeLimits = (address: string, what: string): Limit[] => [
+  { key: `${what}:${address}`, most: 10, windowMs: 15 * MINUTE_MS },
+  { key: what, most: 60, windowMs: 15 * MINUTE_MS },
+];
+
 /** Where the request came from, as the front says. */
 export function addressOf(request: Request): string {
   return request.headers.get("x-client-address") ?? "unknown";
@@ -76,3 +82,9 @@ export const takeSignInTry = (request: Request, email: string) =>
 
 export const takePairingTry = (request: Request) =>
   take(request, "pairing a tablet", pairingLimits(addressOf(request)));
+
+export const takeFirstRunTry = (request: Request) =>
+  take(request, "first run", codeLimits(addressOf(request), "first-run"));
+
+export const takeResetTry = (request: Request) =>
+  take(request, "asking for a password link", codeLimits(addressOf(request), "ask-reset"));

@@ -15,6 +15,11 @@ export function resultOf(data: unknown, intent: string): FormResult | undefined 
   return result && (result.intent === undefined || result.intent === intent) ? result : undefined;
 }
 
+/** What is wrong with the fields of a page's only form. */
+export function problemsOf(data: unknown): Record<string, string> {
+  return (data as FormResult | undefined)?.problems ?? {};
+}
+
 /** A form that is folded away until it is wanted; it stays open while something is wrong. */
 export function Adder({
   title,

@@ -56,7 +56,14 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
   const teamId = uuid();
   try {
     await withTeam(database, teamId, async (tx) => {
-      await tx.insert(schema.team).values({ id: teamId, name: "Skerry Coast", unit: "kg" });
+      await tx.insert(schema.installation).values({ kind: "demo", madeAt: now });
+      await tx.insert(schema.team).values({
+        id: teamId,
+        name: "Skerry Coast",
+        unit: "kg",
+        zone: "Europe/Oslo",
+        firstHour: { over: true },
+      });
       // First, for blocks name their school by its id.
       const ofLibrary = uuidFrom(seededRandom(SEED + 1));
       await copyPlanLibrary(tx, { enteredBy: "Callum Reyk", enteredAt: now }, ofLibrary);

@@ -1,4 +1,4 @@
-import { and, asc, eq, sql } from "drizzle-orm";
+import { and, asc, eq, inArray, isNull, sql } from "drizzle-orm";
 import type { MassUnit } from "../../core/units/mass";
 import type { Database } from "../connection.server";
 import { athlete, membership, type Role, rack, rackDevice, room, team } from "../schema";
@@ -7,26 +7,49 @@ import type { TeamTransaction } from "../team.server";
 
 export interface Member {
   teamId: string;
+  teamName: string;
   role: Role;
   name: string;
   athleteId: string | undefined;
 }
 
-/** The team a person works in (the first they joined). Runs as the sign-in role. */
-export async function membershipOf(signIn: Database, userId: string): Promise<Member | undefined> {
-  const [row] = await signIn
-    .select()
+/**
+ * The teams that let a person in, in the order of joining. Runs as the sign-in role.
+ * @param userId whose
+ */
+export async function membershipsOf(signIn: Database, userId: string): Promise<Member[]> {
+  const rows = await signIn
+    .select({
+      teamId: membership.teamId,
+      teamName: team.name,
+      role: membership.role,
+      name: membership.name,
+      athleteId: membership.athleteId,
+    })
     .from(membership)
-    .where(eq(membership.userId, userId))
-    .orderBy(asc(membership.createdAt))
-    .limit(1);
-  if (!row) return undefined;
-  return {
-    teamId: row.teamId,
-    role: row.role,
-    name: row.name,
-    athleteId: row.athleteId ?? undefined,
-  };
+    .innerJoin(team, eq(team.id, membership.teamId))
+    .where(
+      and(
+        eq(membership.userId, userId),
+        isNull(membership.suspendedAt),
+        isNull(membership.removedAt),
+      ),
+    )
+    .orderBy(asc(membership.createdAt));
+  return rows.map((row) => ({ ...row, athleteId: row.athleteId ?? undefined }));
+}
+
+/** Every team that a person belongs to, suspended there or not. Runs as the sign-in role. */
+export function standingsOf(signIn: Database, userIds: readonly string[]) {
+  return signIn
+    .select({
+      userId: membership.userId,
+      teamId: membership.teamId,
+      role: membership.role,
+      suspended: sql<boolean>`${membership.suspendedAt} IS NOT NULL`,
+    })
+    .from(membership)
+    .where(and(inArray(membership.userId, [...userIds]), isNull(membership.removedAt)));
 }
 
 /** Takes sign-ins away that belong to no team any more. Runs as the sign-in role. */

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, inArray, isNull, or } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNull, or, sql } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
 import { type Limit, limitHolds } from "../../core/maxes/limits";
 import type { LocalDate } from "../../core/units/time";
@@ -14,6 +14,7 @@ import {
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf, ofAthletes } from "./any-of.server";
+import { type InSquads, squadsOf } from "./squads.server";
 
 export async function updateAthlete(
   tx: TeamTransaction,
@@ -33,6 +34,61 @@ export async function addAthlete(
   row: Omit<typeof athlete.$inferInsert, "teamId">,
 ): Promise<void> {
   await tx.insert(athlete).values({ teamId: tx.teamId, ...row });
+}
+
+/** Rows that one statement takes: the protocol holds 65,535 values. */
+const ROWS_A_STATEMENT = 1000;
+
+function* inParts<T>(rows: readonly T[]): Generator<T[]> {
+  for (let i = 0; i < rows.length; i += ROWS_A_STATEMENT) yield rows.slice(i, i + ROWS_A_STATEMENT);
+}
+
+/** Many new athletes. */
+export async function addAthletes(
+  tx: TeamTransaction,
+  rows: ReadonlyArray<Omit<typeof athlete.$inferInsert, "teamId">>,
+): Promise<void> {
+  for (const part of inParts(rows))
+    await tx.insert(athlete).values(part.map((row) => ({ teamId: tx.teamId, ...row })));
+}
+
+/** Many changed athletes: those of the same change in one statement. */
+export async function updateAthletes(
+  tx: TeamTransaction,
+  changes: ReadonlyArray<{
+    id: string;
+    facts: Partial<Omit<typeof athlete.$inferInsert, "teamId" | "id">>;
+  }>,
+): Promise<void> {
+  const groups = new Map<string, { facts: (typeof changes)[number]["facts"]; ids: string[] }>();
+  for (const { id, facts } of changes) {
+    if (Object.keys(facts).length === 0) continue;
+    const key = JSON.stringify(facts);
+    const group = groups.get(key) ?? { facts, ids: [] };
+    group.ids.push(id);
+    groups.set(key, group);
+  }
+  for (const { facts, ids } of groups.values())
+    await tx.update(athlete).set(facts).where(anyOf(athlete.id, ids));
+}
+
+/** Body masses of many, one a day each. */
+export async function addBodyMasses(
+  tx: TeamTransaction,
+  rows: ReadonlyArray<Omit<typeof bodyMass.$inferInsert, "teamId">>,
+): Promise<void> {
+  for (const part of inParts(rows))
+    await tx
+      .insert(bodyMass)
+      .values(part.map((row) => ({ teamId: tx.teamId, ...row })))
+      .onConflictDoUpdate({
+        target: [bodyMass.teamId, bodyMass.athleteId, bodyMass.date],
+        set: {
+          mass: sql`excluded.mass`,
+          enteredBy: sql`excluded.entered_by`,
+          enteredAt: sql`excluded.entered_at`,
+        },
+      });
 }
 
 /** Body masses of one athlete or of all, the newest first. */
@@ -68,17 +124,14 @@ export async function keepBodyMass(
     });
 }
 
-/** Competitions of an athlete and of the squad, or of the whole team; the next first. */
-export async function competitions(
-  tx: TeamTransaction,
-  of?: { athleteId: string; squadId: string },
-) {
+/** Competitions of an athlete and of their squads, or of the whole team; the next first. */
+export async function competitions(tx: TeamTransaction, of?: InSquads) {
   return tx
     .select()
     .from(competition)
     .where(
       of
-        ? or(eq(competition.athleteId, of.athleteId), eq(competition.squadId, of.squadId))
+        ? or(eq(competition.athleteId, of.id), anyOf(competition.squadId, squadsOf(of)))
         : undefined,
     )
     .orderBy(asc(competition.date));

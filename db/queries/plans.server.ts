@@ -1,14 +1,16 @@
-import { and, asc, desc, eq, gt, inArray, isNull, ne } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, isNull, ne, sql } from "drizzle-orm";
 import { type Block, leadSlot } from "../../core/plan/block";
 import type { BlockEdit } from "../../core/plan/edits";
 import type { LocalDate } from "../../core/units/time";
-import { type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
+import { athlete, type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { listVariants, type VariantRow } from "./maxes.server";
+import type { Group } from "./squads.server";
 
 const withNames = {
   plan,
-  squadName: squad.name,
+  /** The squad's, or the athlete's who trains alone. */
+  squadName: sql<string>`coalesce(${squad.name}, ${athlete.name})`,
   roomName: room.name,
   zone: room.zone,
 };
@@ -17,7 +19,8 @@ function joined(tx: TeamTransaction) {
   return tx
     .select(withNames)
     .from(plan)
-    .innerJoin(squad, and(eq(squad.teamId, plan.teamId), eq(squad.id, plan.squadId)))
+    .leftJoin(squad, and(eq(squad.teamId, plan.teamId), eq(squad.id, plan.squadId)))
+    .leftJoin(athlete, and(eq(athlete.teamId, plan.teamId), eq(athlete.id, plan.athleteId)))
     .innerJoin(room, and(eq(room.teamId, plan.teamId), eq(room.id, plan.roomId)));
 }
 
@@ -54,14 +57,19 @@ function withLead(
 export async function listPlans(tx: TeamTransaction): Promise<PlanRow[]> {
   const rows = await joined(tx)
     .where(isNull(plan.awayOn))
-    .orderBy(desc(plan.startDate), asc(squad.name));
+    .orderBy(desc(plan.startDate), asc(withNames.squadName));
   return withVariants(tx, rows);
 }
 
-/** The other plans of a plan's squad, the newest first. */
+const ofGroup = (group: Group) =>
+  group.athleteId === null
+    ? eq(plan.squadId, group.squadId ?? "")
+    : eq(plan.athleteId, group.athleteId);
+
+/** The other plans of a plan's squad or client, the newest first. */
 export async function plansOfSquad(tx: TeamTransaction, of: PlanRow): Promise<PlanRow[]> {
   const rows = await joined(tx)
-    .where(and(isNull(plan.awayOn), eq(plan.squadId, of.plan.squadId), ne(plan.id, of.plan.id)))
+    .where(and(isNull(plan.awayOn), ofGroup(of.plan), ne(plan.id, of.plan.id)))
     .orderBy(desc(plan.startDate));
   return rows.map((row) => withLead(row, of.variants));
 }

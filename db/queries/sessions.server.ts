@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
 import { putCopies, takeCopies } from "../../core/floor/display-copy";
 import { type EntryBody, type LogEntry, withoutPlace } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
@@ -14,6 +14,7 @@ import {
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf } from "./any-of.server";
+import { type InSquads, squadsOf } from "./squads.server";
 
 /** Of any session: a plan's day, or a pairing that has neither plan nor room. */
 export interface SessionHead {
@@ -89,10 +90,10 @@ export function sessionsOfPlan(tx: TeamTransaction, planId: string): Promise<Pla
     .orderBy(asc(trainingSession.week));
 }
 
-/** The last sessions of a squad's plans, the newest first. */
-export function sessionsOfSquad(
+/** The last sessions of somebody's plans (their squads' and their own), the newest first. */
+export function sessionsFor(
   tx: TeamTransaction,
-  squadId: string,
+  person: InSquads,
   most: number,
 ): Promise<PlanSession[]> {
   return tx
@@ -102,7 +103,7 @@ export function sessionsOfSquad(
       plan,
       and(eq(plan.teamId, trainingSession.teamId), eq(plan.id, trainingSession.planId)),
     )
-    .where(eq(plan.squadId, squadId))
+    .where(or(anyOf(plan.squadId, squadsOf(person)), eq(plan.athleteId, person.id)))
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
 }

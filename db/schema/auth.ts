@@ -1,6 +1,6 @@
 /** Sign-in: people, their sessions and passwords. A schema of its own, which only the sign-in
  * role may read; nothing here belongs to a team. */
-import { bigint, boolean, integer, pgSchema, text, timestamp } from "drizzle-orm/pg-core";
+import { bigint, boolean, integer, pgSchema, text, timestamp, uuid } from "drizzle-orm/pg-core";
 
 export const authSchema = pgSchema("auth");
 
@@ -61,4 +61,32 @@ export const rateLimit = authSchema.table("rate_limit", {
   key: text("key").notNull().unique(),
   count: integer("count").notNull(),
   lastRequest: bigint("last_request", { mode: "number" }).notNull(),
+});
+
+export const RESET_BY = ["team", "mail", "terminal"] as const;
+
+/** A link that sets a new password, once. Only the hash of its secret is kept. */
+export const passwordReset = authSchema.table("password_reset", {
+  id: uuid("id").primaryKey(),
+  userId: text("user_id")
+    .notNull()
+    .references(() => user.id, { onDelete: "cascade" }),
+  tokenHash: text("token_hash").notNull().unique(),
+  /** Who gave it out: somebody of a team, the person's own mail, the server's terminal. */
+  by: text("by", { enum: RESET_BY }).notNull(),
+  /** By somebody of a team: which, and who. It ends when that right has ended. */
+  teamId: uuid("team_id"),
+  givenBy: text("given_by").notNull().default(""),
+  expiresAt: moment("expires_at").notNull(),
+  createdAt: moment("created_at").notNull(),
+  usedAt: moment("used_at"),
+});
+
+export const INSTALLATIONS = ["demo", "own"] as const;
+
+/** What this database is for: one row. The demo's data and a real team's never share one. */
+export const installation = authSchema.table("installation", {
+  only: boolean("only").primaryKey().default(true),
+  kind: text("kind", { enum: INSTALLATIONS }).notNull(),
+  madeAt: moment("made_at").notNull(),
 });

@@ -6,6 +6,7 @@ export * from "./imports";
 export * from "./lab";
 export * from "./library";
 export * from "./maxes";
+export * from "./people";
 export * from "./person";
 export * from "./plan";
 export * from "./session";

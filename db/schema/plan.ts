@@ -1,5 +1,6 @@
 import { sql } from "drizzle-orm";
 import {
+  check,
   date,
   doublePrecision,
   foreignKey,
@@ -20,16 +21,18 @@ import type { BlockEdit } from "../../core/plan/edits";
 import type { Recipe } from "../../core/recipe/recipe";
 import type { LocalDate } from "../../core/units/time";
 import { entered, teamKey } from "./keys";
-import { room, squad } from "./team";
+import { athlete, room, squad } from "./team";
 
-/** A block for a squad: recipes in slots on days, where and from when they are done. */
+/** A block for a squad or one athlete: recipes in slots on days, where and from when they are done. */
 export const plan = pgTable(
   "plan",
   {
     ...teamKey(),
     /** Name and start stand in the block too; here for lists. */
     name: text("name").notNull(),
-    squadId: uuid("squad_id").notNull(),
+    /** Whom it is for: a squad, or one athlete who trains alone. */
+    squadId: uuid("squad_id"),
+    athleteId: uuid("athlete_id"),
     roomId: uuid("room_id").notNull(),
     startDate: date("start_date").$type<LocalDate>().notNull(),
     block: jsonb("block").$type<Block>().notNull(),
@@ -43,7 +46,10 @@ export const plan = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    check("plan_for_one", sql`(squad_id IS NULL) <> (athlete_id IS NULL)`),
+    index("plan_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.squadId], foreignColumns: [squad.teamId, squad.id] }),
+    foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
     foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),
   ],
 );

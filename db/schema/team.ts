@@ -1,13 +1,17 @@
+import { sql } from "drizzle-orm";
 import {
   date,
   doublePrecision,
   foreignKey,
+  index,
   integer,
+  jsonb,
   pgTable,
   primaryKey,
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
 import { GOALS, SEASON_PHASES } from "../../core/maxes/season";
@@ -17,6 +21,23 @@ import type { LocalDate } from "../../core/units/time";
 export const ROLES = ["owner", "coach", "assistant", "athlete"] as const;
 export type Role = (typeof ROLES)[number];
 
+/** The steps from a new team to its first session. */
+export const FIRST_HOUR_STEPS = [
+  "school",
+  "room",
+  "squads",
+  "athletes",
+  "maxes",
+  "plan",
+  "tablets",
+] as const;
+export type FirstHourStep = (typeof FIRST_HOUR_STEPS)[number];
+/** `aside`: steps that somebody marked as seen or not wanted; `over`: the page has left. */
+export interface FirstHour {
+  aside?: FirstHourStep[];
+  over?: boolean;
+}
+
 export const team = pgTable("team", {
   id: uuid("id").primaryKey(),
   name: text("name").notNull(),
@@ -24,6 +45,12 @@ export const team = pgTable("team", {
   unit: text("unit", { enum: ["kg", "lb"] })
     .notNull()
     .default("kg"),
+  /** IANA zone of what belongs to no room. */
+  zone: text("zone").notNull().default("UTC"),
+  /** The school that new plans start with; a key in the database. */
+  schoolId: uuid("school_id"),
+  /** What of the first hour was set aside, and whether it is over. */
+  firstHour: jsonb("first_hour").$type<FirstHour>().notNull().default({}),
   createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
 });
 
@@ -51,6 +78,10 @@ export const squad = pgTable(
     name: text("name").notNull(),
     sport: text("sport").notNull(),
     roomId: uuid("room_id").notNull(),
+    /** Where it stands in every list of squads. */
+    position: integer("position").notNull().default(0),
+    /** Trains no more as a squad: on no list; its plans and sessions are kept. */
+    archivedAt: timestamp("archived_at", { withTimezone: true }),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
@@ -66,7 +97,8 @@ export const athlete = pgTable(
       .references(() => team.id),
     id: uuid("id").notNull(),
     name: text("name").notNull(),
-    squadId: uuid("squad_id").notNull(),
+    /** The squad that gives sport and room; none for a client who trains alone. */
+    squadId: uuid("squad_id"),
     birthYear: integer("birth_year"),
     /** First date of real barbell training; the training age counts from it. */
     trainingSince: date("training_since").$type<LocalDate>(),
@@ -92,6 +124,24 @@ export const athlete = pgTable(
   ],
 );
 
+/** Squads that an athlete trains with besides the one that gives sport and room. */
+export const athleteSquad = pgTable(
+  "athlete_squad",
+  {
+    teamId: uuid("team_id")
+      .notNull()
+      .references(() => team.id),
+    athleteId: uuid("athlete_id").notNull(),
+    squadId: uuid("squad_id").notNull(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.teamId, t.athleteId, t.squadId] }),
+    index("athlete_squad_squad").on(t.teamId, t.squadId),
+    foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
+    foreignKey({ columns: [t.teamId, t.squadId], foreignColumns: [squad.teamId, squad.id] }),
+  ],
+);
+
 /** A person's place in a team. */
 export const membership = pgTable(
   "membership",
@@ -109,10 +159,16 @@ export const membership = pgTable(
     /** For the role athlete: whose card it is. */
     athleteId: uuid("athlete_id"),
     createdAt: timestamp("created_at", { withTimezone: true }).notNull().defaultNow(),
+    /** May not sign in to this team until somebody lets them in again. */
+    suspendedAt: timestamp("suspended_at", { withTimezone: true }),
+    /** Belongs to the team no more; the row stays, for what they logged keeps its author. */
+    removedAt: timestamp("removed_at", { withTimezone: true }),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
     unique().on(t.teamId, t.userId),
+    // One sign-in an athlete's card.
+    uniqueIndex("membership_athlete").on(t.teamId, t.athleteId).where(sql`athlete_id IS NOT NULL`),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),
   ],
 );

@@ -82,6 +82,7 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
   const facts = {
     name: `Thrown ${unique}`,
     squadId: pick(w.squads),
+    alsoIn: w.squads[0] ?? "",
     goal: "sport",
     seasonPhase: "peak",
     sport: "judo",
@@ -174,7 +175,7 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       route: "/floor/pairing",
       body: form({
         complexId: pick(w.complexes),
-        squadId: pick(w.squads),
+        groupId: pick(w.squads),
         week: "1",
         present: w.athletes,
         simpler: [athleteId],
@@ -187,7 +188,7 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       body: form({
         intent: "new",
         name: `Thrown ${unique}`,
-        squadId: pick(w.squads),
+        groupId: pick(w.squads),
         roomId,
         startDate: "2026-04-06",
         weeks: "4",
@@ -197,14 +198,14 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     {
       route: "/plan",
       intent: "file",
-      body: form({ intent: "file", text: blockFile, squadId: pick(w.squads), roomId }),
+      body: form({ intent: "file", text: blockFile, groupId: pick(w.squads), roomId }),
     },
     onPlan("undo", {}, onEdited),
     onPlan("redo", {}, onEdited),
     onPlan("publish", { base: String(w.edited.seq) }, onEdited),
     onPlan("move", { roomId, rounding: "nearest" }, { refused: true }),
     onPlan("split", { athleteId }, { refused: true }),
-    onPlan("copy", { name: `Copy ${unique}`, startDate: "2026-06-01", squadId: "" }),
+    onPlan("copy", { name: `Copy ${unique}`, startDate: "2026-06-01", groupId: "" }),
     onPlan("away", {}),
     onPlan("drop-answer", { answerId: pick(w.answers) ?? randomUUID() }),
     {

@@ -1,5 +1,7 @@
+import { useState } from "react";
 import { Link } from "react-router";
 import { formObject, NewPersonForm, QuickForm } from "../../forms/athlete";
+import { ManyForm } from "../../forms/athlete-list";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -10,9 +12,11 @@ import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
+import { changeMany } from "../../workflows/athletes/athlete-list.server";
 import { readAthletes } from "../../workflows/athletes/read-athletes.server";
 import { addPerson, saveQuick } from "../../workflows/athletes/save-facts.server";
 import type { Route } from "./+types/athletes";
+import { ChangeMany } from "./change-many";
 import { SHOW_NAMES, SHOWS, type Show, SquadTable, shown } from "./squad-table";
 
 export function meta() {
@@ -37,6 +41,14 @@ const NO_FACTS = {
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
   const fields = formObject(await readForm(request));
+  if (fields.intent === "many") {
+    const parsed = ManyForm.safeParse(fields);
+    if (!parsed.success) {
+      const [message] = Object.values(fieldProblems(parsed.error));
+      return { ok: false as const, intent: "many", message: message ?? "Not changed." };
+    }
+    return { intent: "many", ...(await changeMany(principal, parsed.data)) };
+  }
   if (fields.intent === "person") {
     const parsed = NewPersonForm.safeParse({ ...NO_FACTS, ...fields });
     if (!parsed.success) {
@@ -59,15 +71,21 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 export const shouldRevalidate = keepOnFilter;
 
 export default function Athletes({ loaderData, actionData }: Route.ComponentProps) {
-  const { rows, squads, variants, archived, mayEdit } = loaderData;
+  const { rows, squads, rooms, variants, archived, mayEdit } = loaderData;
   const { params, set } = useAddress();
   const squadId = params.get("squad") ?? "";
   const show = SHOWS.find((one) => one === params.get("show")) ?? "all";
   const find = params.get("find") ?? "";
   const listed = rows.filter(
-    (row) => (squadId === "" || row.squadId === squadId) && shown(row, show),
+    (row) => (squadId === "" || row.squadIds.includes(squadId)) && shown(row, show),
   );
   const added = resultOf(actionData, "person");
+  const [marked, setMarked] = useState<ReadonlySet<string>>();
+  const mark = (ids: readonly string[], on: boolean) => {
+    const next = new Set(marked);
+    for (const id of ids) on ? next.add(id) : next.delete(id);
+    setMarked(next);
+  };
   return (
     <Page
       title="Athletes"
@@ -80,16 +98,52 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
           <Link className="btn" to="/athletes/profiles">
             Profiles
           </Link>
+          <Link className="btn" to="/athletes/squads">
+            Squads
+          </Link>
           {mayEdit ? (
-            <Link className="btn" to="/athletes/testing-day">
-              Testing day
-            </Link>
+            <>
+              <Link className="btn" to="/athletes/testing-day">
+                Testing day
+              </Link>
+              <Link className="btn" to="/athletes/add">
+                Add athletes
+              </Link>
+              <button
+                type="button"
+                className="btn"
+                aria-pressed={marked !== undefined}
+                onClick={() => setMarked(marked ? undefined : new Set())}
+              >
+                Change several
+              </button>
+            </>
           ) : null}
         </>
       }
+      margin={
+        marked ? (
+          <ChangeMany
+            key={resultOf(actionData, "many")?.ok ? "changed" : "open"}
+            marked={marked}
+            data={loaderData}
+            result={resultOf(actionData, "many")}
+          />
+        ) : undefined
+      }
     >
       {rows.length === 0 ? (
-        <Empty>No athletes yet. A squad's athletes stand here with their maxes.</Empty>
+        <Empty
+          action={
+            mayEdit ? (
+              <Link className="btn btn-primary" to="/athletes/add">
+                Paste a list
+              </Link>
+            ) : undefined
+          }
+        >
+          No athletes yet. They stand here with their maxes; a list of names is enough to begin.
+        </Empty>
       ) : null}
       <search className="mb-2 flex flex-wrap items-end gap-3">
         <span className="w-48">
@@ -124,7 +178,14 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
           </Select>
         </span>
       </search>
-      <SquadTable rows={listed} variants={variants} find={find} mayEdit={mayEdit} />
+      <SquadTable
+        rows={listed}
+        variants={variants}
+        find={find}
+        mayEdit={mayEdit}
+        marked={marked}
+        onMark={mark}
+      />
       {archived.length > 0 ? (
         <p className="py-1 text-muted">
           Archived:{" "}
@@ -144,6 +205,15 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
             <Field label="Name" name="name" problem={added?.problems?.name} />
             <Select label="Squad" name="squadId">
               {squads.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+              <option value="">none: trains alone</option>
+            </Select>
+            <Select label="Usual room" name="roomId" problem={added?.problems?.roomId}>
+              <option value="">the squad's</option>
+              {rooms.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
                 </option>

@@ -142,7 +142,8 @@ function FactsForm({ data, result }: { data: AthletePage; result: FormResult | u
         noValidate
       >
         <Field label="Name" name="name" defaultValue={person.name} problem={problems.name} />
-        <Select label="Squad" name="squadId" defaultValue={person.squadId}>
+        <Select label="Squad" name="squadId" defaultValue={person.squadId ?? ""}>
+          <option value="">none: trains alone</option>
           {squads.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
@@ -171,7 +172,12 @@ function FactsForm({ data, result }: { data: AthletePage; result: FormResult | u
           defaultValue={person.ownSport ?? ""}
           placeholder={person.sport}
         />
-        <Select label="Usual room" name="roomId" defaultValue={person.roomId ?? ""}>
+        <Select
+          label="Usual room"
+          name="roomId"
+          defaultValue={person.roomId ?? ""}
+          problem={problems.roomId}
+        >
           <option value="">the squad's</option>
           {rooms.map((one) => (
             <option key={one.id} value={one.id}>
@@ -218,6 +224,23 @@ function FactsForm({ data, result }: { data: AthletePage; result: FormResult | u
             </option>
           ))}
         </Select>
+        {squads.length > 1 ? (
+          <fieldset className="col-span-full flex flex-wrap gap-x-4">
+            <legend className="text-muted">Also trains with</legend>
+            {squads.map((one) => (
+              <label key={one.id} className="flex min-h-8 items-center gap-2">
+                <input
+                  type="checkbox"
+                  name="alsoIn"
+                  value={one.id}
+                  defaultChecked={person.alsoIn.includes(one.id)}
+                  className="checkbox checkbox-sm"
+                />
+                {one.name}
+              </label>
+            ))}
+          </fieldset>
+        ) : null}
         <div className="self-end">
           <button type="submit" name="intent" value="facts" className="btn btn-primary">
             Keep the facts

@@ -41,11 +41,16 @@ export function SquadTable({
   variants,
   find,
   mayEdit,
+  marked,
+  onMark,
 }: {
   rows: AthleteRow[];
   variants: Loaded["variants"];
   find: string;
   mayEdit: boolean;
+  /** Who is marked for a change of several; undefined where nobody marks. */
+  marked: ReadonlySet<string> | undefined;
+  onMark: (ids: readonly string[], on: boolean) => void;
 }) {
   const unit = useUnit();
   const columns = useMemo(() => squadColumns(variants, mayEdit, unit), [variants, mayEdit, unit]);
@@ -77,6 +82,22 @@ export function SquadTable({
         <thead>
           {table.getHeaderGroups().map((group) => (
             <tr key={group.id}>
+              {marked ? (
+                <th scope="col">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm"
+                    aria-label="Mark everybody listed"
+                    checked={all.length > 0 && all.every((row) => marked.has(row.id))}
+                    onChange={(event) =>
+                      onMark(
+                        all.map((row) => row.id),
+                        event.target.checked,
+                      )
+                    }
+                  />
+                </th>
+              ) : null}
               {group.headers.map((header) => {
                 const sorted = header.column.getIsSorted();
                 return (
@@ -107,6 +128,17 @@ export function SquadTable({
           {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
           {visible.map(({ row }) => (
             <tr key={row.id}>
+              {marked ? (
+                <td>
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-sm"
+                    aria-label={`Mark ${row.original.name}`}
+                    checked={marked.has(row.id)}
+                    onChange={(event) => onMark([row.id], event.target.checked)}
+                  />
+                </td>
+              ) : null}
               {row.getAllCells().map((cell) =>
                 cell.column.id === "name" ? (
                   <th key={cell.id} scope="row" className="!text-base-content">

@@ -30,20 +30,20 @@ const WeekOf = z.coerce.number().int().min(1).max(104).catch(1);
 export async function loader({ request, context }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const asked = new URL(request.url).searchParams;
-  const { complexes, squads } = await readComplexes(principal);
+  const { complexes, groups } = await readComplexes(principal);
   const inUse = complexes.filter((one) => !one.away);
   const wanted = asked.get("complex");
   const complexId =
     inUse.find((one) => one.id === wanted || one.lineageId === wanted)?.id ?? inUse[0]?.id;
   const week = WeekOf.parse(asked.get("week") ?? 1);
-  const squadId = squads.find((one) => one.id === asked.get("squad"))?.id ?? squads[0]?.id;
+  const groupId = groups.find((one) => one.id === asked.get("squad"))?.id ?? groups[0]?.id;
   const preview =
-    complexId && squadId ? await previewPairing(principal, complexId, squadId, week) : undefined;
+    complexId && groupId ? await previewPairing(principal, complexId, groupId, week) : undefined;
   return {
     complexes: inUse.map(({ id, complex }) => ({ id, complex })),
-    squads,
+    groups,
     complexId,
-    squadId,
+    groupId,
     week,
     planned: await plannedPairings(principal),
     preview: preview?.ok ? preview.value : undefined,
@@ -53,7 +53,7 @@ export async function loader({ request, context }: Route.LoaderArgs) {
 
 const StartForm = z.object({
   complexId: z.uuid(),
-  squadId: z.uuid(),
+  groupId: z.uuid(),
   week: WeekOf,
   present: z.array(z.uuid()),
   simpler: z.array(z.uuid()),
@@ -64,7 +64,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request);
   const parsed = StartForm.safeParse({
     complexId: form.get("complexId"),
-    squadId: form.get("squadId"),
+    groupId: form.get("groupId"),
     week: form.get("week"),
     present: form.getAll("present"),
     simpler: form.getAll("simpler"),
@@ -83,7 +83,7 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 
 /** Who runs which complex: loads by name, and what stands against it. */
 export default function PairingStart({ loaderData, actionData }: Route.ComponentProps) {
-  const { complexes, squads, complexId, squadId, week, planned, preview, runs } = loaderData;
+  const { complexes, groups, complexId, groupId, week, planned, preview, runs } = loaderData;
   const address = useAddress();
   const chosen = complexes.find((one) => one.id === complexId);
   return (
@@ -100,7 +100,7 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
                   <li key={one.key} className="border-b border-faint py-1">
                     <Link
                       className="underline"
-                      to={`?complex=${one.complexId}&squad=${one.squadId}&week=${one.week}`}
+                      to={`?complex=${one.complexId}&squad=${one.groupId}&week=${one.week}`}
                     >
                       {one.name}, {one.squadName}
                     </Link>{" "}
@@ -149,10 +149,10 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
         <div className="w-48">
           <Select
             label="Squad"
-            value={squadId}
+            value={groupId}
             onChange={(e) => address.set("squad", e.target.value)}
           >
-            {squads.map((one) => (
+            {groups.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
               </option>
@@ -171,9 +171,9 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
       {!chosen || !preview ? (
         <Empty>No complex or squad yet. Make one in the library first.</Empty>
       ) : (
-        <Form method="post" key={`${complexId}/${squadId}/${week}`}>
+        <Form method="post" key={`${complexId}/${groupId}/${week}`}>
           <input type="hidden" name="complexId" value={complexId} />
-          <input type="hidden" name="squadId" value={squadId} />
+          <input type="hidden" name="groupId" value={groupId} />
           <input type="hidden" name="week" value={week} />
           {week > 1 && chosen.complex.direction !== "hold" ? (
             <p className="text-muted">

@@ -12,7 +12,7 @@ import { readFrame } from "../../workflows/frame/frame.server";
 import type { Route } from "./+types/frame";
 import { KeyList } from "./key-list";
 import { Palette } from "./palette";
-import { PLACES } from "./places";
+import { FIRST_HOUR, PLACES } from "./places";
 import { singleKeysOn } from "./single-keys";
 
 export async function loader({ context }: Route.LoaderArgs) {
@@ -21,7 +21,7 @@ export async function loader({ context }: Route.LoaderArgs) {
 }
 
 export default function Frame({ loaderData }: Route.ComponentProps) {
-  const { team, person, role, unit } = loaderData;
+  const { team, person, role, unit, firstHour } = loaderData;
   const staff = role !== "athlete";
   const [palette, setPalette] = useState(false);
   const [keys, setKeys] = useState(false);
@@ -77,7 +77,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
             sprezza
           </span>
           <nav aria-label="Places" className="flex items-stretch overflow-x-auto">
-            {places
+            {[...(firstHour === undefined ? [] : [FIRST_HOUR]), ...places]
               .filter((place) => place.main)
               .map((place) => (
                 <NavLink
@@ -195,7 +195,7 @@ function Menu({
             </button>
           </Form>
           <NavLink to="/account" className={row} onClick={close}>
-            Where you are signed in
+            Your sign-in and teams
           </NavLink>
           <Form method="post" action="/sign-out">
             <button type="submit" className={row}>

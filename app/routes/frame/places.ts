@@ -10,6 +10,15 @@ export interface Place {
   roles: readonly Role[];
 }
 
+/** Stands before the others until a new team has come to its first session. */
+export const FIRST_HOUR: Place = {
+  name: "First hour",
+  to: "/first-hour",
+  key: "",
+  main: true,
+  roles: ["owner", "coach"],
+};
+
 const staff: readonly Role[] = ["owner", "coach", "assistant"];
 
 /** In the order of the coach's week. A place that is not built is not here. */
@@ -23,5 +32,6 @@ export const PLACES: readonly Place[] = [
   { name: "Gear", to: "/gear", key: "e", main: false, roles: staff },
   { name: "Library", to: "/library", key: "b", main: false, roles: staff },
   { name: "Data", to: "/data", key: "d", main: false, roles: ["owner", "coach"] },
+  { name: "People", to: "/people", key: "o", main: false, roles: ["owner", "coach"] },
   { name: "Tablets", to: "/tablets", key: "t", main: false, roles: ["owner", "coach"] },
 ];

@@ -74,7 +74,7 @@ export function shouldRevalidate(args: Parameters<typeof keepOnFilter>[0]) {
 
 /** The team's complexes: built item by item, drawn to time, checked as they are typed. */
 export default function Complexes({ loaderData, actionData }: Route.ComponentProps) {
-  const { complexes, squads, schools, settings, mayEdit } = loaderData;
+  const { complexes, groups, schools, settings, mayEdit } = loaderData;
   const address = useAddress();
   const inUse = complexes.filter((one) => !one.away);
   const away = complexes.filter((one) => one.away);
@@ -144,7 +144,7 @@ export default function Complexes({ loaderData, actionData }: Route.ComponentPro
         <section aria-labelledby="run-it" className="mt-5">
           <h2 id="run-it">On the floor</h2>
           <p className="flex flex-wrap gap-4">
-            {squads.map((squad) => (
+            {groups.map((squad) => (
               <Link
                 key={squad.id}
                 className="underline"

@@ -43,10 +43,10 @@ export const itemsWords = (complex: Complex, own: number, unit: MassUnit): strin
 /** The pairings of a day to time, with this week's loads. */
 export function DayPairingStaves({
   pairings,
-  squadId,
+  groupId,
 }: {
   pairings: ReturnType<typeof pairingsIn>;
-  squadId: string;
+  groupId: string;
 }) {
   const unit = useUnit();
   return (
@@ -63,7 +63,7 @@ export function DayPairingStaves({
             </span>{" "}
             <Link
               className="no-print underline"
-              to={`/floor/pairing?complex=${complexId}&squad=${squadId}&week=${own}`}
+              to={`/floor/pairing?complex=${complexId}&squad=${groupId}&week=${own}`}
             >
               Run it
             </Link>

@@ -70,7 +70,7 @@ export function DayView({
                 {dateOf(block, week, day)} · {formatClock(stave.lengthS + pairingsS(pairings))} long
               </span>
             </h2>
-            <DayPairingStaves pairings={pairings} squadId={data.plan.squadId} />
+            <DayPairingStaves pairings={pairings} groupId={data.plan.groupId} />
             {stave.lines.length === 0 && pairings.length > 0 ? null : stave.lines.length === 0 ? (
               <p className="text-muted">Nothing in this week.</p>
             ) : (

@@ -53,7 +53,7 @@ const Move = z.object({ roomId: z.uuid(), rounding: z.enum(["nearest", "down"]) 
 const Copy = z.object({
   name: z.string().trim().min(1, "Give it a name.").max(80),
   startDate: dateField("A date, for example 2026-04-13."),
-  squadId: z.union([z.literal(""), z.uuid()]),
+  groupId: z.union([z.literal(""), z.uuid()]),
 });
 
 const wrong = (error: z.ZodError) => ({

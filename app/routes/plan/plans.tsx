@@ -30,7 +30,7 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (form.intent === "file") {
     const made = await importPlan(principal, {
       text: form.text ?? "",
-      squadId: idFrom(form.squadId),
+      groupId: idFrom(form.groupId),
       roomId: idFrom(form.roomId),
     });
     if (made.ok) throw redirect(`/plan/${made.value.id}`);
@@ -150,8 +150,8 @@ function NewBlock({ data, result }: { data: Data; result: FormResult | undefined
     <Form method="post" aria-label="New block" className="grid gap-2" noValidate>
       <h2>New block</h2>
       <Field label="Name" name="name" inline problem={problems.name} />
-      <Select label="Squad" name="squadId" inline>
-        {data.squads.map((one) => (
+      <Select label="For" name="groupId" inline problem={problems.groupId}>
+        {data.groups.map((one) => (
           <option key={one.id} value={one.id}>
             {one.name}
           </option>
@@ -206,8 +206,8 @@ function FromFile({
           className="w-full rounded border border-control bg-base-100 p-2"
         />
       </label>
-      <input type="hidden" name="squadId" value={data.squads[0]?.id ?? ""} />
-      <input type="hidden" name="roomId" value={data.squads[0]?.roomId ?? ""} />
+      <input type="hidden" name="groupId" value={data.groups[0]?.id ?? ""} />
+      <input type="hidden" name="roomId" value={data.groups[0]?.roomId ?? ""} />
       {result?.message ? (
         <Notice kind="problem" title={result.message}>
           <ul>

@@ -265,8 +265,8 @@ function Elsewhere({ data }: { data: PlanPage }) {
           type="date"
           defaultValue={data.block.startDate}
         />
-        <Select label="For" name="squadId" inline defaultValue={data.plan.squadId}>
-          {data.squads.map((one) => (
+        <Select label="For" name="groupId" inline defaultValue={data.plan.groupId}>
+          {data.groups.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
             </option>

@@ -1,8 +1,9 @@
 import { data, Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
-import { callAuth } from "../../platform/auth.server";
+import { signedInUser, signIn } from "../../platform/auth.server";
 import { environment } from "../../platform/env.server";
 import { maybePrincipal } from "../../platform/guard.server";
+import { isFirstRun } from "../../platform/installation.server";
 import { log, requestId } from "../../platform/log.server";
 import { homeOf } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
@@ -11,6 +12,7 @@ import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Notice } from "../../ui/page";
+import { hasTeam } from "../../workflows/people/teams.server";
 import type { Route } from "./+types/sign-in";
 
 const SignInForm = z.object({
@@ -22,11 +24,18 @@ export function meta() {
   return [{ title: "Sign in · Sprezza" }];
 }
 
-export function loader({ context, request }: Route.LoaderArgs) {
+export async function loader({ context, request }: Route.LoaderArgs) {
   const principal = maybePrincipal(context);
   if (principal?.kind === "person") throw redirect(homeOf(principal));
+  if (await isFirstRun()) throw redirect("/first-run");
   const to = new URL(request.url).searchParams.get("to");
-  return { to: safeTarget(to), demo: environment().SPREZZA_DEMO === "1", asked: to !== null };
+  return {
+    to: safeTarget(to),
+    demo: environment().SPREZZA_DEMO === "1",
+    asked: to !== null,
+    /** Signed in, and no team lets them in: removed, or suspended. */
+    outside: (await signedInUser(request))?.email,
+  };
 }
 
 /** The form again, with what is wrong; never the password. */
@@ -36,6 +45,9 @@ function refused(status: number, email: string, message: string) {
     { status },
   );
 }
+
+const OUTSIDE =
+  "No team lets you in now: you were suspended or removed. Ask the owner, or open the invitation that you were given.";
 
 const TOO_MANY = "Too many tries. Wait a quarter of an hour, or ask your team's owner.";
 
@@ -49,24 +61,25 @@ export async function action({ request }: Route.ActionArgs) {
   }
   const tries = await takeSignInTry(request, parsed.data.email);
   if (!tries.allowed) return refused(429, email, TOO_MANY);
-  const response = await callAuth(request, "/sign-in/email", parsed.data);
-  if (response.status === 429) {
+  const signed = await signIn(request, parsed.data);
+  if (!signed.ok && signed.status === 429) {
     return refused(429, email, "Too many tries from this address. Wait a minute, then try again.");
   }
-  if (!response.ok && response.status !== 401) {
+  if (!signed.ok && signed.status !== 401) {
     const id = requestId(request);
-    log.error({ requestId: id, status: response.status }, "sign-in did not work");
+    log.error({ requestId: id, status: signed.status }, "sign-in did not work");
     const away = `Signing in does not work now: our side, not your password. Try again in a moment (request ${id}).`;
     return refused(503, email, away);
   }
-  if (!response.ok) {
+  if (!signed.ok) {
     tries.failed();
     const wrong = "Email and password do not match. Check both, or ask your team's owner.";
     return refused(401, email, wrong);
   }
   await tries.succeeded();
+  if (!(await hasTeam(signed.userId))) return refused(403, email, OUTSIDE);
   const headers = new Headers();
-  for (const cookie of response.headers.getSetCookie()) headers.append("set-cookie", cookie);
+  for (const cookie of signed.cookies) headers.append("set-cookie", cookie);
   throw redirect(safeTarget(String(form.get("to") ?? "/")), { headers });
 }
 
@@ -87,7 +100,11 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
     <main className="mx-auto flex min-h-dvh max-w-sm flex-col justify-center p-6">
       <p className="text-2xl font-bold tracking-tight">sprezza</p>
       <h1 className="mt-6">Sign in</h1>
-      {loaderData.asked && !actionData ? (
+      {loaderData.outside && !actionData ? (
+        <Notice kind="note" title={`${loaderData.outside}: no team lets you in now.`}>
+          You were suspended or removed. Ask the owner of your team, or sign in as somebody else.
+        </Notice>
+      ) : loaderData.asked && !actionData ? (
         <Notice kind="note" title="Sign in to go on.">
           You were signed out, or have not signed in on this device. You come back to where you
           were.
@@ -117,7 +134,12 @@ export default function SignIn({ loaderData, actionData }: Route.ComponentProps)
           {busy ? "Signing in …" : "Sign in"}
         </button>
       </Form>
-      <p className="mt-4 text-muted">
+      <p className="mt-4">
+        <Link className="underline" to="/forgot">
+          Forgotten password
+        </Link>
+      </p>
+      <p className="mt-2 text-muted">
         A tablet at a rack is paired with a code:{" "}
         <Link className="underline" to="/pair">
           pair it here

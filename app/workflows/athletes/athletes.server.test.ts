@@ -128,6 +128,7 @@ describe("facts", () => {
 });
 
 const NO_FACTS = {
+  alsoIn: [] as string[],
   goal: null,
   seasonPhase: null,
   sport: null,

@@ -18,7 +18,7 @@ import {
 } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
-import { athleteById } from "../../../db/queries/squads.server";
+import { athleteById, isFor } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
@@ -84,7 +84,7 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
   );
   const stand = ladderStanding(marks.map((one) => ({ ...one, by: one.enteredBy })));
   // The school of the squad's newest plan, else the first: its rule for beginners.
-  const plan = (await listPlans(tx)).find((one) => one.plan.squadId === person.squadId);
+  const plan = (await listPlans(tx)).find((one) => isFor(one.plan, person));
   const schools = await listSchools(tx);
   const { school } = schools.find((one) => one.id === person.schoolId) ??
     schools.find((one) => one.id === plan?.plan.block.schoolId) ??

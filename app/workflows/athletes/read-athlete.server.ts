@@ -20,8 +20,8 @@ import {
 } from "../../../db/queries/person.server";
 import { coachValues, listSchools } from "../../../db/queries/plan-library.server";
 import { decisionsOf, newestProfiles, profileTests } from "../../../db/queries/profiles.server";
-import { sessionsOfSquad } from "../../../db/queries/sessions.server";
-import { athleteById, listAthletes } from "../../../db/queries/squads.server";
+import { sessionsFor } from "../../../db/queries/sessions.server";
+import { athleteById, type InSquads, listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
@@ -59,10 +59,10 @@ export function readAthlete(principal: Principal, athleteId: string) {
     const setups = await setupsOf(tx, athleteId);
     const masses = await bodyMasses(tx, athleteId);
     const limits = await limitsOf(tx, athleteId);
-    const events = await competitions(tx, { athleteId, squadId: person.squadId });
+    const events = await competitions(tx, person);
     const mark = competitionMark(events, today);
     const decisions = await decisionsOf(tx, athleteId);
-    const squadProfiles = await squadWindows(tx, person.squadId);
+    const squadProfiles = await squadWindows(tx, person);
     const gear = room && (await racksOf(tx, room.id))[0]?.gear;
 
     const values = await coachValues(tx);
@@ -161,6 +161,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
         ownSport: person.sport,
         sport: person.sport ?? squad?.sport ?? "",
         squadId: person.squadId,
+        alsoIn: person.alsoIn,
         squadName: squad?.name ?? "",
         roomId: person.roomId,
         roomName: room?.name ?? "",
@@ -201,14 +202,18 @@ export function readAthlete(principal: Principal, athleteId: string) {
         by: one.enteredBy,
       })),
       notes: mayEdit ? await dayNotes(tx, athleteId) : undefined,
-      sessions: (await sessionsOfSquad(tx, person.squadId, 8)).map(
-        ({ id, date, title, status }) => ({ id, date, title, status }),
-      ),
+      sessions: (await sessionsFor(tx, person, 8)).map(({ id, date, title, status }) => ({
+        id,
+        date,
+        title,
+        status,
+      })),
     });
   });
 }
 
 /** The newest lines of a squad, for where an athlete stands in it. */
-async function squadWindows(tx: TeamTransaction, squadId: string) {
-  return newestProfiles(tx, { of: (await listAthletes(tx, squadId)).map((one) => one.id) });
+async function squadWindows(tx: TeamTransaction, { id, squadId }: InSquads) {
+  const squad = squadId === null ? [{ id }] : await listAthletes(tx, squadId);
+  return newestProfiles(tx, { of: squad.map((one) => one.id) });
 }

@@ -5,7 +5,7 @@ import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { competitions, instructionsOn, newestMasses } from "../../../db/queries/person.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
-import { listArchived, listAthletes } from "../../../db/queries/squads.server";
+import { listArchived, listAthletes, squadsOf } from "../../../db/queries/squads.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { mayKnowReasons } from "../lifters/public-words.server";
@@ -15,7 +15,7 @@ import { readPlaces } from "../lifters/today.server";
 /** The squads with what a coach compares, a row an athlete. */
 export function readAthletes(principal: Principal) {
   return inTeam(principal, async (tx) => {
-    const { squads, todayOf, roomOf, today: teamsToday } = await readPlaces(tx);
+    const { squads, rooms, todayOf, roomOf, today: teamsToday } = await readPlaces(tx);
     const people = await listAthletes(tx);
     const variants = await listVariants(tx);
     const days = new Map(people.map((person) => [person.id, todayOf(person)]));
@@ -37,13 +37,17 @@ export function readAthletes(principal: Principal) {
       const maxes = maxesOf(person.id);
       const profileOn = profiles.get(person.id);
       const mark = competitionMark(
-        events.filter((one) => one.athleteId === person.id || one.squadId === person.squadId),
+        events.filter(
+          (one) =>
+            one.athleteId === person.id ||
+            (one.squadId !== null && squadsOf(person).includes(one.squadId)),
+        ),
         today,
       );
       return {
         id: person.id,
         name: person.name,
-        squadId: person.squadId,
+        squadIds: squadsOf(person),
         squadName: squads.find((one) => one.id === person.squadId)?.name ?? "",
         roomName: roomOf(person)?.name ?? "",
         bodyMassKg: masses.get(person.id),
@@ -68,6 +72,7 @@ export function readAthletes(principal: Principal) {
       variants: variants
         .filter((one) => used.has(one.id))
         .map(({ id, name, lift }) => ({ id, name, lift })),
+      rooms: rooms.map(({ id, name }) => ({ id, name })),
       squads: squads.map(({ id, name, sport }) => ({ id, name, sport })),
       rows,
       archived: mayKnowReasons(principal)

@@ -2,7 +2,7 @@ import { STALE_AFTER_DAYS } from "../../../core/maxes/records";
 import { daysBetween } from "../../../core/units/time";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
 import { profileTests } from "../../../db/queries/profiles.server";
-import { listAthletes } from "../../../db/queries/squads.server";
+import { listAthletes, squadsOf } from "../../../db/queries/squads.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
@@ -26,7 +26,7 @@ export function readSquadProfiles(
       variants[0];
     const singles = await singlesOf(tx);
     const people = (await listAthletes(tx)).filter(
-      (person) => which.squadId === undefined || person.squadId === which.squadId,
+      (person) => which.squadId === undefined || squadsOf(person).includes(which.squadId),
     );
     return {
       variant: variant && { id: variant.id, name: variant.name },

@@ -12,7 +12,7 @@ import {
   removeCompetition,
   updateAthlete,
 } from "../../../db/queries/person.server";
-import { namesakes } from "../../../db/queries/squads.server";
+import { namesakes, setAlsoIn } from "../../../db/queries/squads.server";
 import type { FactsForm, NewPersonForm, QuickForm, SetupForm } from "../../forms/athlete";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
@@ -23,11 +23,11 @@ import { NO_ATHLETE } from "./read-athlete.server";
 
 export function addPerson(
   principal: Principal,
-  { another, ...facts }: z.output<typeof NewPersonForm>,
+  { another, alsoIn, ...facts }: z.output<typeof NewPersonForm>,
 ): Promise<Outcome<{ athleteId: string }>> {
   return inTeamOnce(principal, async (tx) => {
     const { squads } = await readPlaces(tx);
-    if (!squads.some((squad) => squad.id === facts.squadId)) {
+    if (facts.squadId !== null && !squads.some((squad) => squad.id === facts.squadId)) {
       return failed("no-squad", "This squad is not in your team any more.");
     }
     const [same] = await namesakes(tx, facts.name);
@@ -40,6 +40,7 @@ export function addPerson(
     }
     const athleteId = uuidv7();
     await addAthlete(tx, { id: athleteId, ...facts });
+    await setAlsoIn(tx, athleteId, facts.squadId, alsoIn);
     return done({ athleteId });
   });
 }
@@ -47,11 +48,12 @@ export function addPerson(
 export function saveFacts(
   principal: Principal,
   athleteId: string,
-  facts: z.output<typeof FactsForm>,
+  { alsoIn, ...facts }: z.output<typeof FactsForm>,
 ): Promise<Outcome<null>> {
   return onAthlete(principal, athleteId, async (tx, person, _, today) => {
     if (facts.trainingSince && isFuture(today, facts.trainingSince)) return FUTURE;
     await updateAthlete(tx, person.id, facts);
+    await setAlsoIn(tx, person.id, facts.squadId, alsoIn);
     return done(null);
   });
 }

@@ -24,7 +24,7 @@ import { instructionsOn } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans, newestVersions, type PlanRow } from "../../../db/queries/plans.server";
 import { frozenById, sessionsOfPlan } from "../../../db/queries/sessions.server";
-import { athleteById } from "../../../db/queries/squads.server";
+import { athleteById, type InSquads, isFor } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -45,7 +45,7 @@ export function readCard(principal: Principal) {
       return failed("no-card", "Your sign-in has no athlete yet. Ask your coach to connect it.");
     }
     const days = [];
-    const plans = (await listPlans(tx)).filter((row) => row.plan.squadId === person.squadId);
+    const plans = (await listPlans(tx)).filter((row) => isFor(row.plan, person));
     const versions = await newestVersions(
       tx,
       plans.map((row) => row.plan.id),
@@ -106,7 +106,7 @@ export function readCard(principal: Principal) {
 async function pairingsOnCard(
   tx: TeamTransaction,
   pairings: ReadonlyArray<{ id: string; complexId: string; week: number }>,
-  person: { id: string; squadId: string },
+  person: InSquads,
 ) {
   if (pairings.length === 0) return [];
   const complexes = await listComplexes(tx);
@@ -116,9 +116,8 @@ async function pairingsOnCard(
   });
   const [lifter] = await pairingLifters(
     tx,
-    person.squadId,
+    { squadId: null, athleteId: person.id },
     found.map((one) => one.complex),
-    person.id,
   );
   return found.map(({ id, week, complex }) => {
     const numbers = lifter ? loadsOf(complex, week, lifter) : [];

@@ -10,7 +10,7 @@ import {
 import { daysBetween, type LocalDate } from "../../../core/units/time";
 import { listPlans, newestVersions, type PlanRow } from "../../../db/queries/plans.server";
 import { listSessions, type SessionHead } from "../../../db/queries/sessions.server";
-import { listAthletes } from "../../../db/queries/squads.server";
+import { isFor, listAthletes } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -60,7 +60,7 @@ export function listDay(principal: Principal): Promise<Day> {
       const version = versions.get(row.plan.id);
       const block = version?.block ?? row.plan.block;
       const today = localDate(row.zone);
-      const here = athletes.filter((athlete) => athlete.squadId === row.plan.squadId);
+      const here = athletes.filter((athlete) => isFor(row.plan, athlete));
       return plannedDays(row, block, sessions).map((day) => ({
         ...day,
         today,

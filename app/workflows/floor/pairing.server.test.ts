@@ -101,7 +101,7 @@ beforeAll(async () => {
   strangers = await makeSecondTeam(ownerUrl, "Pairing Strangers");
   coach = principal(team);
   const read = await readComplexes(coach);
-  squadId = read.squads[0]?.id ?? "";
+  squadId = read.groups[0]?.id ?? "";
   const bench = read.complexes.find((one) => one.complex.name === "Bench and chest throw");
   const copied = await copyComplex(coach, { id: bench?.id ?? "", simpler: false });
   if (!copied.ok) throw new Error(copied.message);
@@ -116,7 +116,7 @@ afterAll(closeDatabases);
 const start = (over: Partial<Parameters<typeof startPairing>[1]> = {}) =>
   startPairing(coach, {
     complexId: benchId,
-    squadId,
+    groupId: squadId,
     week: 1,
     present: [team.athleteId],
     simpler: [],
@@ -425,8 +425,8 @@ describe("a pairing on a plan's day", () => {
   it("is offered on the floor in its own week", async () => {
     const planned = await plannedPairings(coach);
     expect(planned).toMatchObject([
-      { name: "Press and turn", date: "2026-03-10", week: 1, squadId, today: true },
-      { name: "Press and turn", date: "2026-03-17", week: 2, squadId, today: false },
+      { name: "Press and turn", date: "2026-03-10", week: 1, groupId: squadId, today: true },
+      { name: "Press and turn", date: "2026-03-17", week: 2, groupId: squadId, today: false },
     ]);
     expect(await plannedPairings(principal(strangers))).toEqual([]);
   });

@@ -20,6 +20,7 @@ import {
   insertSession,
   listPairings,
 } from "../../../db/queries/sessions.server";
+import { groupById } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -41,14 +42,14 @@ async function gapsFor(tx: TeamTransaction, complex: Complex): Promise<Map<strin
 export function previewPairing(
   principal: Principal,
   complexId: string,
-  squadId: string,
+  groupId: string,
   week: number,
 ) {
   return inTeam(principal, async (tx) => {
     await ensureComplexes(tx);
     const row = (await listComplexes(tx)).find((one) => one.id === complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
-    const people = await pairingLifters(tx, squadId, [row.complex]);
+    const people = await pairingLifters(tx, await groupById(tx, groupId), [row.complex]);
     const gaps = await gapsFor(tx, row.complex);
     const settings = complexSettings(await coachValues(tx));
     const asked = (one: (typeof people)[number]): PairingAthlete => ({
@@ -77,7 +78,7 @@ export function startPairing(
   principal: Principal,
   input: {
     complexId: string;
-    squadId: string;
+    groupId: string;
     /** The complex's own week: its jumps' loads move with it. */
     week: number;
     present: readonly string[];
@@ -89,7 +90,8 @@ export function startPairing(
   return inTeamOnce(principal, async (tx) => {
     const row = (await listComplexes(tx)).find((one) => one.id === input.complexId);
     if (!row) return failed("gone", "This complex is not in your library any more.");
-    const people = (await pairingLifters(tx, input.squadId, [row.complex])).filter((one) =>
+    const group = await groupById(tx, input.groupId);
+    const people = (await pairingLifters(tx, group, [row.complex])).filter((one) =>
       input.present.includes(one.lifter.id),
     );
     if (people.length === 0)
@@ -154,7 +156,7 @@ export function plannedPairings(principal: Principal) {
   return inTeam(principal, async (tx) => {
     const complexes = await listComplexes(tx);
     const found = (await listPlans(tx)).flatMap((row) => {
-      const { block, squadId } = row.plan;
+      const { block } = row.plan;
       const today = localDate(row.zone);
       return Object.entries(block.pairings ?? {}).flatMap(([id, pairing]) => {
         const day = block.days[pairing.dayId];
@@ -169,7 +171,7 @@ export function plannedPairings(principal: Principal) {
             {
               key: `${row.plan.id}/${id}/${week}`,
               planName: block.name,
-              squadId,
+              groupId: row.plan.squadId ?? row.plan.athleteId ?? "",
               squadName: row.squadName,
               complexId: complex.id,
               name: complex.complex.name,

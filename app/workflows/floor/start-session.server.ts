@@ -71,7 +71,7 @@ export function startSession(
         `Every rack in ${room.name} is in use. End the running session first.`,
       );
     }
-    const here = (await listAthletes(tx, row.plan.squadId)).filter(
+    const here = (await listAthletes(tx, row.plan)).filter(
       (person) => input.present.includes(person.id) && isIn(block, person.id, date),
     );
     const present = await planLifters(tx, row, block, date, here, [slot], true);

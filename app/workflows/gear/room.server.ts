@@ -15,6 +15,7 @@ import {
   saveRoom,
 } from "../../../db/queries/gear.server";
 import { listRooms } from "../../../db/queries/squads.server";
+import { fillRoom } from "../../../db/queries/stock.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import {
   type RoomFileProblem,
@@ -102,31 +103,6 @@ async function sameRoomName(tx: TeamTransaction, name: string): Promise<Failure 
   return same && failed("same-name", `${same.name} is there already. Use another name.`);
 }
 
-/** Writes pieces into a new room: bars first, so that racks find theirs. */
-async function fillRoom(
-  tx: TeamTransaction,
-  roomId: string,
-  items: readonly GearItem[],
-  by: string,
-): Promise<void> {
-  const bars = new Map<string, string>();
-  const entered = { enteredBy: by, enteredAt: now() };
-  for (const kind of ["bar", "rack", undefined]) {
-    for (const item of items) {
-      if (kind ? item.kind !== kind : item.kind === "bar" || item.kind === "rack") continue;
-      const id = uuidv7();
-      if (item.kind === "bar") bars.set(item.name, id);
-      await saveItem(tx, {
-        id,
-        roomId,
-        item,
-        ...(item.kind === "rack" ? { barId: bars.get(String(item.values.bar)) as string } : {}),
-        ...entered,
-      });
-    }
-  }
-}
-
 /** A new room, empty or with the gear of another. */
 export function addRoom(
   principal: Principal,
@@ -138,7 +114,7 @@ export function addRoom(
     const from = input.from ? inUse(await itemsOf(tx, input.from)) : [];
     const id = uuidv7();
     await saveRoom(tx, { id, name: input.name, zone: input.zone });
-    await fillRoom(tx, id, from, principal.name);
+    await fillRoom(tx, id, from, { enteredBy: principal.name, enteredAt: now() });
     return done({ id });
   });
 }
@@ -175,7 +151,7 @@ export function importRoom(
     }
     const id = uuidv7();
     await saveRoom(tx, { id, name, zone: read.room.zone ?? input.zone });
-    await fillRoom(tx, id, items, principal.name);
+    await fillRoom(tx, id, items, { enteredBy: principal.name, enteredAt: now() });
     return done({ id });
   });
 }

@@ -53,7 +53,7 @@ export function readProfileBench(
     if (!variant || !rack) {
       return failed("no-gear", "A profile test needs a lift in the library and a rack with a bar.");
     }
-    const today = person ? places.todayOf(person) : places.todayOf({ squadId: "", roomId: null });
+    const today = person ? places.todayOf(person) : places.today;
     const years = person ? trainingYears(person.trainingSince ?? undefined, today) : undefined;
     const found = person && (await readMaxes(tx, () => today, person.id))(person.id).of(variant.id);
     const max = found && "max" in found ? found.max : undefined;
@@ -63,9 +63,7 @@ export function readProfileBench(
     const newestMass = person ? (await bodyMasses(tx, person.id))[0] : undefined;
     const bodyMassKg = newestMass && massKg(newestMass.mass);
     const singles = person ? await singlesOf(tx, person.id) : [];
-    const events = person
-      ? await competitions(tx, { athleteId: person.id, squadId: person.squadId })
-      : [];
+    const events = person ? await competitions(tx, person) : [];
     const mark = competitionMark(events, today);
     const limits = person ? await limitsOf(tx, person.id) : [];
     const refused = person
@@ -169,7 +167,7 @@ export function saveProfileTest(
       lift: variant.lift,
       today,
     }).filter((one) => one.guarded === "max-test" || one.guarded === "heavy-single");
-    const events = await competitions(tx, { athleteId: person.id, squadId: person.squadId });
+    const events = await competitions(tx, person);
     const refusedToday = competitionMark(events, input.date)?.testingRefused === true;
     const refused = guards.length > 0 || refusedToday;
     if (refused && !mayKnowReasons(principal)) {

@@ -14,7 +14,7 @@ import {
   ensurePlanLibrary,
   listSchools,
 } from "../../../db/queries/plan-library.server";
-import { listSquads } from "../../../db/queries/squads.server";
+import { listGroups } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
@@ -24,7 +24,7 @@ import { teamDay } from "../lifters/today.server";
 
 const GONE = failed("gone", "This complex is not in your library any more.");
 
-/** The team's complexes, the newest version of each, and the squads that can run one. */
+/** The team's complexes, the newest version of each, and who can run one. */
 export function readComplexes(principal: Principal) {
   return inTeam(principal, async (tx) => {
     await ensureComplexes(tx);
@@ -40,7 +40,7 @@ export function readComplexes(principal: Principal) {
       })),
       settings: complexSettings(await coachValues(tx)),
       schools: (await listSchools(tx)).map(({ school }) => school.name),
-      squads: (await listSquads(tx)).map(({ id, name }) => ({ id, name })),
+      groups: (await listGroups(tx)).map(({ id, name }) => ({ id, name })),
     };
   });
 }

@@ -7,7 +7,7 @@ import type { BasisFacts } from "../../../core/recipe/basis";
 import type { LocalDate } from "../../../core/units/time";
 import { racksOf } from "../../../db/queries/gear.server";
 import { listVariants } from "../../../db/queries/maxes.server";
-import { listAthletes, listSquads } from "../../../db/queries/squads.server";
+import { type Group, listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { mainVariant } from "./plan-lifters.server";
 import { readLifters } from "./read-lifters.server";
@@ -27,17 +27,20 @@ export interface PairingLifter {
 /** What a squad, or one athlete of it, brings to some complexes. */
 export async function pairingLifters(
   tx: TeamTransaction,
-  squadId: string,
+  group: Group | undefined,
   complexes: readonly Complex[],
   athleteId?: string,
 ): Promise<PairingLifter[]> {
-  const [squad, squads, places, variants] = await Promise.all([
-    listAthletes(tx, squadId),
-    listSquads(tx),
+  if (!group) return [];
+  const [squad, places, variants] = await Promise.all([
+    listAthletes(tx, group),
     readPlaces(tx),
     listVariants(tx),
   ]);
-  const roomId = squads.find((one) => one.id === squadId)?.roomId;
+  const roomId = places.roomOf({
+    squadId: group.squadId,
+    roomId: squad.find((one) => one.id === group.athleteId)?.roomId ?? null,
+  })?.id;
   const gear = roomId ? (await racksOf(tx, roomId))[0]?.gear : undefined;
   const people = squad.filter((one) => athleteId === undefined || one.id === athleteId);
   const days = new Map(people.map((one) => [one.id, places.todayOf(one)]));

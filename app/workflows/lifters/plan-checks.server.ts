@@ -95,7 +95,7 @@ export async function planFacts(tx: TeamTransaction, row: PlanRow) {
   const [table, schools, people, complexes, team] = await Promise.all([
     workTable(tx, row),
     listSchools(tx),
-    listAthletes(tx, row.plan.squadId),
+    listAthletes(tx, row.plan),
     listComplexes(tx),
     teamValues(tx, row),
   ]);

@@ -48,7 +48,7 @@ export async function planLifters(
   slots: readonly Slot[] = Object.values(block.slots),
   forToday = false,
 ): Promise<Lifter[]> {
-  const squad = people ?? (await listAthletes(tx, row.plan.squadId));
+  const squad = people ?? (await listAthletes(tx, row.plan));
   const paired = Object.keys(block.pairings ?? {}).length > 0;
   const squat = paired ? mainVariant(row.variants, "squat") : undefined;
   return readLifters(tx, {

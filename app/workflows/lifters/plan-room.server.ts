@@ -132,7 +132,11 @@ function competitionWeeks(
   values: CoachValues,
 ): CompetitionWeek[] {
   const { block } = row.plan;
-  const events = ofTeam.filter((one) => one.squadId === row.plan.squadId);
+  const events = ofTeam.filter((one) =>
+    row.plan.athleteId === null
+      ? one.squadId === row.plan.squadId
+      : one.athleteId === row.plan.athleteId,
+  );
   return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
     const mark = competitionMark(events, addDays(block.startDate, 7 * (week - 1)));
     if (!mark) return [];

@@ -46,7 +46,7 @@ beforeAll(async () => {
   athlete = { ...coach, userId: "lifter", role: "athlete", athleteId: team.athleteId };
   const plan = await readPlan(coach, team.planId);
   if (!plan.ok) throw new Error(plan.message);
-  squadId = plan.value.plan.squadId;
+  squadId = plan.value.plan.groupId;
   await finishSession(coach, team.sessionId);
   await saveBodyMass(coach, team.athleteId, {
     mass: { amount: 80, unit: "kg" },
@@ -112,7 +112,7 @@ async function planBy(basis: BasisKind, start: number): Promise<string> {
     planId: team.planId,
     name: `By ${basis}`,
     startDate: "2026-03-10",
-    squadId,
+    groupId: squadId,
   });
   if (!copied.ok) throw new Error(copied.message);
   const value = JSON.parse(JSON.stringify(recipeBy(basis, start)));
@@ -295,6 +295,7 @@ describe("a squad costs as many questions as one athlete", () => {
       const added = await addPerson(coach, {
         name,
         squadId,
+        alsoIn: [],
         goal: null,
         seasonPhase: null,
         sport: null,

@@ -6,7 +6,7 @@ import type { LocalDate } from "../../../core/units/time";
 import { roomById } from "../../../db/queries/gear.server";
 import { ensurePlanLibrary, listSchools } from "../../../db/queries/plan-library.server";
 import { insertPlan, planById, putPlanAway } from "../../../db/queries/plans.server";
-import { athleteById, listAthletes, listSquads } from "../../../db/queries/squads.server";
+import { athleteById, groupById, listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { type NewBlockForm, readBlockFile } from "../../forms/block";
 import { localDate, now } from "../../platform/clock.server";
@@ -16,13 +16,19 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { editWithin, NO_PLAN } from "./edit-plan.server";
 
+const GONE = failed(
+  "gone",
+  "This squad, athlete or room is not there any more. Load the page and choose again.",
+);
+
 type New = z.output<typeof NewBlockForm>;
 
 async function insert(
   tx: TeamTransaction,
   principal: Principal,
   input: {
-    squadId: string;
+    squadId: string | null;
+    athleteId: string | null;
     roomId: string;
     block: Block;
     metric?: "MCV" | "MPV" | "PV";
@@ -34,6 +40,7 @@ async function insert(
     id,
     name: input.block.name,
     squadId: input.squadId,
+    athleteId: input.athleteId,
     roomId: input.roomId,
     startDate: input.block.startDate,
     block: input.block,
@@ -49,9 +56,9 @@ async function insert(
 export function newPlan(principal: Principal, input: New): Promise<Outcome<{ id: string }>> {
   return inTeamOnce(principal, async (tx) => {
     await ensurePlanLibrary(tx);
-    const squad = (await listSquads(tx)).find((one) => one.id === input.squadId);
+    const group = await groupById(tx, input.groupId);
     const room = await roomById(tx, input.roomId);
-    if (!squad || !room) return failed("gone", "This squad or room is not there any more.");
+    if (!group || !room) return GONE;
     const school = (await listSchools(tx)).find((one) => one.id === input.schoolId)?.school;
     const block: Block = {
       ...emptyBlock({
@@ -63,21 +70,25 @@ export function newPlan(principal: Principal, input: New): Promise<Outcome<{ id:
       }),
       days: { d1: { name: "Day 1", offset: 0 } },
     };
-    return done({ id: await insert(tx, principal, { ...input, block }) });
+    return done({
+      id: await insert(tx, principal, { ...input, ...group, roomId: room.id, block }),
+    });
   });
 }
 
 /** The same block again from another date; own loads and absences are left behind. */
 export function copyPlan(
   principal: Principal,
-  input: { planId: string; name: string; startDate: LocalDate; squadId: string },
+  input: { planId: string; name: string; startDate: LocalDate; groupId: string },
 ): Promise<Outcome<{ id: string }>> {
   return inTeamOnce(principal, async (tx) => {
     const row = await planById(tx, input.planId);
     if (!row) return NO_PLAN;
     const block = copyBlock(row.plan.block, input.name, input.startDate);
-    const squadId = input.squadId || row.plan.squadId;
-    return done({ id: await insert(tx, principal, { ...row.plan, squadId, block }) });
+    const group = input.groupId ? await groupById(tx, input.groupId) : row.plan;
+    if (!group) return GONE;
+    const { squadId, athleteId } = group;
+    return done({ id: await insert(tx, principal, { ...row.plan, squadId, athleteId, block }) });
   });
 }
 
@@ -94,9 +105,7 @@ export function splitAthlete(
       return failed("apart", `${athlete.name} has a block of their own already.`);
     }
     const { own, edit } = splitOff(row.plan.block, athlete.id, `${row.plan.name}, ${athlete.name}`);
-    const others = (await listAthletes(tx, row.plan.squadId)).filter(
-      (one) => one.id !== athlete.id,
-    );
+    const others = (await listAthletes(tx, row.plan)).filter((one) => one.id !== athlete.id);
     const block: Block = {
       ...own,
       apart: Object.fromEntries(others.map((one) => [one.id, true as const])),
@@ -112,7 +121,7 @@ export function splitAthlete(
 /** A block from a file, for a squad and a room of this team. */
 export function importPlan(
   principal: Principal,
-  input: { text: string; squadId: string; roomId: string },
+  input: { text: string; groupId: string; roomId: string },
 ): Promise<Outcome<{ id: string }> & { problems?: string[] }> {
   const read = readBlockFile(input.text);
   if (!read.ok) {
@@ -123,12 +132,15 @@ export function importPlan(
   }
   return inTeamOnce(principal, async (tx) => {
     await ensurePlanLibrary(tx);
+    const group = await groupById(tx, input.groupId);
+    const room = await roomById(tx, input.roomId);
+    if (!group || !room) return GONE;
     const { school } = read.value;
     const own = (await listSchools(tx)).find((one) => one.school.name === school);
     // What is about people was somebody's word in another plan, and names its author by itself.
     const people = { overrides: {}, away: {}, apart: {}, answered: {} };
     const block = { ...read.value.block, ...people, schoolId: own?.id ?? "" };
-    return done({ id: await insert(tx, principal, { ...input, block }) });
+    return done({ id: await insert(tx, principal, { ...group, roomId: room.id, block }) });
   });
 }
 

@@ -19,7 +19,7 @@ export function planPairingNumbers(
   return inTeam(principal, async (tx) => {
     const row = await planById(tx, asked.planId);
     if (!row) return NO_PLAN;
-    const { block, squadId } = row.plan;
+    const { block } = row.plan;
     const days = daysOf(block);
     const day = days.find((one) => one.id === asked.dayId) ?? days[0];
     const pairings = day ? pairingsOf(block, day.id) : [];
@@ -32,7 +32,7 @@ export function planPairingNumbers(
     });
     const people = await pairingLifters(
       tx,
-      squadId,
+      row.plan,
       found.map((one) => one.complex),
     );
     return done(

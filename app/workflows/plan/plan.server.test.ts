@@ -277,7 +277,7 @@ describe("plans from plans, and files", () => {
     if (!last) throw new Error("no schools");
     const made = await newPlan(coach, {
       name: "Under the last",
-      squadId: (await plan()).plan.squadId,
+      groupId: (await plan()).plan.groupId,
       roomId: team.roomId,
       startDate: "2026-05-04",
       weeks: 4,
@@ -298,7 +298,7 @@ describe("plans from plans, and files", () => {
     expect(file.value.text).not.toContain(last.id);
     const back = await importPlan(coach, {
       text: file.value.text,
-      squadId: (await plan()).plan.squadId,
+      groupId: (await plan()).plan.groupId,
       roomId: team.roomId,
     });
     if (!back.ok) throw new Error(back.message);
@@ -310,7 +310,7 @@ describe("plans from plans, and files", () => {
   it("a new block, a copy and an athlete's own", async () => {
     const made = await newPlan(coach, {
       name: "Fresh",
-      squadId: (await plan()).plan.squadId,
+      groupId: (await plan()).plan.groupId,
       roomId: team.roomId,
       startDate: "2026-05-04",
       weeks: 4,
@@ -327,7 +327,7 @@ describe("plans from plans, and files", () => {
       planId: team.planId,
       name: "Again",
       startDate: "2026-06-01",
-      squadId: "",
+      groupId: "",
     });
     expect(copy.ok).toBe(true);
     const own = await splitAthlete(coach, {
@@ -357,19 +357,19 @@ describe("plans from plans, and files", () => {
     const { plan: now } = await plan();
     const back = await importPlan(coach, {
       text: json.value.text,
-      squadId: now.squadId,
+      groupId: now.groupId,
       roomId: now.roomId,
     });
     expect(back.ok).toBe(true);
     const cut = await importPlan(coach, {
       text: json.value.text.slice(0, 200),
-      squadId: "",
+      groupId: "",
       roomId: "",
     });
     expect(cut).toMatchObject({ ok: false, code: "file" });
     const wrong = await importPlan(coach, {
       text: json.value.text.replace('"weeks": 3', '"weeks": 0'),
-      squadId: now.squadId,
+      groupId: now.groupId,
       roomId: now.roomId,
     });
     expect(wrong.ok).toBe(false);
@@ -382,7 +382,7 @@ describe("plans from plans, and files", () => {
     file.block.answered = { "spacing/a/b": { reason: "As agreed", by: "Forged Coach" } };
     const made = await importPlan(coach, {
       text: JSON.stringify(file),
-      squadId: (await plan()).plan.squadId,
+      groupId: (await plan()).plan.groupId,
       roomId: (await plan()).plan.roomId,
     });
     const read = await readPlan(coach, made.ok ? made.value.id : "");

@@ -14,7 +14,7 @@ import {
   planById,
 } from "../../../db/queries/plans.server";
 import { sessionsOfPlan } from "../../../db/queries/sessions.server";
-import { listRooms, listSquads } from "../../../db/queries/squads.server";
+import { listGroups, listRooms } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
@@ -50,7 +50,7 @@ export function readPlans(principal: Principal) {
           standing: last < today ? "past" : block.startDate > today ? "to come" : "now",
         };
       }),
-      squads: (await listSquads(tx)).map(({ id, name, roomId }) => ({ id, name, roomId })),
+      groups: await listGroups(tx),
       rooms: (await listRooms(tx)).map(({ id, name }) => ({ id, name })),
       schools: (await listSchools(tx)).map(({ id, school }) => ({
         id,
@@ -87,8 +87,8 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
       listRecipes(tx),
       newestEdits(tx, planId, 12),
     ]);
-    const [squads, rooms, answers, input] = await Promise.all([
-      listSquads(tx),
+    const [groups, rooms, answers, input] = await Promise.all([
+      listGroups(tx),
       listRooms(tx),
       readAnswers(tx, { planId }),
       checkInput(tx, row, athletes, room, today, facts),
@@ -112,7 +112,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
       plan: {
         id: row.plan.id,
         version: row.plan.version,
-        squadId: row.plan.squadId,
+        groupId: row.plan.squadId ?? row.plan.athleteId ?? "",
         squadName: row.squadName,
         roomId: row.plan.roomId,
         roomName: row.roomName,
@@ -181,7 +181,7 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         at: one.enteredAt.toISOString(),
       })),
       sessions: sessions.map(({ id, week, slotId, status }) => ({ id, week, slotId, status })),
-      squads: squads.map(({ id, name }) => ({ id, name })),
+      groups: groups.map(({ id, name }) => ({ id, name })),
       rooms: rooms.map(({ id, name }) => ({ id, name })),
       answers,
     });

@@ -180,7 +180,7 @@ async function boxCycleWithin(tx: TeamTransaction, asked: Asked) {
   const settings = (await blockRoom(tx, row, "kg"))?.settings ?? {};
   const ran = await sessionsRun(tx, cycle);
   const reviews = await cycleReviews(tx, row.plan.id, slotId);
-  const squad = await listAthletes(tx, row.plan.squadId);
+  const squad = await listAthletes(tx, row.plan);
   const slopeOf = (athleteId: string) =>
     ran.flatMap((one) => one.lifters.get(athleteId)?.lifter.line ?? []).at(-1)?.slopeMpsPerKg;
   const people = squad.map((person) => {

@@ -3,7 +3,7 @@ import { expect, it } from "vitest";
 
 it("says which settings a start lacks, in one sentence", () => {
   const { DATABASE_URL, AUTH_DATABASE_URL, SESSION_SECRET, ...rest } = process.env;
-  const result = spawnSync(process.execPath, ["scripts/start.mjs"], {
+  const result = spawnSync(process.execPath, ["scripts/serve.mjs"], {
     encoding: "utf8",
     env: rest,
   });

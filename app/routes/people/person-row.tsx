@@ -1,0 +1,108 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { Form } from "../../ui/form";
+import type { readPeople } from "../../workflows/people/members.server";
+
+type Person = Awaited<ReturnType<typeof readPeople>>["people"][number];
+
+const STAFF = ["owner", "coach", "assistant"] as const;
+
+/** One who belongs to the team, and what may be done about it. */
+export function PersonRow({ person, owner }: { person: Person; owner: boolean }) {
+  const [removing, setRemoving] = useState(false);
+  const { id, name, role, email, athleteId, self, since, suspended, mayReset } = person;
+  const act = (intent: string, words: string, label: string) => (
+    <Form method="post">
+      <input type="hidden" name="memberId" value={id} />
+      <button type="submit" name="intent" value={intent} className="btn btn-sm" aria-label={label}>
+        {words}
+      </button>
+    </Form>
+  );
+  return (
+    <>
+      <tr className={suspended ? "text-muted" : ""}>
+        <th scope="row" className="!text-base-content">
+          {athleteId ? (
+            <Link className="underline-offset-3 hover:underline" to={`/athletes/${athleteId}`}>
+              {name}
+            </Link>
+          ) : (
+            name
+          )}
+          {self ? <span className="font-normal text-muted"> · you</span> : null}
+        </th>
+        <td>
+          {owner && role !== "athlete" ? (
+            <Form method="post" className="flex items-center gap-1">
+              <input type="hidden" name="memberId" value={id} />
+              <input type="hidden" name="intent" value="role" />
+              <select
+                name="role"
+                defaultValue={role}
+                aria-label={`Role of ${name}`}
+                className="field !h-8 w-28"
+                key={role}
+                onChange={(event) => event.currentTarget.form?.requestSubmit()}
+              >
+                {STAFF.map((one) => (
+                  <option key={one} value={one}>
+                    {one}
+                  </option>
+                ))}
+              </select>
+              <noscript>
+                <button type="submit" className="btn btn-sm">
+                  Change
+                </button>
+              </noscript>
+            </Form>
+          ) : (
+            role
+          )}
+        </td>
+        <td>{email}</td>
+        <td className="whitespace-nowrap">
+          {since}
+          {suspended ? <b className="text-accent"> · suspended</b> : null}
+        </td>
+        <td>
+          <div className="flex justify-end gap-1">
+            {mayReset ? act("reset", "New password link", `New password link for ${name}`) : null}
+            {suspended
+              ? act("let-in", "Let in again", `Let ${name} in again`)
+              : act("suspend", "Suspend", `Suspend ${name}`)}
+            <button
+              type="button"
+              className="btn btn-sm"
+              aria-expanded={removing}
+              aria-label={self ? "Leave the team" : `Remove ${name}`}
+              onClick={() => setRemoving(!removing)}
+            >
+              {self ? "Leave" : "Remove"}
+            </button>
+          </div>
+        </td>
+      </tr>
+      {removing ? (
+        <tr>
+          <td colSpan={5}>
+            <div className="flex flex-wrap items-center gap-3 py-1">
+              <p>
+                {self
+                  ? "You lose your way into this team. What you logged stays under your name."
+                  : athleteId
+                    ? `${name} signs in no more. The athlete, the records and the card stay with you.`
+                    : `${name} signs in no more. What they logged keeps their name.`}
+              </p>
+              {act("remove", self ? "Leave the team" : `Remove ${name}`, `Yes, ${name}`)}
+              <button type="button" className="btn btn-sm" onClick={() => setRemoving(false)}>
+                Keep
+              </button>
+            </div>
+          </td>
+        </tr>
+      ) : null}
+    </>
+  );
+}
