@@ -10,6 +10,7 @@ const TEAM_TABLES = [
   "athlete",
   "athlete_limit",
   "athlete_setup",
+  "athlete_squad",
   "band_inspection",
   "bar",
   "body_mass",
@@ -22,6 +23,7 @@ const TEAM_TABLES = [
   "day_note",
   "device_clock",
   "device_pairing",
+  "earlier_set",
   "entry_words",
   "erasure",
   "exercise",
@@ -31,6 +33,7 @@ const TEAM_TABLES = [
   "gear_piece",
   "import_batch",
   "import_mapping",
+  "invitation",
   "lab_answer",
   "ladder_group",
   "ladder_mark",
@@ -39,6 +42,7 @@ const TEAM_TABLES = [
   "log_entry",
   "max_record",
   "membership",
+  "membership_change",
   "own_single",
   "physical_result",
   "physical_test",
@@ -151,7 +155,12 @@ describe("every table", () => {
     "%s: a row cannot be put into another team",
     async (table) => {
       const copied = await owner`SELECT * FROM ${owner(table)} WHERE team_id = ${skerry} LIMIT 1`;
-      const row = { ...(copied[0] ?? { team_id: skerry, id: second.athleteId }) };
+      // A pair of the team's own ids is the only row without a key of its own.
+      const bare =
+        table === "athlete_squad"
+          ? { team_id: skerry, athlete_id: second.athleteId, squad_id: second.athleteId }
+          : { team_id: skerry, id: second.athleteId };
+      const row: Record<string, unknown> = { ...(copied[0] ?? bare) };
       for (const { name } of await generatedColumns(table)) delete row[name];
       await expect(
         inTeam(second.teamId, (sql) => sql`INSERT INTO ${sql(table)} ${sql(row)}`),

@@ -9,6 +9,7 @@ export const STARTER_ROOM_NAME = "Weight room";
 /** Pieces as they are written on the gear page: kind, name, how many, its fields. */
 type Row = [kind: GearKind, name: string, count: number, fields: Record<string, string>];
 
+const TIPS = "Sit across its middle: it tips at the end.";
 const RACKS = ["1", "2", "3", "4"];
 
 /** Usual bars and plates of a weight room: a drawing to be corrected, not a measurement. */
@@ -30,7 +31,7 @@ const PIECES: Record<MassUnit, Row[]> = {
     ),
     ["box", "Pin box", 1, { heights: "30 35 40 45" }],
     ["mat", "Rubber mat", 4, { thickness: "2" }],
-    ["seat", "Flat bench", 2, { heights: "43", limit: "150 kg" }],
+    ["seat", "Flat bench", 2, { heights: "43", limit: "150 kg", caution: TIPS }],
     ...[10, 15, 20, 25, 30].map(
       (kg): Row => ["weight", `Dumbbells of ${kg}`, 2, { what: "dumbbell", mass: `${kg} kg` }],
     ),
@@ -55,7 +56,7 @@ const PIECES: Record<MassUnit, Row[]> = {
     ),
     ["box", "Pin box", 1, { heights: "12in 14in 16in 18in" }],
     ["mat", "Rubber mat", 4, { thickness: "0.75in" }],
-    ["seat", "Flat bench", 2, { heights: "17in", limit: "330 lb" }],
+    ["seat", "Flat bench", 2, { heights: "17in", limit: "330 lb", caution: TIPS }],
     ...[20, 30, 40, 50, 60].map(
       (lb): Row => ["weight", `Dumbbells of ${lb} lb`, 2, { what: "dumbbell", mass: `${lb} lb` }],
     ),

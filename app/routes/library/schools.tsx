@@ -19,6 +19,7 @@ import {
 import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/plan/block";
 import { BASIS_KINDS, BASIS_NAMES } from "../../../core/recipe/basis";
 import { formObject } from "../../forms/athlete";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems } from "../../forms/recipe";
 import { SchoolForm } from "../../forms/school";
 import { principalOf } from "../../platform/guard.server";
@@ -31,7 +32,7 @@ import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { SchoolDifferences } from "../../ui/school-differences";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
-import { keepSchool, readSchools } from "../../workflows/library/plan-library.server";
+import { chooseSchool, keepSchool, readSchools } from "../../workflows/library/plan-library.server";
 import type { Route } from "./+types/schools";
 import { LibraryTabs } from "./library-tabs";
 
@@ -49,6 +50,10 @@ export async function loader({ context }: Route.LoaderArgs) {
 
 export async function action({ request, context }: Route.ActionArgs) {
   const fields = formObject(await readForm(request));
+  if (fields.intent === "usual") {
+    const chosen = await chooseSchool(principalOf(context), idFrom(fields.schoolId));
+    return { intent: "usual", ...chosen };
+  }
   const parsed = SchoolForm.safeParse(fields.intent === "new" ? { ...fields, id: "" } : fields);
   if (!parsed.success) {
     return { intent: "school", ok: false as const, problems: fieldProblems(parsed.error) };
@@ -97,6 +102,7 @@ export default function Schools({ loaderData, actionData }: Route.ComponentProps
             >
               {one.school.name}
             </Link>{" "}
+            {one.usual ? <b className="text-primary">new plans start here </b> : null}
             <span className="text-muted">
               {one.school.assumes} Loads by {BASIS_NAMES[one.school.loadBy]}; on the box{" "}
               {boxStyleWords(one.school)}.
@@ -107,6 +113,14 @@ export default function Schools({ loaderData, actionData }: Route.ComponentProps
       {chosen ? (
         <div className="mt-5 grid gap-x-8 gap-y-5 lg:grid-cols-[1.3fr_1fr]">
           <section aria-labelledby="against">
+            {mayEdit && !chosen.usual ? (
+              <Form method="post" className="mb-3">
+                <input type="hidden" name="schoolId" value={chosen.id} />
+                <button type="submit" name="intent" value="usual" className="btn">
+                  Start new plans with {chosen.school.name}
+                </button>
+              </Form>
+            ) : null}
             <h2 id="against">{chosen.school.name} against another</h2>
             <div className="w-64">
               <Select

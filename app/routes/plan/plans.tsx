@@ -173,7 +173,13 @@ function NewBlock({ data, result }: { data: Data; result: FormResult | undefined
         defaultValue={8}
         problem={problems.weeks}
       />
-      <Select label="School" name="schoolId" inline hint="its rules check the block">
+      <Select
+        label="School"
+        name="schoolId"
+        inline
+        hint="its rules check the block"
+        defaultValue={data.schoolId}
+      >
         {data.schools.map((one) => (
           <option key={one.id} value={one.id} title={one.assumes}>
             {one.name}

@@ -18,7 +18,7 @@ import {
 } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
-import { athleteById, isFor } from "../../../db/queries/squads.server";
+import { athleteById, isFor, readTeam } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
@@ -83,11 +83,13 @@ export async function boxCardWithin(tx: TeamTransaction, athleteId: string) {
     (one) => one.lift === undefined || one.lift === "squat" || one.lift === "box-squat",
   );
   const stand = ladderStanding(marks.map((one) => ({ ...one, by: one.enteredBy })));
-  // The school of the squad's newest plan, else the first: its rule for beginners.
+  // The school of the squad's newest plan, else the team's, else the first: its rule for beginners.
   const plan = (await listPlans(tx)).find((one) => isFor(one.plan, person));
   const schools = await listSchools(tx);
+  const usual = (await readTeam(tx))?.schoolId;
   const { school } = schools.find((one) => one.id === person.schoolId) ??
     schools.find((one) => one.id === plan?.plan.block.schoolId) ??
+    schools.find((one) => one.id === usual) ??
     schools[0] ?? { school: undefined };
   const refused = refusals({
     limits: held,

@@ -4,6 +4,7 @@ import type { Recipe } from "../../../core/recipe/recipe";
 import { COACH_VALUES, listCoachValues } from "../../../core/settings/coach-values";
 import { listTeamDefaults, TEAM_DEFAULTS } from "../../../core/settings/team-defaults";
 import { PROCESSING_VERSION } from "../../../core/velocity/stream";
+import { setTeamSchool } from "../../../db/queries/first-hour.server";
 import {
   addRecipeVersion,
   coachValues,
@@ -15,6 +16,7 @@ import {
   saveSchool,
   setCoachValue,
 } from "../../../db/queries/plan-library.server";
+import { readTeam } from "../../../db/queries/squads.server";
 import { readRecipeFile, recipeAsJson } from "../../forms/block";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -136,11 +138,26 @@ export function exportRecipe(principal: Principal, id: string): Promise<Outcome<
 export function readSchools(principal: Principal) {
   return inTeam(principal, async (tx) => {
     await ensurePlanLibrary(tx);
+    const usual = (await readTeam(tx))?.schoolId;
     return (await listSchools(tx)).map(({ id, school, enteredBy }) => ({
       id,
       school,
       by: enteredBy,
+      usual: id === usual,
     }));
+  });
+}
+
+/** The school that new plans start with, and that stands where no plan says another. */
+export function chooseSchool(
+  principal: Principal,
+  schoolId: string,
+): Promise<Outcome<{ id: string }>> {
+  return inTeam(principal, async (tx) => {
+    if (!(await listSchools(tx)).some((one) => one.id === schoolId))
+      return failed("no-school", "This school is not in your library any more.");
+    await setTeamSchool(tx, schoolId);
+    return done({ id: schoolId });
   });
 }
 

@@ -14,7 +14,7 @@ import {
   planById,
 } from "../../../db/queries/plans.server";
 import { sessionsOfPlan } from "../../../db/queries/sessions.server";
-import { listGroups, listRooms } from "../../../db/queries/squads.server";
+import { listGroups, listRooms, readTeam } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
@@ -57,6 +57,8 @@ export function readPlans(principal: Principal) {
         name: school.name,
         assumes: school.assumes,
       })),
+      /** The school that a new plan starts with. */
+      schoolId: (await readTeam(tx))?.schoolId ?? "",
     };
   });
 }

@@ -155,6 +155,7 @@ describe("the frame of every page", () => {
       person: "Review Coach",
       unit: "kg",
       role: "coach",
+      firstHour: undefined,
     });
     const tablet: Principal = {
       kind: "rack",
