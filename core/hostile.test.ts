@@ -19,6 +19,9 @@ import { faultsFor } from "./liverules/lift-faults";
 import * as repRules from "./liverules/rep";
 import { afterSet } from "./liverules/set";
 import * as speedClasses from "./liverules/speed-class";
+import * as athleteRows from "./maxes/athlete-rows";
+import * as earlierRows from "./maxes/earlier-rows";
+import * as liftNames from "./maxes/lift-names";
 import * as limits from "./maxes/limits";
 import * as records from "./maxes/records";
 import * as repMax from "./maxes/rep-max";
@@ -47,6 +50,7 @@ import * as targets from "./profile/target-speed";
 import * as threshold from "./profile/threshold";
 import * as basis from "./recipe/basis";
 import { coachFloor, withCoachFloor } from "./recipe/coach-floor";
+import { readPercentTable } from "./recipe/percent-table";
 import * as recipes from "./recipe/recipe";
 import * as speeds from "./recipe/speeds";
 import { heightsFromStature } from "./resistance/heights";
@@ -356,6 +360,41 @@ const EXAMPLES: Example[] = [
   }),
   example(variants.learnRatio, made([recordB]), made([record])),
   example(
+    athleteRows.readAthleteList,
+    made([
+      ["Name", "Born"],
+      ["A", "2001"],
+    ]),
+    made({
+      today,
+      unit: "kg" as const,
+      athletes: [],
+      squads: ["Judo"],
+      rooms: [],
+      choices: {},
+      mapping: undefined,
+    }),
+  ),
+  example(
+    earlierRows.readEarlierSheet,
+    made([
+      ["Date", "Athlete", "Lift", "Reps", "Load"],
+      ["2026-01-05", "A", "Squat", "3", "80"],
+    ]),
+    made({
+      today,
+      unit: "kg" as const,
+      athletes: [{ id: "a", name: "A" }],
+      variants: [{ id: "s", name: "Squat" }],
+      mapping: undefined,
+      lifts: {},
+      slash: undefined,
+    }),
+  ),
+  example(liftNames.liftKey, made("Squat")),
+  example(liftNames.liftNamed, made("squat"), made([{ id: "s", name: "Squat" }]), made({})),
+  example(readPercentTable, made([["3x2 50"], ["3x2 55"]]), made({})),
+  example(
     readTestingDay,
     made([["Athlete"], ["A"]]),
     made({
@@ -365,6 +404,7 @@ const EXAMPLES: Example[] = [
       athletes: [],
       variants: [],
       tests: [],
+      lifts: {},
       lastKg: () => undefined,
     }),
   ),

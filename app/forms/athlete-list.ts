@@ -1,27 +1,12 @@
 import { z } from "zod";
 import { ATHLETE_COLUMNS } from "../../core/maxes/athlete-rows";
 import { GOALS, SEASON_PHASES } from "../../core/maxes/season";
+import { jsonField } from "./primitives/json-field";
 
 /** What the pages that take or change many athletes at once send. */
 
 /** Longer lists come in parts. */
 export const MOST_LIST_TEXT = 1_500_000;
-
-function json<T extends z.ZodType>(inner: T) {
-  return z
-    .string()
-    .default("")
-    .transform((text, context) => {
-      if (text === "") return undefined;
-      try {
-        return JSON.parse(text) as unknown;
-      } catch {
-        context.addIssue({ code: "custom", message: "This form could not be read." });
-        return z.NEVER;
-      }
-    })
-    .pipe(z.union([z.undefined(), inner]));
-}
 
 export const AthleteListForm = z.object({
   intent: z.enum(["check", "keep", "keep-good"]),
@@ -36,9 +21,9 @@ export const AthleteListForm = z.object({
   /** Squad of lines that name none; empty: they train alone, in the room below. */
   squadId: z.union([z.literal(""), z.uuid()]).default(""),
   roomId: z.union([z.literal(""), z.uuid()]).default(""),
-  mapping: json(z.partialRecord(z.enum(ATHLETE_COLUMNS), z.number().int().min(0).max(200))),
+  mapping: jsonField(z.partialRecord(z.enum(ATHLETE_COLUMNS), z.number().int().min(0).max(200))),
   /** By line: an athlete's id, or "new". */
-  choices: json(z.record(z.string().regex(/^\d+$/), z.string().max(40))),
+  choices: jsonField(z.record(z.string().regex(/^\d+$/), z.string().max(40))),
 });
 export type AthleteListInput = z.output<typeof AthleteListForm>;
 

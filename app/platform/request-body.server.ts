@@ -10,7 +10,10 @@ const LIMITS: ReadonlyArray<[address: RegExp, bytes: number]> = [
   [/^\/api\/log\//, LOG_BYTES],
   [/^\/api\/(plan|pairing)\//, LOG_BYTES],
   [/^\/data(\.data)?$/, IMPORT_BYTES],
-  [/^\/(plan|gear|library\/recipes|athletes\/testing-day|athletes\/add)(\.data)?$/, FILE_BYTES],
+  [
+    /^\/(plan|gear|library\/recipes|athletes\/testing-day|athletes\/add|data\/earlier)(\.data)?$/,
+    FILE_BYTES,
+  ],
 ];
 
 export function bodyLimit(path: string): number {

@@ -1,11 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { withRole } from "../reading/columns";
 import {
+  type AthleteColumn,
   type AthleteList,
   type ListContext,
   MOST_ATHLETES,
   readAthleteList,
-  withColumn,
 } from "./athlete-rows";
 
 const context: ListContext = {
@@ -109,11 +110,11 @@ describe("a list of athletes", () => {
   });
 
   it("takes the columns as somebody set them", () => {
-    const mapping = withColumn({ name: 0 }, 1, "birthYear");
+    const mapping = withRole<AthleteColumn>({ name: 0 }, 1, "birthYear");
     const list = read("Cay Dun\t2004", { mapping });
     expect(list.lines[0]?.facts).toEqual({ birthYear: 2004 });
-    expect(withColumn(mapping, 1, "name")).toEqual({ name: 1 });
-    expect(withColumn(mapping, 1, "")).toEqual({ name: 0 });
+    expect(withRole(mapping, 1, "name")).toEqual({ name: 1 });
+    expect(withRole(mapping, 1, "")).toEqual({ name: 0 });
   });
 
   it("of 10,000 lines with 300 faults names each of them, and takes no more lines", () => {

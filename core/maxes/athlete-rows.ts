@@ -1,3 +1,4 @@
+import { type Columns, guessColumns, plainTitle } from "../reading/columns";
 import { plainName } from "../reading/names";
 import { type LengthReading, readLength } from "../units/length";
 import { type Mass, type MassUnit, massKg, readMass } from "../units/mass";
@@ -72,7 +73,7 @@ const HEADERS: Record<AthleteColumn, readonly string[]> = {
 };
 
 /** Column number (from 0) of each role; roles that the list lacks are absent. */
-export type AthleteMapping = Partial<Record<AthleteColumn, number>>;
+export type AthleteMapping = Columns<AthleteColumn>;
 
 export interface AthleteFacts {
   squad?: string;
@@ -135,34 +136,6 @@ export interface ListContext {
 /** A list longer than this comes in parts: it is kept in one transaction. */
 export const MOST_ATHLETES = 10_000;
 const MOST_NAME = 80;
-
-const plainTitle = (title: string) => plainName(title).replace(/[^a-z]/g, "");
-
-/** A first guess at the columns from the header line; empty where it is no header. */
-export function guessAthleteColumns(header: readonly string[]): AthleteMapping {
-  const mapping: AthleteMapping = {};
-  header.forEach((title, i) => {
-    const plain = plainTitle(title);
-    const role = ATHLETE_COLUMNS.find((one) => HEADERS[one].includes(plain));
-    if (role && mapping[role] === undefined) mapping[role] = i;
-  });
-  return mapping;
-}
-
-/** A mapping with another role for a column: a column has one role and a role one column. */
-export function withColumn(
-  mapping: AthleteMapping,
-  column: number,
-  role: AthleteColumn | "",
-): AthleteMapping {
-  const next: AthleteMapping = {};
-  for (const one of ATHLETE_COLUMNS) {
-    const at = mapping[one];
-    if (at !== undefined && at !== column && one !== role) next[one] = at;
-  }
-  if (role !== "") next[role] = column;
-  return next;
-}
 
 /** Letters that must be changed, added or swapped with their neighbour to make one word of another. */
 function changesBetween(a: string, b: string): number {
@@ -231,7 +204,7 @@ export function readAthleteList(
     };
   }
   const titles = rows[first] ?? [];
-  const guessed = guessAthleteColumns(titles);
+  const guessed = guessColumns(titles, HEADERS);
   const isHeader = guessed.name !== undefined || guessed.last !== undefined;
   const mapping = context.mapping ?? (isHeader ? guessed : { name: 0 });
   if (mapping.name === undefined && mapping.last === undefined)

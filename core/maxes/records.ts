@@ -213,12 +213,19 @@ export function recordWarnings(
   return warnings;
 }
 
-/** The heaviest load of an athlete's records of a variant, kg; estimates do not count as lifted. */
-export function lifetimeBestKg(records: readonly MaxRecord[]): number | undefined {
+/**
+ * The heaviest load of an athlete's records of a variant, kg; estimates do not count as lifted.
+ * @param earlier loads of sets from an imported sheet: they raise a known best, and make none (a
+ *   sheet of light work says nothing about the most that was lifted)
+ */
+export function lifetimeBestKg(
+  records: readonly MaxRecord[],
+  earlier: readonly Mass[] = [],
+): number | undefined {
   const lifted = records
     .filter((record) => record.kind === "competition" || record.kind === "tested")
     .map((record) => massKg(record.load));
-  return lifted.length === 0 ? undefined : Math.max(...lifted);
+  return lifted.length === 0 ? undefined : Math.max(...lifted, ...earlier.map(massKg));
 }
 
 /** A load above everything lifted so far: ask first; stopping there is a note, not a failure. */

@@ -14,6 +14,7 @@ const context: DayContext = {
     { id: "wide", name: "Bench press, wide grip" },
     { id: "squat", name: "Back squat, straight bar" },
   ],
+  lifts: {},
   tests: [
     { id: "jump", name: "Vertical jump", sides: false },
     { id: "throw", name: "Rotational throw", sides: true },
@@ -92,13 +93,75 @@ describe("a pasted testing day", () => {
     ]);
   });
 
-  it("names columns it does not know, one that fits two lifts, and a missing header", () => {
-    expect(read("Athlete|Curl|Bench press", "Ada Vik|1|2").problems).toEqual([
+  it("names columns it does not know, asks about one that fits two lifts, and a missing header", () => {
+    const day = read("Athlete|Curl|Bench press", "Ada Vik|1|2");
+    expect(day.problems).toEqual([
       'Column "Curl" is no lift, test, body mass or date of this team.',
-      'Column "Bench press" is no lift, test, body mass or date of this team.',
     ]);
+    expect(day.questions.map((one) => one.text)).toEqual(["Bench press"]);
     expect(read("Ada Vik|100").problems[0]).toContain('No column is called "Athlete"');
     expect(read("Athlete|Back squat").problems).toEqual(["No line under the header."]);
     expect(read("Athlete|Rotational throw", "Ada Vik|5").problems).toHaveLength(1);
+  });
+});
+
+describe("a lift that is named ambiguously", () => {
+  it("is asked once for a column, and once for all lines that name it", () => {
+    const wide = readTestingDay(
+      [
+        ["Athlete", "Bench"],
+        ["Ada Vik", "80"],
+      ],
+      context,
+    );
+    expect(wide.problems).toEqual([]);
+    expect(wide.questions.map((one) => [one.text, one.choices.map((two) => two.id)])).toEqual([
+      ["Bench", ["bench", "wide"]],
+    ]);
+    const rows = [
+      ["Athlete", "Lift", "Load"],
+      ["Ada Vik", "Bench", "80"],
+      ["Bo Ström", "bench", "95 x 3"],
+      ["Ada Vik", "Squat", "120"],
+    ];
+    const long = readTestingDay(rows, context);
+    expect(long.questions).toHaveLength(1);
+    expect(long.entries).toBe(1);
+    const answered = readTestingDay(rows, { ...context, lifts: { bench: "wide" } });
+    expect(answered.questions).toEqual([]);
+    expect(answered.lines.flatMap((line) => line.problems)).toEqual([]);
+    expect(answered.lines.flatMap((line) => line.entries.map((one) => one.entry))).toMatchObject([
+      { kind: "record", variantId: "wide", load: { amount: 80 } },
+      { kind: "record", variantId: "wide", record: "rep-max-estimate" },
+      { kind: "record", variantId: "squat" },
+    ]);
+  });
+
+  it("is a problem where no lift has that name, or the load has no lift", () => {
+    const day = readTestingDay(
+      [
+        ["Athlete", "Lift", "Load"],
+        ["Ada Vik", "Curl", "30"],
+        ["Bo Ström", "", "30"],
+        ["Ada Vik", "Back squat", "120"],
+        ["Ada Vik", "back squat", "125"],
+      ],
+      context,
+    );
+    expect(day.lines.map((line) => line.problems.join())).toEqual([
+      '"Curl" is no lift of this team.',
+      "No lift.",
+      "",
+      "Ada Vik has back squat on line 4 already.",
+    ]);
+    expect(
+      readTestingDay(
+        [
+          ["Athlete", "Lift"],
+          ["Ada Vik", "Squat"],
+        ],
+        context,
+      ).problems[0],
+    ).toContain("belong together");
   });
 });

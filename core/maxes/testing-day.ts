@@ -2,6 +2,7 @@ import { plainName } from "../reading/names";
 import { readDecimal } from "../units/decimal";
 import { formatKg, type Mass, type MassUnit, massKg, readMass } from "../units/mass";
 import { daysBetween, isDate, type LocalDate } from "../units/time";
+import { type LiftQuestion, liftKey, liftNamed } from "./lift-names";
 import { LARGE_JUMP_SHARE } from "./records";
 import { estimateRepMax } from "./rep-max";
 
@@ -31,6 +32,8 @@ export interface DayLine {
 }
 
 export interface TestingDay {
+  /** Lift names that may be several lifts: asked once each, for all their lines. */
+  questions: LiftQuestion[];
   /** What each column was read as; undefined for one that is not known. */
   columns: Array<{ title: string; as: string | undefined }>;
   lines: DayLine[];
@@ -46,18 +49,23 @@ export interface DayContext {
   athletes: ReadonlyArray<{ id: string; name: string }>;
   variants: ReadonlyArray<{ id: string; name: string }>;
   tests: ReadonlyArray<{ id: string; name: string; sides: boolean }>;
+  /** What somebody said of an ambiguous lift: variant ids by `liftKey`. */
+  lifts: Readonly<Record<string, string>>;
   /** The last record of an athlete's lift, kg. */
   lastKg: (athleteId: string, variantId: string) => number | undefined;
 }
 
 type Column =
-  | { kind: "athlete" | "date" | "body-mass" }
+  | { kind: "athlete" | "date" | "body-mass" | "lift" | "load" }
+  /** A lift that may be several: waits for an answer. */
+  | { kind: "ambiguous"; name: string }
   | { kind: "record"; variantId: string; name: string }
   | { kind: "result"; testId: string; side: "" | "left" | "right"; name: string };
 
 /**
  * Reads a pasted testing day: a header, then one line an athlete. A column is the athlete, the
- * date, the body mass, a lift by its name (or the start of it that fits one only), or a test. A
+ * date, the body mass, a lift by its name (or words that only one has), or a test; or the lines
+ * name lift and load themselves, one record each. A name that fits several lifts is asked. A
  * lift's cell is a single ("92.5", "205 lb") or a set ("85 x 3", load times reps), a test's cell
  * its trials. Empty cells are left out; everything else is an entry or a problem, never dropped.
  */
@@ -68,6 +76,20 @@ export function readTestingDay(
   const header = rows[0] ?? [];
   const columns = header.map((title) => columnOf(title, context));
   const problems: string[] = [];
+  const questions = new Map<string, LiftQuestion>();
+  const ask = (text: string) => {
+    const named = liftNamed(text, context.variants, context.lifts);
+    if (named.is !== "several") return;
+    const choices = named.variants.map(({ id, name }) => ({ id, name }));
+    questions.set(liftKey(text), { text: text.trim(), key: liftKey(text), choices });
+  };
+  header.forEach((title, i) => {
+    if (columns[i]?.kind === "ambiguous") ask(title);
+  });
+  const long = columns.some((column) => column?.kind === "lift");
+  if (long !== columns.some((column) => column?.kind === "load")) {
+    problems.push('A column "Lift" and a column "Load" belong together: one is missing.');
+  }
   if (!columns.some((column) => column?.kind === "athlete")) {
     problems.push('No column is called "Athlete". The first line names the columns.');
   }
@@ -79,10 +101,13 @@ export function readTestingDay(
   const seen = new Map<string, number>();
   const lines = rows.slice(1).flatMap((cells, i): DayLine[] => {
     if (cells.every((cell) => cell.trim() === "")) return [];
+    const liftAt = columns.findIndex((column) => column?.kind === "lift");
+    if (liftAt >= 0) ask(cells[liftAt] ?? "");
     return [readLine(cells, i + 2, columns, header, context, seen)];
   });
   if (lines.length === 0) problems.push("No line under the header.");
   return {
+    questions: [...questions.values()],
     columns: header.map((title, i) => ({ title, as: describeColumn(columns[i]) })),
     lines,
     problems,
@@ -94,7 +119,13 @@ function describeColumn(column: Column | undefined): string | undefined {
   if (column === undefined) return undefined;
   if ("name" in column)
     return "side" in column && column.side ? `${column.name}, ${column.side}` : column.name;
-  return { athlete: "athlete", date: "date", "body-mass": "body mass" }[column.kind];
+  return {
+    athlete: "athlete",
+    date: "date",
+    "body-mass": "body mass",
+    lift: "lift",
+    load: "load",
+  }[column.kind];
 }
 
 function columnOf(title: string, context: DayContext): Column | undefined {
@@ -111,10 +142,13 @@ function columnOf(title: string, context: DayContext): Column | undefined {
   if (test && test.sides === (side !== "")) {
     return { kind: "result", testId: test.id, side, name: test.name };
   }
-  const exact = context.variants.find((one) => plainName(one.name) === plain);
-  const starting = context.variants.filter((one) => plainName(one.name).startsWith(plain));
-  const variant = exact ?? (starting.length === 1 ? starting[0] : undefined);
-  return variant && { kind: "record", variantId: variant.id, name: variant.name };
+  if (["lift", "exercise"].includes(plain)) return { kind: "lift" };
+  if (["load", "max", "1rm", "weight", "kg"].includes(plain)) return { kind: "load" };
+  const named = liftNamed(title, context.variants, context.lifts);
+  if (named.is === "several") return { kind: "ambiguous", name: title.trim() };
+  return named.is === "one"
+    ? { kind: "record", variantId: named.variant.id, name: named.variant.name }
+    : undefined;
 }
 
 function readLine(
@@ -137,10 +171,22 @@ function readLine(
   const date = written === "" ? context.date : isDate(written) ? written : undefined;
   if (date === undefined) problems.push(`Date "${written}" is not written year-month-day.`);
   else if (daysBetween(context.today, date) > 0) problems.push(`Date ${date} is still to come.`);
+  const liftText = (cells[at("lift")] ?? "").trim();
+  const named = liftNamed(liftText, context.variants, context.lifts);
   if (athleteId) {
-    const before = seen.get(`${athleteId}/${date ?? written}`);
-    if (before !== undefined) problems.push(`${athleteName} stands on line ${before} already.`);
-    else seen.set(`${athleteId}/${date ?? written}`, line);
+    const key = `${athleteId}/${date ?? written}/${liftKey(liftText)}`;
+    const before = seen.get(key);
+    if (before !== undefined)
+      problems.push(
+        liftText === ""
+          ? `${athleteName} stands on line ${before} already.`
+          : `${athleteName} has ${liftText} on line ${before} already.`,
+      );
+    else seen.set(key, line);
+  }
+  if (at("lift") >= 0) {
+    if (liftText === "") problems.push("No lift.");
+    else if (named.is === "none") problems.push(`"${liftText}" is no lift of this team.`);
   }
 
   const entries: DayLine["entries"] = [];
@@ -149,6 +195,15 @@ function readLine(
     const column = columns[i];
     const title = (header[i] ?? "").trim();
     if (text === "" || column?.kind === "athlete" || column?.kind === "date") return;
+    if (column?.kind === "lift" || column?.kind === "ambiguous") return;
+    if (column?.kind === "load") {
+      if (named.is !== "one") return;
+      const { id, name } = named.variant;
+      const entry = readCell(text, { kind: "record", variantId: id, name }, athleteId, context);
+      if (typeof entry === "string") problems.push(`${name}: ${entry}`);
+      else entries.push({ column: name, text, entry });
+      return;
+    }
     if (column === undefined) {
       if (i >= header.length) problems.push(`"${text}" stands under no column.`);
       return;
@@ -157,7 +212,9 @@ function readLine(
     if (typeof entry === "string") problems.push(`${title}: ${entry}`);
     else entries.push({ column: title, text, entry });
   });
-  if (entries.length === 0 && problems.length === 0) problems.push("No value on this line.");
+  const waits = named.is === "several" || columns.some((column) => column?.kind === "ambiguous");
+  if (entries.length === 0 && problems.length === 0 && !waits)
+    problems.push("No value on this line.");
   return { line, athleteName, athleteId, date, entries, problems };
 }
 

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
+import { guessColumns, withRole } from "./columns";
 import { PROBLEMS_KEPT } from "./line-problems";
-import { guessMapping, type RepImportSettings, RepRows, remapped } from "./rep-rows";
+import { REP_HEADERS, type RepImportSettings, RepRows } from "./rep-rows";
 
 const HEADER = ["Athlete", "Lift", "Date", "Load (kg)", "Set", "Rep", "Mean velocity"];
 const settings: RepImportSettings = {
-  mapping: guessMapping(HEADER),
+  mapping: guessColumns(HEADER, REP_HEADERS),
   metric: "MCV",
   unit: "kg",
   today: "2026-03-10",
@@ -35,8 +36,8 @@ describe("a file of reps", () => {
       rep: 5,
       MCV: 6,
     });
-    expect(guessMapping(["foo", "", "PV (m/s)"])).toEqual({});
-    expect(guessMapping(["Peak velocity"])).toEqual({ PV: 0 });
+    expect(guessColumns(["foo", "", "PV (m/s)"], REP_HEADERS)).toEqual({});
+    expect(guessColumns(["Peak velocity"], REP_HEADERS)).toEqual({ PV: 0 });
   });
 
   it("makes one test of an athlete's lift and day; decimal commas and pounds are read", () => {
@@ -93,7 +94,7 @@ describe("a file of reps", () => {
 
   it("takes athlete, lift and date from the page where the file lacks them", () => {
     const short = [["60", "0.95"]];
-    const mapping = guessMapping(["load", "mcv"]);
+    const mapping = guessColumns(["load", "mcv"], REP_HEADERS);
     expect(read(short, { mapping }).problems[0]?.text).toContain("No athlete: choose one above");
     const given = { mapping, athleteId: "a1", variantId: "v1", date: "2026-03-02" as const };
     expect(read(short, given).tests[0]?.reps).toHaveLength(1);
@@ -109,9 +110,9 @@ describe("a file of reps", () => {
 describe("another role for a column", () => {
   const mapping = { athlete: 0, load: 1, MCV: 2 };
   it("leaves the role that the column had, and takes it from the column that had it", () => {
-    expect(remapped(mapping, 1, "MCV")).toEqual({ athlete: 0, MCV: 1 });
+    expect(withRole(mapping, 1, "MCV")).toEqual({ athlete: 0, MCV: 1 });
   });
   it("puts a column aside", () => {
-    expect(remapped(mapping, 0, "")).toEqual({ load: 1, MCV: 2 });
+    expect(withRole(mapping, 0, "")).toEqual({ load: 1, MCV: 2 });
   });
 });

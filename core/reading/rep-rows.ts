@@ -2,6 +2,7 @@ import { readDecimal } from "../units/decimal";
 import { massKg, readMass } from "../units/mass";
 import { daysBetween, isDate, type LocalDate } from "../units/time";
 import { keepVelocity, type VelocityMetric } from "../units/velocity";
+import type { Columns } from "./columns";
 import { LineProblems } from "./line-problems";
 import { plainName } from "./names";
 
@@ -36,10 +37,10 @@ export const REP_COLUMN_NAMES: Record<RepColumn, string> = {
 };
 
 /** Column number (from 0) of each role; roles that the file lacks are absent. */
-export type RepMapping = Partial<Record<RepColumn, number>>;
+export type RepMapping = Columns<RepColumn>;
 
-/** Headers that name a role, in small letters without marks. */
-const HEADERS: Record<RepColumn, readonly string[]> = {
+/** Headers that name a role. */
+export const REP_HEADERS: Record<RepColumn, readonly string[]> = {
   athlete: ["athlete", "name", "lifter", "player"],
   lift: ["lift", "exercise", "movement", "variant"],
   date: ["date", "day"],
@@ -52,31 +53,6 @@ const HEADERS: Record<RepColumn, readonly string[]> = {
   force: ["force", "forcen", "meanforce", "meanpropulsiveforce", "mpf"],
   power: ["power", "powerw", "meanpower", "meanpropulsivepower", "mpp"],
 };
-
-/**
- * A mapping with another role for a column: a column has one role and a role one column.
- * @param role empty where the column is left aside
- */
-export function remapped(mapping: RepMapping, column: number, role: RepColumn | ""): RepMapping {
-  const next: RepMapping = {};
-  for (const one of REP_COLUMNS) {
-    const at = mapping[one];
-    if (at !== undefined && at !== column && one !== role) next[one] = at;
-  }
-  if (role !== "") next[role] = column;
-  return next;
-}
-
-/** A first guess at the mapping from the header line. */
-export function guessMapping(header: readonly string[]): RepMapping {
-  const mapping: RepMapping = {};
-  header.forEach((title, i) => {
-    const plain = title.toLowerCase().replace(/[^a-z]/g, "");
-    const role = REP_COLUMNS.find((one) => HEADERS[one].includes(plain));
-    if (role && mapping[role] === undefined) mapping[role] = i;
-  });
-  return mapping;
-}
 
 export interface ImportedRep {
   line: number;

@@ -136,6 +136,14 @@ export async function chooseWorkingMax(
   await tx.insert(workingMaxChoice).values({ teamId: tx.teamId, ...row });
 }
 
+export async function chooseWorkingMaxes(
+  tx: TeamTransaction,
+  rows: ReadonlyArray<Omit<typeof workingMaxChoice.$inferInsert, "teamId">>,
+): Promise<void> {
+  if (rows.length === 0) return;
+  await tx.insert(workingMaxChoice).values(rows.map((row) => ({ teamId: tx.teamId, ...row })));
+}
+
 /** Confirmed maximal singles of one athlete, or of all. */
 export async function singlesOf(tx: TeamTransaction, of?: string | readonly string[]) {
   return tx

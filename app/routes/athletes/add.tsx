@@ -3,9 +3,7 @@ import { Link, useNavigation } from "react-router";
 import {
   ATHLETE_COLUMN_NAMES,
   ATHLETE_COLUMNS,
-  type AthleteColumn,
   type AthleteMapping,
-  withColumn,
 } from "../../../core/maxes/athlete-rows";
 import { formObject } from "../../forms/athlete";
 import { AthleteListForm, MOST_LIST_TEXT } from "../../forms/athlete-list";
@@ -16,6 +14,7 @@ import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { ColumnRoles, SheetFile, SheetText, usePastedSheet } from "../../ui/pasted-sheet";
 import { checkList, keepList, startList } from "../../workflows/athletes/athlete-list.server";
 import type { Route } from "./+types/add";
 import { CheckedLines } from "./checked-lines";
@@ -58,33 +57,18 @@ const EXAMPLE = "Name\tSquad\tBorn\tBody mass\nFirst Last\tJuniors\t2008\t71.5";
 export default function AddAthletes({ loaderData, actionData }: Route.ComponentProps) {
   const { squads, rooms } = loaderData;
   const busy = useNavigation().state !== "idle";
-  const [text, setText] = useState("");
-  const [fileName, setFileName] = useState("");
   const [mapping, setMapping] = useState<AthleteMapping>();
   const [choices, setChoices] = useState<Record<string, string>>({});
   const [checkedText, setCheckedText] = useState("");
-  const [fault, setFault] = useState<string>();
-  const checked =
-    actionData && "checked" in actionData && checkedText === text ? actionData.checked : undefined;
-  const kept = actionData && "kept" in actionData ? actionData.kept : undefined;
-  const write = (next: string, name = "") => {
-    setText(next);
-    setFileName(name);
+  const sheet = usePastedSheet(MOST_LIST_TEXT, () => {
     setMapping(undefined);
     setChoices({});
-  };
-  const choose = async (file: File | undefined) => {
-    setFault(undefined);
-    if (!file) return;
-    const read = await file.text().catch(() => undefined);
-    if (read === undefined || read.includes("\0"))
-      setFault(
-        `${file.name} could not be read as text. Save the sheet as CSV and choose it again.`,
-      );
-    else if (read.length > MOST_LIST_TEXT)
-      setFault(`${file.name} is over 1.5 million characters. Take the list in parts.`);
-    else write(read, file.name);
-  };
+  });
+  const checked =
+    actionData && "checked" in actionData && checkedText === sheet.text
+      ? actionData.checked
+      : undefined;
+  const kept = actionData && "kept" in actionData ? actionData.kept : undefined;
   const good = checked ? checked.add + checked.update : 0;
   const open = checked ? checked.bad + checked.ask : 0;
   return (
@@ -106,7 +90,7 @@ export default function AddAthletes({ loaderData, actionData }: Route.ComponentP
           {kept.leftLines > 0 ? (
             <>
               {kept.leftLines} lines were left out.{" "}
-              <button type="button" className="underline" onClick={() => write(kept.left)}>
+              <button type="button" className="underline" onClick={() => sheet.write(kept.left)}>
                 Put them below to be mended
               </button>
             </>
@@ -121,8 +105,13 @@ export default function AddAthletes({ loaderData, actionData }: Route.ComponentP
           )}
         </Notice>
       ) : null}
-      <Form method="post" aria-label="Athletes" noValidate onSubmit={() => setCheckedText(text)}>
-        <input type="hidden" name="fileName" value={fileName} />
+      <Form
+        method="post"
+        aria-label="Athletes"
+        noValidate
+        onSubmit={() => setCheckedText(sheet.text)}
+      >
+        <input type="hidden" name="fileName" value={sheet.fileName} />
         <input type="hidden" name="mapping" value={mapping ? JSON.stringify(mapping) : ""} />
         <input type="hidden" name="choices" value={JSON.stringify(choices)} />
         <div className="flex flex-wrap items-end gap-3">
@@ -147,29 +136,14 @@ export default function AddAthletes({ loaderData, actionData }: Route.ComponentP
               </Select>
             </span>
           ) : null}
-          <label className="block">
-            <span className="mb-0.5 block text-muted">From a file (CSV or text)</span>
-            <input
-              type="file"
-              accept=".csv,.tsv,.txt,text/csv,text/plain"
-              className="file-input file-input-sm !h-9"
-              onChange={(event) => void choose(event.target.files?.[0])}
-            />
-          </label>
+          <SheetFile sheet={sheet} />
         </div>
-        {fault ? <Notice kind="problem" title={fault} /> : null}
-        <label htmlFor="list" className="mt-2 block text-muted">
-          The list: names, one a line, or a table with a header
-        </label>
-        <textarea
-          id="list"
-          name="text"
+        {sheet.fault ? <Notice kind="problem" title={sheet.fault} /> : null}
+        <SheetText
+          sheet={sheet}
+          label="The list: names, one a line, or a table with a header"
+          example={EXAMPLE}
           rows={checked ? 5 : 10}
-          spellCheck={false}
-          value={text}
-          onChange={(event) => write(event.target.value)}
-          className="field !h-auto w-full py-2 font-mono text-[0.85rem]"
-          placeholder={EXAMPLE}
         />
         {actionData && !actionData.ok && actionData.message ? (
           <Notice kind="problem" title={actionData.message} />
@@ -203,13 +177,19 @@ export default function AddAthletes({ loaderData, actionData }: Route.ComponentP
         </div>
         {checked ? (
           <>
-            <Columns
-              samples={checked.samples}
-              header={checked.header}
-              mapping={mapping ?? checked.mapping}
-              changed={mapping !== undefined}
-              onChange={setMapping}
-            />
+            {checked.samples.length > 1 || checked.header ? (
+              <ColumnRoles
+                titles={checked.samples.map((_, i) => checked.header?.[i] ?? "")}
+                samples={checked.samples}
+                roles={ATHLETE_COLUMNS}
+                names={ATHLETE_COLUMN_NAMES}
+                columns={mapping ?? checked.mapping}
+                onChange={setMapping}
+              />
+            ) : null}
+            {mapping ? (
+              <p className="text-muted">Check the list again to read it this way.</p>
+            ) : null}
             <CheckedLines
               checked={checked}
               choices={choices}
@@ -219,53 +199,6 @@ export default function AddAthletes({ loaderData, actionData }: Route.ComponentP
         ) : null}
       </Form>
     </Page>
-  );
-}
-
-/** What each column is: guessed from its title, and set here where the guess is wrong. */
-function Columns({
-  samples,
-  header,
-  mapping,
-  changed,
-  onChange,
-}: {
-  samples: string[][];
-  header: string[] | undefined;
-  mapping: AthleteMapping;
-  changed: boolean;
-  onChange: (mapping: AthleteMapping) => void;
-}) {
-  if (samples.length < 2 && header === undefined) return null;
-  const roleOf = (column: number): AthleteColumn | "" =>
-    ATHLETE_COLUMNS.find((role) => mapping[role] === column) ?? "";
-  return (
-    <fieldset className="mt-4">
-      <legend className="font-bold">Columns</legend>
-      <div className="flex gap-2 overflow-x-auto py-1">
-        {samples.map((cells, i) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a column is its place
-          <div key={i} className="w-44 shrink-0">
-            <Select
-              label={header?.[i] || `Column ${i + 1}`}
-              value={roleOf(i)}
-              onChange={(event) =>
-                onChange(withColumn(mapping, i, event.target.value as AthleteColumn | ""))
-              }
-            >
-              <option value="">not taken</option>
-              {ATHLETE_COLUMNS.map((role) => (
-                <option key={role} value={role}>
-                  {ATHLETE_COLUMN_NAMES[role]}
-                </option>
-              ))}
-            </Select>
-            <p className="truncate text-sm text-muted">{cells.filter(Boolean).join(" · ")}</p>
-          </div>
-        ))}
-      </div>
-      {changed ? <p className="text-muted">Check the list again to read it this way.</p> : null}
-    </fieldset>
   );
 }
 

@@ -1,6 +1,7 @@
 import { Link } from "react-router";
 import type { z } from "zod";
 import { formatKg, formatMass } from "../../../core/units/mass";
+import { formatVelocity } from "../../../core/units/velocity";
 import {
   BodyMassForm,
   CompetitionForm,
@@ -317,6 +318,23 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
               </li>
             ))}
           </ul>
+          {data.earlier.length > 0 ? (
+            <>
+              <h3 className="pt-2 font-bold">Before Sprezza, imported</h3>
+              <ul aria-label="Before Sprezza">
+                {data.earlier.map((one) => (
+                  <li key={one.id} className="border-b border-faint py-1">
+                    {one.date} {one.lift}
+                    <span className="text-muted">
+                      {" "}
+                      {one.sets} × {one.reps} @ {formatMass(one.load)}
+                      {one.velocityMps === null ? "" : `, ${formatVelocity(one.velocityMps)}`}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          ) : null}
           {data.masses.length > 0 ? (
             <p className="pt-2 text-sm text-muted">
               Body mass:{" "}

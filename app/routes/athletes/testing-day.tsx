@@ -2,16 +2,19 @@ import { Link, useNavigation } from "react-router";
 import type { DayEntry, TestingDay } from "../../../core/maxes/testing-day";
 import { formatMass } from "../../../core/units/mass";
 import { isDate } from "../../../core/units/time";
+import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
-import { Field } from "../../ui/field";
+import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import {
   checkTestingDay,
+  type KeptDay,
   keepTestingDay,
   MOST_PASTED,
+  makeWorkingMaxes,
   startTestingDay,
 } from "../../workflows/athletes/testing-day.server";
 import type { Route } from "./+types/testing-day";
@@ -27,7 +30,21 @@ export function loader({ context }: Route.LoaderArgs) {
 export async function action({ request, context }: Route.ActionArgs) {
   const principal = principalOf(context);
   const form = await readForm(request);
+  if (form.get("intent") === "use") {
+    const ids = String(form.get("records") ?? "").split(",");
+    if (!ids.every((id) => idFrom(id) === id))
+      return { ok: false as const, message: "These records could not be read.", day: undefined };
+    const used = await makeWorkingMaxes(principal, ids);
+    return used.ok
+      ? { ok: true as const, used: used.value }
+      : { ok: false as const, message: used.message, day: undefined };
+  }
   const text = String(form.get("text") ?? "");
+  const lifts = Object.fromEntries(
+    [...form].flatMap(([name, value]) =>
+      name.startsWith("lift:") && value !== "" ? [[name.slice(5), String(value)]] : [],
+    ),
+  );
   const date = String(form.get("date") ?? "");
   const fail = (message: string) => ({ ok: false as const, message, day: undefined });
   if (text.trim() === "")
@@ -36,17 +53,23 @@ export async function action({ request, context }: Route.ActionArgs) {
     return fail("This is over 200,000 characters. Paste a squad at a time.");
   if (!isDate(date)) return fail("Choose the day of the tests.");
   if (form.get("intent") === "keep") {
-    const kept = await keepTestingDay(principal, { text, date });
+    const kept = await keepTestingDay(principal, { text, date, lifts });
     if (!kept.ok) {
       return {
         ok: false as const,
         message: kept.message,
-        day: await checkTestingDay(principal, { text, date }),
+        day: await checkTestingDay(principal, { text, date, lifts }),
+        answered: lifts,
       };
     }
     return { ok: true as const, kept: kept.value };
   }
-  return { ok: false as const, message: "", day: await checkTestingDay(principal, { text, date }) };
+  return {
+    ok: false as const,
+    message: "",
+    day: await checkTestingDay(principal, { text, date, lifts }),
+    answered: lifts,
+  };
 }
 
 export function clientAction({ serverAction }: Route.ClientActionArgs) {
@@ -61,8 +84,12 @@ export default function TestingDayPage({ loaderData, actionData }: Route.Compone
   const failure = actionData && !actionData.ok ? actionData : undefined;
   const day = failure && "day" in failure ? failure.day : undefined;
   const bad = day
-    ? day.problems.length + day.lines.filter((one) => one.problems.length > 0).length
+    ? day.problems.length +
+      day.questions.length +
+      day.lines.filter((one) => one.problems.length > 0).length
     : 0;
+  const answered = failure && "answered" in failure ? (failure.answered ?? {}) : {};
+  const done = actionData?.ok ? actionData : undefined;
   return (
     <Page
       title="Testing day"
@@ -87,17 +114,17 @@ export default function TestingDayPage({ loaderData, actionData }: Route.Compone
         </div>
       }
     >
-      {actionData?.ok ? (
+      {done && "used" in done && done.used ? (
         <Notice
           kind="note"
-          title={`Kept: ${actionData.kept.entries} values of ${actionData.kept.athletes} athletes.`}
+          title={`${done.used.maxes} working maxes of ${done.used.athletes} athletes: plans count from them now.`}
         >
-          Records wait to be chosen as working maxes on each athlete's page.{" "}
           <Link className="underline" to="/athletes">
             To the squad table
           </Link>
         </Notice>
       ) : null}
+      {done && "kept" in done && done.kept ? <Kept kept={done.kept} /> : null}
       <Form method="post" aria-label="Testing day" noValidate>
         <div className="flex flex-wrap items-end gap-3">
           <Field
@@ -122,6 +149,25 @@ export default function TestingDayPage({ loaderData, actionData }: Route.Compone
           }
         />
         {failure?.message ? <Notice kind="problem" title={failure.message} /> : null}
+        {day?.questions.map((question) => (
+          <div key={question.key} className="my-2 w-96 max-w-full">
+            <Select
+              label={`"${question.text}" is, on every line`}
+              name={`lift:${question.key}`}
+              defaultValue=""
+            >
+              <option value="">choose …</option>
+              {question.choices.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </Select>
+          </div>
+        ))}
+        {Object.entries(answered).map(([key, id]) => (
+          <input key={key} type="hidden" name={`lift:${key}`} value={id} />
+        ))}
         <div className="mt-2 flex flex-wrap gap-2">
           <button
             type="submit"
@@ -147,6 +193,27 @@ export default function TestingDayPage({ loaderData, actionData }: Route.Compone
       </Form>
       {day ? <Checked day={day} bad={bad} /> : null}
     </Page>
+  );
+}
+
+/** What a kept day ends with: its records, one button from being what plans count from. */
+function Kept({ kept }: { kept: KeptDay }) {
+  return (
+    <Notice kind="note" title={`Kept: ${kept.entries} values of ${kept.athletes} athletes.`}>
+      {kept.records.length > 0 ? (
+        <Form method="post" className="mt-1 flex flex-wrap items-center gap-3">
+          <input type="hidden" name="records" value={kept.records.join(",")} />
+          <button type="submit" name="intent" value="use" className="btn btn-primary">
+            Use these {kept.records.length} as working maxes
+          </button>
+          <span>Of several records of one lift the newest stands, of one day the heaviest.</span>
+        </Form>
+      ) : (
+        <Link className="underline" to="/athletes">
+          To the squad table
+        </Link>
+      )}
+    </Notice>
   );
 }
 

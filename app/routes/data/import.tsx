@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useFetcher } from "react-router";
+import { Link, useFetcher } from "react-router";
 import type { RepMapping } from "../../../core/reading/rep-rows";
 import { ImportForm } from "../../forms/import";
 import { fieldProblems } from "../../forms/recipe";
@@ -78,6 +78,11 @@ export default function Import({ loaderData }: Route.ComponentProps) {
     <Page
       title="Data"
       facts="Reps and streams from a file. It is read in this browser; all of it is kept, or none."
+      actions={
+        <Link className="btn" to="/data/earlier">
+          Earlier sessions
+        </Link>
+      }
       margin={<Formats batches={loaderData.batches} />}
     >
       <div className="flex flex-wrap items-end gap-4">
@@ -136,6 +141,17 @@ export default function Import({ loaderData }: Route.ComponentProps) {
   );
 }
 
+/** What a file held, in words. */
+function batchWords({
+  kind,
+  tests,
+  reps,
+}: Route.ComponentProps["loaderData"]["batches"][number]): string {
+  if (kind === "athletes") return `${tests} athletes`;
+  if (kind === "sets") return `${tests} lines, ${reps} reps of earlier sessions`;
+  return `${tests} tests, ${reps} reps`;
+}
+
 function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["batches"] }) {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] gap-3 text-sm">
@@ -171,6 +187,7 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
               ["records.csv", "max records"],
               ["reps.csv", "reps of profile tests"],
               ["tests.csv", "jumps, throws and sprints"],
+              ["earlier.csv", "sets from before, as imported"],
             ] as const
           ).map(([file, name]) => (
             <li key={file}>
@@ -190,7 +207,7 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
               <li key={one.id} className="border-b border-faint py-1">
                 {one.on} {one.fileName}
                 <span className="block text-muted">
-                  {one.tests} tests, {one.reps} reps, {one.by}
+                  {batchWords(one)}, {one.by}
                 </span>
               </li>
             ))}

@@ -1,11 +1,11 @@
 import { useState } from "react";
+import { guessColumns, withRole } from "../../../core/reading/columns";
 import {
-  guessMapping,
   REP_COLUMN_NAMES,
   REP_COLUMNS,
+  REP_HEADERS,
   type RepColumn,
   type RepMapping,
-  remapped,
 } from "../../../core/reading/rep-rows";
 import { isDate } from "../../../core/units/time";
 import { formatVelocity, type VelocityMetric } from "../../../core/units/velocity";
@@ -33,7 +33,9 @@ export function RepsFile({
   busy: boolean;
   send: (body: Record<string, unknown>) => void;
 }) {
-  const [mapping, setMapping] = useState<RepMapping>(() => kept ?? guessMapping(head.header));
+  const [mapping, setMapping] = useState<RepMapping>(
+    () => kept ?? guessColumns(head.header, REP_HEADERS),
+  );
   const first = METRICS.find((one) => mapping[one] !== undefined) ?? "MCV";
   const [metric, setMetric] = useState<VelocityMetric>(first);
   const [unit, setUnit] = useState(data.unit);
@@ -46,7 +48,7 @@ export function RepsFile({
 
   const map = (column: number, role: RepColumn | "") => {
     setRead(undefined);
-    setMapping(remapped(mapping, column, role));
+    setMapping(withRole(mapping, column, role));
     if (METRICS.some((one) => one === role)) setMetric(role as VelocityMetric);
   };
   const check = async () => {

@@ -96,6 +96,13 @@ export default function Recipes({ loaderData, actionData }: Route.ComponentProps
     <Page
       title="Library"
       facts="Recipes: shipped ones are yours to change; a block keeps what it took."
+      actions={
+        mayEdit ? (
+          <Link className="btn" to="/library/own-table">
+            From your own table
+          </Link>
+        ) : undefined
+      }
       margin={
         chosen ? (
           <RecipeForm

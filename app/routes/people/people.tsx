@@ -227,13 +227,24 @@ function Invite({ data, result }: { data: Data; result: unknown }) {
         )}
       </Form>
       {role === "owner" ? (
-        <Form method="post" aria-label="Staff" className="grid gap-2" noValidate>
+        <Form
+          method="post"
+          aria-label="Staff"
+          className="grid gap-2"
+          noValidate
+          key={data.invitations[0]?.id ?? "first"}
+        >
           <h2>A coach or assistant</h2>
           <Field label="Name" name="name" inline problem={staff?.problems?.name} />
-          <Select label="Role" name="role" inline>
-            <option value="coach">coach: plans, records, gear</option>
-            <option value="assistant">assistant: logs, changes no plan</option>
-            <option value="owner">owner: everything, people too</option>
+          <Select
+            label="Role"
+            name="role"
+            inline
+            hint="A coach plans and keeps records; an assistant logs; an owner looks after people too."
+          >
+            <option value="coach">coach</option>
+            <option value="assistant">assistant</option>
+            <option value="owner">owner</option>
           </Select>
           {email(staff?.problems?.email)}
           {staff?.message ? <Notice kind="problem" title={staff.message} /> : null}

@@ -93,7 +93,7 @@ const WORDS = (roomId: string | undefined): Record<Step, Words> => ({
     why: "A block for a squad: take a recipe from the library, or paste your own table of sets and percentages. Published, it stands on the floor.",
     ways: [
       { to: "/plan", words: "Make a block" },
-      { to: "/library/recipes?new=table", words: "Paste your own table" },
+      { to: "/library/own-table", words: "Paste your own table" },
     ],
     aside: "Later",
   },
@@ -247,7 +247,7 @@ function Also() {
             </span>
           </li>
           <li className="border-b border-faint py-1">
-            <Link className="underline" to="/data">
+            <Link className="underline" to="/data/earlier">
               Earlier sessions
             </Link>
             <span className="block text-muted">your own sheets, as history marked imported</span>

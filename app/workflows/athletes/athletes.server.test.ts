@@ -376,14 +376,14 @@ describe("jumps, throws, sprints", () => {
 describe("whole or not at all", () => {
   it("a testing day with one fault keeps nothing", async () => {
     const good = "Athlete;Bench;Body mass\nSecond Athlete;105;82";
-    const input = { text: `${good}\nNobody;1;60`, date: "2026-03-04" as const };
+    const input = { text: `${good}\nNobody;1;60`, date: "2026-03-04" as const, lifts: {} };
     const before = await page();
     expect(await keepTestingDay(coach(), input)).toMatchObject({ ok: false, code: "faults" });
     expect((await page()).lifts[0]?.records).toHaveLength(before.lifts[0]?.records.length ?? -1);
     expect((await checkTestingDay(coach(), input)).lines[1]?.problems).toHaveLength(1);
     expect(await keepTestingDay(coach(), { ...input, text: good })).toEqual({
       ok: true,
-      value: { entries: 2, athletes: 1 },
+      value: { entries: 2, athletes: 1, records: [expect.any(String)] },
     });
     expect((await page()).lifts[0]?.records[0]).toMatchObject({
       load: { amount: 105, unit: "kg" },
@@ -394,6 +394,7 @@ describe("whole or not at all", () => {
         await checkTestingDay(person("owner", other), {
           text: good.replace("Second", "First"),
           date: "2026-03-04",
+          lifts: {},
         })
       ).lines[0]?.problems,
     ).toHaveLength(1);

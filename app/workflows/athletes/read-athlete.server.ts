@@ -4,6 +4,7 @@ import { lifetimeBestKg, trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { compareProfiles, weakerSide } from "../../../core/profile/compare";
 import { usualPowerBand } from "../../../core/profile/power-band";
+import { earlierLoads, earlierSets } from "../../../db/queries/earlier.server";
 import { racksOf } from "../../../db/queries/gear.server";
 import {
   currentChoices,
@@ -37,6 +38,9 @@ import { readChanges } from "./read-changes.server";
 
 export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team. Open the list.");
 
+/** Newest sets of an imported sheet that a page shows. */
+const EARLIER_SHOWN = 40;
+
 /** Everything on one person's page. Health notes only for those who may see them. */
 export function readAthlete(principal: Principal, athleteId: string) {
   const mayEdit = mayKnowReasons(principal);
@@ -66,6 +70,7 @@ export function readAthlete(principal: Principal, athleteId: string) {
     const gear = room && (await racksOf(tx, room.id))[0]?.gear;
 
     const values = await coachValues(tx);
+    const earlierBests = await earlierLoads(tx, athleteId);
 
     const lifts = variants.map((variant) => {
       const own = records.filter((record) => record.variantId === variant.id);
@@ -105,7 +110,10 @@ export function readAthlete(principal: Principal, athleteId: string) {
           by: choice.chosenBy,
           factor: choice.factor,
         },
-        bestKg: lifetimeBestKg(own),
+        bestKg: lifetimeBestKg(
+          own,
+          earlierBests.filter((one) => one.variantId === variant.id).map((one) => one.load),
+        ),
         records: own.map(({ id, load, date, kind, note, enteredBy }) => ({
           id,
           load,
@@ -200,6 +208,15 @@ export function readAthlete(principal: Principal, athleteId: string) {
         targetMps: one.targetMps,
         reason: mayEdit ? one.reason : "",
         by: one.enteredBy,
+      })),
+      earlier: (await earlierSets(tx, athleteId, EARLIER_SHOWN)).map((one) => ({
+        id: one.id,
+        date: one.date,
+        lift: variants.find((variant) => variant.id === one.variantId)?.name ?? "",
+        sets: one.sets,
+        reps: one.reps,
+        load: one.load,
+        velocityMps: one.velocityMps,
       })),
       notes: mayEdit ? await dayNotes(tx, athleteId) : undefined,
       sessions: (await sessionsFor(tx, person, 8)).map(({ id, date, title, status }) => ({

@@ -1,5 +1,6 @@
 import { MAX_KIND_NAMES } from "../../../core/maxes/records";
 import { massKg } from "../../../core/units/mass";
+import { everyEarlierSet } from "../../../db/queries/earlier.server";
 import { listVariants, recordsOf } from "../../../db/queries/maxes.server";
 import { physicalResults, physicalTests } from "../../../db/queries/physical.server";
 import { profileTests } from "../../../db/queries/profiles.server";
@@ -9,7 +10,7 @@ import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 
 /** What can be taken out as CSV. */
-export const EXPORTS = ["records", "reps", "tests"] as const;
+export const EXPORTS = ["records", "reps", "tests", "earlier"] as const;
 export type Export = (typeof EXPORTS)[number];
 
 /** A table of the team as CSV; it can be read back in where there is an import. */
@@ -63,6 +64,22 @@ export function exportCsv(principal: Principal, what: Export): Promise<string> {
             test.processing,
           ]),
         ),
+      );
+    }
+    if (what === "earlier") {
+      return csvOf(
+        ["athlete", "lift", "date", "sets", "reps", "load", "unit", "load_kg", "speed"],
+        (await everyEarlierSet(tx)).map(({ set, name: athlete }) => [
+          athlete,
+          lifts.get(set.variantId) ?? "",
+          set.date,
+          set.sets,
+          set.reps,
+          set.load.amount,
+          set.load.unit,
+          massKg(set.load),
+          set.velocityMps ?? "",
+        ]),
       );
     }
     const tests = new Map((await physicalTests(tx)).map((one) => [one.id, one]));

@@ -8,6 +8,7 @@ import { massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import type { VelocityMetric } from "../../../core/units/velocity";
 import { addedMassKg, SYSTEM_MASS_NAMES } from "../../../core/velocity/force";
+import { earlierLoads } from "../../../db/queries/earlier.server";
 import { racksOf } from "../../../db/queries/gear.server";
 import { listVariants, recordsOf, singlesOf } from "../../../db/queries/maxes.server";
 import { bodyMasses, competitions, limitsOf } from "../../../db/queries/person.server";
@@ -59,7 +60,11 @@ export function readProfileBench(
     const max = found && "max" in found ? found.max : undefined;
     const trusted = years === undefined || years >= TRUSTED_TRAINING_YEARS;
     const records = person ? await recordsOf(tx, person.id) : [];
-    const bestKg = lifetimeBestKg(records.filter((record) => record.variantId === variant.id));
+    const earlier = person ? await earlierLoads(tx, person.id) : [];
+    const bestKg = lifetimeBestKg(
+      records.filter((record) => record.variantId === variant.id),
+      earlier.filter((one) => one.variantId === variant.id).map((one) => one.load),
+    );
     const newestMass = person ? (await bodyMasses(tx, person.id))[0] : undefined;
     const bodyMassKg = newestMass && massKg(newestMass.mass);
     const singles = person ? await singlesOf(tx, person.id) : [];

@@ -18,6 +18,7 @@ import {
 } from "../../../db/queries/plan-library.server";
 import { readTeam } from "../../../db/queries/squads.server";
 import { readRecipeFile, recipeAsJson } from "../../forms/block";
+import { choicesOf, type OwnTable, readOwnTable, recipeOf } from "../../forms/own-table";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
@@ -111,6 +112,42 @@ export function importRecipe(
       family,
       source,
       recipe,
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done({ id });
+  });
+}
+
+/** A coach's own table as a recipe: read again here, and kept only where nothing is open. */
+export function keepOwnTable(
+  principal: Principal,
+  input: OwnTable,
+): Promise<Outcome<{ id: string }>> {
+  const table = readOwnTable(input.text, choicesOf(input));
+  const { shape } = table;
+  if (!shape) {
+    const [problem] = table.problems;
+    const words = problem ? `Line ${problem.line}: ${problem.text}` : table.questions[0]?.text;
+    return Promise.resolve(failed("table", `Nothing was made. ${words ?? ""}`));
+  }
+  return inTeamOnce(principal, async (tx) => {
+    await ensurePlanLibrary(tx);
+    const schools = await listSchools(tx);
+    const usual = (await readTeam(tx))?.schoolId;
+    const school = (schools.find((one) => one.id === usual) ?? schools[0])?.school.name ?? "";
+    const same = (await listRecipes(tx)).find(
+      (one) => one.recipe.name.toLowerCase() === input.name.toLowerCase(),
+    );
+    if (same) return failed("same-name", `${same.recipe.name} is there already. Use another name.`);
+    const id = uuidv7();
+    await addRecipeVersion(tx, {
+      id,
+      lineageId: uuidv7(),
+      version: 1,
+      family: "Your own",
+      source: "your own table",
+      recipe: recipeOf(shape, { name: input.name, aim: input.aim, school }),
       enteredBy: principal.name,
       enteredAt: now(),
     });

@@ -2,9 +2,10 @@ import { lifetimeBestKg, plainMax, trainingYears } from "../../../core/maxes/rec
 import type { Lifter, LiftFacts } from "../../../core/prescribe/lifter";
 import { heightsFromStature } from "../../../core/resistance/heights";
 import type { BarHeights } from "../../../core/resistance/setup";
-import { massKg } from "../../../core/units/mass";
+import { type Mass, massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { foundWeights } from "../../../db/queries/box.server";
+import { earlierLoads } from "../../../db/queries/earlier.server";
 import { liftedRecords, singlesOf, type VariantRow } from "../../../db/queries/maxes.server";
 import { instructionsOn, newestMasses, setupsOf } from "../../../db/queries/person.server";
 import { decidedToday, newestProfiles, profileTests } from "../../../db/queries/profiles.server";
@@ -17,7 +18,7 @@ export type AthleteRow = Awaited<ReturnType<typeof listAthletes>>[number];
 
 /**
  * What some athletes bring to some lifts: the one assembly that plans, cards, papers, sessions
- * and pairings are worked out from. Ten readings, eleven for today, whatever the number of people, and two more
+ * and pairings are worked out from. Eleven readings, twelve for today, whatever the number of people, and two more
  * where peaks are asked for.
  */
 export async function readLifters(
@@ -38,24 +39,39 @@ export async function readLifters(
 ): Promise<Lifter[]> {
   const { people, todayOf, variants, variantIds } = asked;
   const of = people.map((one) => one.id);
-  const [maxes, instructions, profiles, masses, setups, founds, lifted, team, decided, peaks] =
-    await Promise.all([
-      readMaxes(tx, todayOf, of, variantIds, variants),
-      instructionsOn(tx, todayOf, of),
-      newestProfiles(tx, { of, variantIds }),
-      newestMasses(tx, of),
-      setupsOf(tx, of),
-      foundWeights(tx, of),
-      liftedRecords(tx, of, variantIds),
-      readTeam(tx),
-      asked.forToday ? decidedToday(tx, { of, todayOf }) : [],
-      readPeaks(tx, of, variants, asked.peaksOf),
-    ]);
+  const [
+    maxes,
+    instructions,
+    profiles,
+    masses,
+    setups,
+    founds,
+    lifted,
+    earlier,
+    team,
+    decided,
+    peaks,
+  ] = await Promise.all([
+    readMaxes(tx, todayOf, of, variantIds, variants),
+    instructionsOn(tx, todayOf, of),
+    newestProfiles(tx, { of, variantIds }),
+    newestMasses(tx, of),
+    setupsOf(tx, of),
+    foundWeights(tx, of),
+    liftedRecords(tx, of, variantIds),
+    earlierLoads(tx, of),
+    readTeam(tx),
+    asked.forToday ? decidedToday(tx, { of, todayOf }) : [],
+    readPeaks(tx, of, variants, asked.peaksOf),
+  ]);
   const profileOf = new Map(profiles.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const massOf = new Map(masses.map((one) => [one.athleteId, one.mass]));
   const setupOf = new Map(setups.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const foundOf = new Map(founds.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
   const decidedOf = new Map(decided.map((one) => [`${one.athleteId}/${one.variantId}`, one]));
+  const earlierOf = new Map(
+    earlier.map((one): [string, Mass[]] => [`${one.athleteId}/${one.variantId}`, [one.load]]),
+  );
   const liftedOf = new Map<string, typeof lifted>();
   for (const one of lifted) {
     const key = `${one.athleteId}/${one.variantId}`;
@@ -92,7 +108,7 @@ export async function readLifters(
               peakPowerKg: peaks.get(key)?.peakPowerKg,
               peakForceReached: peaks.get(key)?.peakForceReached,
               peakPowerReached: peaks.get(key)?.peakPowerReached,
-              lifetimeBestKg: lifetimeBestKg(liftedOf.get(key) ?? []),
+              lifetimeBestKg: lifetimeBestKg(liftedOf.get(key) ?? [], earlierOf.get(key)),
               today:
                 form && form.plannedKg > 0 && form.decidedKg !== form.plannedKg
                   ? { share: form.decidedKg / form.plannedKg, by: form.by }

@@ -1,0 +1,62 @@
+import { z } from "zod";
+import {
+  LIST_READINGS,
+  readPercentTable,
+  type TableChoices,
+} from "../../core/recipe/percent-table";
+import { AIMS, type Recipe } from "../../core/recipe/recipe";
+import { rowsOf } from "./delimited";
+
+/** What the page that reads a coach's own table sends. */
+export const MOST_TABLE_TEXT = 20_000;
+
+export const OwnTableForm = z.object({
+  text: z
+    .string()
+    .trim()
+    .min(1, "Paste the table first.")
+    .max(MOST_TABLE_TEXT, "This is longer than a year of weeks. Paste one table."),
+  name: z.string().trim().min(1, "Name the recipe.").max(80, "At most 80 characters."),
+  aim: z.enum(AIMS),
+  column: z.union([z.literal(""), z.coerce.number().int().min(0).max(200)]).default(""),
+  list: z.union([z.literal(""), z.enum(LIST_READINGS)]).default(""),
+  order: z.enum(["sets-reps", "reps-sets"]).default("sets-reps"),
+});
+export type OwnTable = z.output<typeof OwnTableForm>;
+
+/** The table as it is read while it is typed, and again when it is kept. */
+export function readOwnTable(text: string, choices: TableChoices) {
+  // A table of one column has no delimiter: its commas stand between groups.
+  const rows = text.includes("\t") ? rowsOf(text) : text.split(/\r\n?|\n/).map((line) => [line]);
+  return readPercentTable(rows, choices);
+}
+
+export const choicesOf = (form: Pick<OwnTable, "column" | "list" | "order">): TableChoices => ({
+  column: form.column === "" ? undefined : form.column,
+  list: form.list === "" ? undefined : form.list,
+  order: form.order,
+});
+
+/** Rests and endings that a recipe of an aim begins with: the shipped recipes' own, to be changed. */
+const BEGINNINGS: Record<Recipe["aim"], Pick<Recipe, "rest" | "stop">> = {
+  speed: { rest: { leastS: 45, mostS: 60 }, stop: { lossPercent: 10, lossFrom: "best" } },
+  power: { rest: { leastS: 120, mostS: 180 }, stop: { lossPercent: 10, lossFrom: "best" } },
+  strength: { rest: { leastS: 120, mostS: 240 }, stop: { lossPercent: 20, lossFrom: "best" } },
+  growth: { rest: { leastS: 90, mostS: 150 }, stop: { lossPercent: 30, lossFrom: "best" } },
+  learning: { rest: { leastS: 60, mostS: 120 }, stop: { lossFrom: "best" } },
+};
+
+export function recipeOf(
+  shape: Pick<Recipe, "start" | "steps" | "weeks">,
+  facts: { name: string; aim: Recipe["aim"]; school: string },
+): Recipe {
+  return {
+    ...facts,
+    basis: "percent",
+    convention: "bar",
+    cycle: [],
+    lead: "percent",
+    ...BEGINNINGS[facts.aim],
+    ...shape,
+  };
+}
