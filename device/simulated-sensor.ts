@@ -16,13 +16,18 @@ export interface Ticker {
 export class SimulatedSensor implements SensorPort {
   readonly #lifter: SimulatedLifter;
   readonly #dayShiftMps: number;
+  readonly #rateHz: number;
   readonly #ticker: Ticker;
   #stopRequested = false;
   #cancel: (() => void) | undefined;
 
-  constructor(source: { lifter: SimulatedLifter; dayShiftMps: number }, ticker: Ticker) {
+  constructor(
+    source: { lifter: SimulatedLifter; dayShiftMps: number; rateHz?: number },
+    ticker: Ticker,
+  ) {
     this.#lifter = source.lifter;
     this.#dayShiftMps = source.dayShiftMps;
+    this.#rateHz = source.rateHz ?? SENSOR_DEFAULTS.rateHz;
     this.#ticker = ticker;
   }
 
@@ -32,7 +37,8 @@ export class SimulatedSensor implements SensorPort {
     const played = (reps: number) => {
       const input = { ...ahead, reps, dayShiftMps: this.#dayShiftMps };
       const set = simulateSet(this.#lifter, input);
-      const samples = sampleMovement(set.movement, SENSOR_DEFAULTS, seededRandom(ahead.seed + 1));
+      const sensor = { ...SENSOR_DEFAULTS, rateHz: this.#rateHz };
+      const samples = sampleMovement(set.movement, sensor, seededRandom(ahead.seed + 1));
       return { set, samples };
     };
     let { set, samples } = played(ahead.reps);

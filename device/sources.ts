@@ -12,6 +12,8 @@ export type SensorSource = {
   lifter: SimulatedLifter;
   /** Form of the day, m/s. */
   dayShiftMps: number;
+  /** Frames a second, as the sensor in Gear has it. */
+  rateHz?: number;
 };
 
 export function openSource(source: SensorSource, ticker: Ticker): SensorPort {
@@ -19,9 +21,13 @@ export function openSource(source: SensorSource, ticker: Ticker): SensorPort {
 }
 
 /** The stand-in for a lifter, in the form that this day gives; the same for the same words. */
-export function simulatedSource(lifter: SimulatedLifter, ofDay: string): SensorSource {
+export function simulatedSource(
+  lifter: SimulatedLifter,
+  ofDay: string,
+  rateHz: number,
+): SensorSource {
   const form = (seedFromText(ofDay) % 1000) / 1000 - 0.5;
-  return { kind: "simulated", lifter, dayShiftMps: DAY_SPREAD_MPS * form };
+  return { kind: "simulated", lifter, dayShiftMps: DAY_SPREAD_MPS * form, rateHz };
 }
 
 const DAY_SPREAD_MPS = 0.05;

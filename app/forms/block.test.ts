@@ -107,7 +107,7 @@ describe("edits as they are sent", () => {
   it("a new block says which of its fields needs another look", () => {
     const good = {
       name: "N",
-      squadId: ID,
+      groupId: ID,
       roomId: ID,
       startDate: "2026-03-02",
       weeks: "8",
@@ -118,7 +118,7 @@ describe("edits as they are sent", () => {
       ["weeks", "0"],
       ["weeks", "x"],
       ["startDate", ""],
-      ["squadId", ""],
+      ["groupId", ""],
       ["schoolId", ""],
     ] as const) {
       const parsed = NewBlockForm.safeParse({ ...good, [field]: value });

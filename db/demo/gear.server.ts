@@ -15,6 +15,15 @@ const COACH = "Callum Reyk";
 
 type Row = [kind: GearKind, name: string, count: number, fields: Record<string, string>];
 
+/** A simulated sensor at every rack: nobody needs a device to see the demo. */
+const sensors = (racks: number): Row[] =>
+  Array.from({ length: racks }, (_, i) => [
+    "sensor",
+    `Simulated sensor ${i + 1}`,
+    1,
+    { by: "simulated", rate: "100", rack: String(i + 1) },
+  ]);
+
 /** What stands in the demo's rooms besides bars and plates. */
 const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
   Boathouse: [
@@ -53,7 +62,7 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
     ["jump", "Hurdles", 8, { what: "hurdle", height: "30" }],
     ["jump", "Throwing ball", 6, { what: "throwing ball", mass: "4 kg" }],
     ["jump", "Weight vest", 4, { what: "vest", mass: "8 kg" }],
-    ["sensor", "Cord sensor", 1, { by: "simulated", rate: "100", rack: "1" }],
+    ...sensors(6),
     ...[5, 7.5, 10, 12.5, 15, 17.5, 20, 22.5, 25, 27.5, 30, 35, 40].map(
       (kg): Row => ["weight", `Dumbbells of ${kg}`, 2, { what: "dumbbell", mass: `${kg} kg` }],
     ),
@@ -71,6 +80,7 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
     ["box", "Stacking box", 2, { heights: "35 40 45" }],
     ["mat", "Tatami offcut", 6, { thickness: "4" }],
     ["jump", "Throwing ball", 4, { what: "throwing ball", mass: "6 lb" }],
+    ...sensors(3),
   ],
 };
 

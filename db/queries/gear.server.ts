@@ -1,7 +1,7 @@
-import { and, asc, desc, eq, isNull } from "drizzle-orm";
+import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
 import type { LoadingGear } from "../../core/barload/loading-gear";
 import type { BarKind } from "../../core/gear/bars";
-import type { GearItem } from "../../core/gear/kinds";
+import type { GearItem, ValuesOf } from "../../core/gear/kinds";
 import { DEFAULT_PEG_M, hangStock, type RackHold } from "../../core/gear/room";
 import { massKg } from "../../core/units/mass";
 import type { LocalDate } from "../../core/units/time";
@@ -184,6 +184,53 @@ export async function putItemAway(
 ) {
   const table = item.kind === "bar" ? bar : item.kind === "rack" ? rack : gearPiece;
   await tx.update(table).set({ awayOn }).where(eq(table.id, item.id));
+}
+
+/** A sensor as it stands at a rack. */
+export interface RackSensor {
+  id: string;
+  name: string;
+  by: string;
+  rateHz: number;
+}
+
+/** The sensors that stand at racks, as Gear has them; the newest where there are two. */
+export async function sensorsAtRacks(
+  tx: TeamTransaction,
+  rackId?: string,
+): Promise<Map<string, RackSensor>> {
+  const rows = await tx
+    .select({
+      rackId: rack.id,
+      id: gearPiece.id,
+      name: gearPiece.name,
+      values: gearPiece.values,
+    })
+    .from(gearPiece)
+    .innerJoin(rack, and(eq(rack.teamId, gearPiece.teamId), eq(rack.roomId, gearPiece.roomId)))
+    .where(
+      and(
+        rackId ? eq(rack.id, rackId) : undefined,
+        eq(gearPiece.kind, "sensor"),
+        isNull(gearPiece.awayOn),
+        sql`(${gearPiece.values}->>'rack')::float8 = ${rack.number}`,
+      ),
+    )
+    .orderBy(asc(gearPiece.enteredAt));
+  return new Map(
+    rows.map((row) => {
+      const { by, rate } = row.values as unknown as ValuesOf<"sensor">;
+      return [row.rackId, { id: row.id, name: row.name, by, rateHz: rate }];
+    }),
+  );
+}
+
+/** The sensor that stands at one rack. */
+export async function sensorAtRack(
+  tx: TeamTransaction,
+  rackId: string,
+): Promise<RackSensor | undefined> {
+  return (await sensorsAtRacks(tx, rackId)).get(rackId);
 }
 
 export function inspectionsOf(tx: TeamTransaction) {

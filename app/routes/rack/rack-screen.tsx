@@ -37,6 +37,8 @@ interface RackData {
   frozen: FrozenSession;
   entries: LogEntry[];
   sensors: Record<string, SensorSource>;
+  /** Why nothing measures here; undefined where something does. */
+  noSensor: string | undefined;
   /** Who writes entries, by the log's own name for them. */
   names: Record<string, string>;
   serverNowMs: number;
@@ -60,6 +62,7 @@ function RackSession({
   sessionId,
   frozen,
   sensors,
+  noSensor,
   names,
   serverNowMs,
   fixed,
@@ -154,12 +157,7 @@ function RackSession({
               restWanted={slot.rest.leastS + lifter.addedRestS}
             />
             <Strip set={set} slot={slot} lifting={isLifting} trace={runner.trace} />
-            {runner.sensorAway && set.stage !== "done" ? (
-              <p role="alert" className="border-l-[3px] border-warning pl-3 text-[19px]">
-                The sensor is not on this tablet yet, and the link is away. Type the speeds, or lift
-                again when the link is back.
-              </p>
-            ) : null}
+            <SensorNote away={runner.sensorAway} none={noSensor} stage={set.stage} />
             <Earlier lifter={lifter} set={set} onOpen={setEditing} />
             <RackButtons
               set={set}
@@ -435,6 +433,27 @@ function StepButton({ name, step }: { name: string; step: Step | undefined }) {
       {step ? <span className="text-[17px] font-normal text-muted">{step.name}</span> : null}
     </button>
   );
+}
+
+/** Why nothing measures now. */
+function SensorNote({
+  away,
+  none,
+  stage,
+}: {
+  away: boolean;
+  none: string | undefined;
+  stage: SetState["stage"];
+}) {
+  if (away && stage !== "done") {
+    return (
+      <p role="alert" className="border-l-[3px] border-warning pl-3 text-[19px]">
+        The sensor is not on this tablet yet, and the link is away. Type the speeds, or lift again
+        when the link is back.
+      </p>
+    );
+  }
+  return none && stage === "to-come" ? <p className="text-muted">{none}</p> : null;
 }
 
 function MainButton({

@@ -19,13 +19,13 @@ export async function loader({ context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const result = await readRack(principal, params.sessionId, params.rackId);
   if (!result.ok) throw notThere(result);
-  const { frozen, entries, sensors, names, sessionId, status } = result.value;
+  const { frozen, entries, sensors, noSensor, names, sessionId, status } = result.value;
   return {
     sessionId,
     rackId: params.rackId,
     status,
     name: liftsOf(frozen)[0]?.racks[0]?.name,
-    log: pack({ frozen, entries, sensors, names }),
+    log: pack({ frozen, entries, sensors, noSensor, names }),
     serverNowMs: now().getTime(),
     fixed: principal.kind === "rack",
   };

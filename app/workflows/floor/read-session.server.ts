@@ -1,6 +1,8 @@
 import type { LogEntry } from "../../../core/floor/entries";
 import { type FrozenSession, liftsOf, shareOfStation } from "../../../core/floor/frozen";
 import { FloorFold } from "../../../core/floor/state";
+import { sensorAtRack } from "../../../db/queries/gear.server";
+import { variantById } from "../../../db/queries/maxes.server";
 import { authorNames } from "../../../db/queries/people.server";
 import { planById } from "../../../db/queries/plans.server";
 import {
@@ -12,9 +14,12 @@ import {
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { type SensorSource, simulatedSource } from "../../../device/sources";
+import { standInLifter } from "../../../device/stand-in";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readMaxes } from "../lifters/resolve-maxes.server";
+import { readPlaces } from "../lifters/today.server";
 
 export interface SessionOnFloor {
   sessionId: string;
@@ -64,6 +69,8 @@ export interface RackOnFloor extends SessionOnFloor {
   rackId: string;
   /** Where each athlete's frames come from, where there is a sensor. */
   sensors: Record<string, SensorSource>;
+  /** Why the rack measures nothing by itself; undefined where it does. */
+  noSensor: string | undefined;
 }
 
 /** What a session stands on, without its log. */
@@ -108,7 +115,8 @@ export function readRack(
     );
     const plan = row.planId === null ? undefined : await planById(tx, row.planId);
     const work = plan?.plan.block.slots[row.slotId]?.work;
-    const simulated = work?.kind === "lift" ? await simulatedLifters(tx, work.variantId, ids) : [];
+    const variantId = work?.kind === "lift" ? work.variantId : undefined;
+    const sensor = await sensorAtRack(tx, rackId);
     return done({
       sessionId,
       rackId,
@@ -116,14 +124,49 @@ export function readRack(
       frozen,
       entries: ofShare(frozen, await entriesAfter(tx, sessionId, 0)),
       names: await authorNames(tx),
-      sensors: Object.fromEntries(
-        simulated.map((one) => [
-          one.athleteId,
-          simulatedSource(one.truth, one.athleteId + sessionId),
-        ]),
-      ),
+      noSensor: noSensorWords(sensor),
+      sensors:
+        sensor?.by === "simulated" && variantId !== undefined
+          ? await simulated(tx, { sessionId, variantId, ids, rateHz: sensor.rateHz })
+          : {},
     });
   });
+}
+
+/** What a rack without a measuring sensor says: its gear decides, and nothing else. */
+function noSensorWords(sensor: { by: string; name: string } | undefined): string | undefined {
+  if (!sensor)
+    return "No sensor stands at this rack in Gear: type the speeds. Under Tablets a simulated one can be tried.";
+  return sensor.by === "simulated"
+    ? undefined
+    : `${sensor.name} (${sensor.by}) sends nothing to Sprezza yet: type the speeds that it shows.`;
+}
+
+/** The simulated sensor's lifters: as measured where somebody was, else a stand-in by the max. */
+async function simulated(
+  tx: TeamTransaction,
+  of: { sessionId: string; variantId: string; ids: readonly string[]; rateHz: number },
+): Promise<Record<string, SensorSource>> {
+  const { sessionId, variantId, ids, rateHz } = of;
+  const known = new Map(
+    (await simulatedLifters(tx, variantId, [...ids])).map((one) => [one.athleteId, one.truth]),
+  );
+  const variant = await variantById(tx, variantId);
+  const { today } = await readPlaces(tx);
+  const maxes = await readMaxes(tx, () => today, ids, [variantId]);
+  const entries = ids.flatMap((id): Array<[string, SensorSource]> => {
+    const found = maxes(id).of(variantId);
+    const lifter =
+      known.get(id) ??
+      (variant &&
+        standInLifter(
+          variant.lift,
+          "max" in found ? found.max.kg : undefined,
+          `${id}/${variantId}`,
+        ));
+    return lifter ? [[id, simulatedSource(lifter, id + sessionId, rateHz)]] : [];
+  });
+  return Object.fromEntries(entries);
 }
 
 /** Whether a session is there, and for a tablet in its room. */

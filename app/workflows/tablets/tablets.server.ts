@@ -1,5 +1,11 @@
 import { uuidv7 } from "uuidv7";
-import { racksOf } from "../../../db/queries/gear.server";
+import {
+  putItemAway,
+  racksOf,
+  saveItem,
+  sensorAtRack,
+  sensorsAtRacks,
+} from "../../../db/queries/gear.server";
 import { frozenOf, runningSessions } from "../../../db/queries/sessions.server";
 import { listRooms } from "../../../db/queries/squads.server";
 import {
@@ -11,9 +17,11 @@ import {
 } from "../../../db/queries/tablets.server";
 import { localDate, now } from "../../platform/clock.server";
 import { databases, inTeam } from "../../platform/database.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { hashSecret, newPairingCode, newToken, sameHash } from "../../platform/rack-token.server";
 import type { Principal } from "../../platform/rights";
+import { readPlaces } from "../lifters/today.server";
 
 export const PAIRING_MINUTES = 5;
 export const PAIRING_TRIES = 5;
@@ -24,6 +32,7 @@ export function readTablets(principal: Principal) {
   return inTeam(principal, async (tx) => {
     const rooms = await listRooms(tx);
     const racks = await racksOf(tx);
+    const sensors = await sensorsAtRacks(tx);
     return {
       tablets: (await listTablets(tx)).map(({ pairedAt, zone, ...tablet }) => ({
         ...tablet,
@@ -31,9 +40,51 @@ export function readTablets(principal: Principal) {
       })),
       racks: racks.map((rack) => ({
         id: rack.rackId,
+        number: rack.number,
+        roomName: rooms.find((room) => room.id === rack.roomId)?.name ?? "",
         label: `${rooms.find((room) => room.id === rack.roomId)?.name}, rack ${rack.number}`,
+        sensor: sensors.get(rack.rackId),
       })),
     };
+  });
+}
+
+/** Puts a simulated sensor at a rack: any team can try the whole way without a device. */
+export function trySensor(principal: Principal, rackId: string): Promise<Outcome<null>> {
+  return inTeamOnce(principal, async (tx) => {
+    const at = (await racksOf(tx)).find((one) => one.rackId === rackId);
+    if (!at) return failed("no-rack", "This rack is not in your team any more.");
+    const there = await sensorAtRack(tx, rackId);
+    if (there)
+      return failed(
+        "so-already",
+        `${there.name} stands at this rack already. Put it away under Gear first.`,
+      );
+    await saveItem(tx, {
+      id: uuidv7(),
+      roomId: at.roomId,
+      item: {
+        kind: "sensor",
+        name: `Simulated sensor ${at.number}`,
+        count: 1,
+        values: { by: "simulated", rate: 100, rack: at.number },
+      },
+      enteredBy: principal.name,
+      enteredAt: now(),
+    });
+    return done(null);
+  });
+}
+
+/** Takes a simulated sensor off again; one that measures is put away under Gear. */
+export function endTrying(principal: Principal, rackId: string): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    const there = await sensorAtRack(tx, rackId);
+    if (there?.by !== "simulated")
+      return failed("none", "No simulated sensor stands at this rack any more.");
+    const { today } = await readPlaces(tx);
+    await putItemAway(tx, { kind: "sensor", id: there.id }, today);
+    return done(null);
   });
 }
 
