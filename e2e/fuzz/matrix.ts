@@ -145,7 +145,11 @@ export async function rightsMatrix(input: {
     tally.foreign++;
     if (stranger.status >= 500) fault(`${stranger.status}: ${name} by another team`);
     let after = await countsOf(sql);
-    const ours = changed(before, after).filter((key) => !key.endsWith(second.teamId));
+    // A team that was not there before is the one that they made for themselves.
+    const teams = new Set([...before.keys()].map((key) => key.split(" of ")[1]));
+    const ours = changed(before, after).filter(
+      (key) => !key.endsWith(second.teamId) && teams.has(key.split(" of ")[1]),
+    );
     if (ours.length > 0) fault(`CHANGED by whom it is refused: ${name}: ${ours.join(", ")}`);
 
     const foreign = withForeignIds(seed, world, second);

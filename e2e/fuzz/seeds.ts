@@ -1,4 +1,5 @@
 import { randomUUID } from "node:crypto";
+import { teamSeeds } from "./seeds-team";
 import type { World } from "./world";
 
 /** A request that is right as it stands: what is thrown is made from these. */
@@ -753,5 +754,6 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       refused: true,
     },
     { route: "/sign-out", as: "nobody", body: form({}) },
+    ...teamSeeds(w, pick, form),
   ];
 }

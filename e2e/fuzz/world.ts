@@ -4,6 +4,7 @@ import type postgres from "postgres";
 export interface World {
   athletes: string[];
   squads: string[];
+  members: string[];
   rooms: string[];
   racks: string[];
   variants: string[];
@@ -50,6 +51,15 @@ export interface World {
 const newest = (table: string) => `away_on IS NULL AND NOT EXISTS (
   SELECT 1 FROM ${table} later WHERE later.team_id = ${table}.team_id
     AND later.lineage_id = ${table}.lineage_id AND later.version > ${table}.version)`;
+
+/** Somebody whose place may be taken and given back: nobody signs in as them. */
+async function spareMember(sql: postgres.Sql, teamId: string): Promise<string> {
+  const [row] = await sql`
+    INSERT INTO membership (team_id, id, user_id, name, role)
+    VALUES (${teamId}, ${crypto.randomUUID()}, 'spare', 'Spare Card', 'athlete')
+    ON CONFLICT (team_id, user_id) DO UPDATE SET removed_at = NULL RETURNING id`;
+  return row?.id as string;
+}
 
 export async function readWorld(sql: postgres.Sql, today: string): Promise<World> {
   const [team] = await sql`SELECT id FROM team WHERE name = 'Skerry Coast'`;
@@ -104,7 +114,11 @@ export async function readWorld(sql: postgres.Sql, today: string): Promise<World
     athleteName: name,
     edited,
     athletes: await ids("athlete", "archived_at IS NULL"),
-    squads: await ids("squad"),
+    squads: await ids(
+      "squad",
+      "archived_at IS NULL AND (SELECT count(*) FROM athlete a WHERE a.squad_id = squad.id) > 5",
+    ),
+    members: [await spareMember(sql, teamId)],
     rooms: await ids("room"),
     racks: await ids("rack"),
     variants: await ids("lift_variant"),

@@ -157,6 +157,10 @@ export function keepList(
       return failed("faults", "Nothing was kept: some lines still have a fault or a question.");
     if (good.length === 0) return failed("faults", "Nothing was kept: no line is without a fault.");
 
+    if (input.squadId !== "" && !places.squads.some((one) => one.id === input.squadId))
+      return failed("no-squad", "This squad is not in your team any more. Load the page again.");
+    if (input.roomId !== "" && !places.rooms.some((one) => one.id === input.roomId))
+      return failed("no-room", "This room is not in your team any more. Load the page again.");
     const squadIds = new Map(places.squads.map((one) => [plainName(one.name), one.id]));
     const room = places.rooms.find((one) => one.id === input.roomId) ?? places.rooms[0];
     if (!room) return failed("no-room", "There is no room yet. Draw one up under Gear first.");

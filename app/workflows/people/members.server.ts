@@ -13,7 +13,7 @@ import type { MembershipChange } from "../../../db/schema";
 import { now } from "../../platform/clock.server";
 import { brokenRule, databases, inTeam } from "../../platform/database.server";
 import { mailIsSet } from "../../platform/mail.server";
-import { inTeamWhole } from "../../platform/once.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { mayGiveReset, mayManage, type Role } from "../../platform/rights";
 import { readPlaces } from "../lifters/today.server";
@@ -114,7 +114,7 @@ async function change(
     | { kind: MembershipChange; detail?: string; set: Parameters<typeof changeMember>[2] },
 ): Promise<Outcome<null>> {
   try {
-    return await inTeamWhole(principal, async (tx) => {
+    return await inTeamOnce(principal, async (tx) => {
       const row = await lockMember(tx, memberId);
       if (!row) return NOBODY;
       if (!mayManage(principal.role, row.role)) return NOT_YOURS;
@@ -182,7 +182,7 @@ export function remove(principal: Person, memberId: string) {
 /** Leaves a team of one's own accord. */
 export async function leaveTeam(principal: Person): Promise<Outcome<null>> {
   try {
-    return await inTeamWhole(principal, async (tx) => {
+    return await inTeamOnce(principal, async (tx) => {
       const row = (await listMembers(tx)).find((one) => one.userId === principal.userId);
       if (!row) return NOBODY;
       await changeMember(tx, row.id, { removedAt: now(), athleteId: null });

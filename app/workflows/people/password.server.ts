@@ -11,6 +11,7 @@ import { callAuth, hashPassword, signIn } from "../../platform/auth.server";
 import { now } from "../../platform/clock.server";
 import { databases, inTeam } from "../../platform/database.server";
 import { mailIsSet, sendMail } from "../../platform/mail.server";
+import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import { hashSecret, newToken } from "../../platform/rack-token.server";
 import { type Reach, reach } from "../../platform/reach.server";
@@ -35,33 +36,45 @@ async function standsOver(giverId: string, userId: string): Promise<boolean> {
   return giverId !== userId && mayGiveReset(of(giverId), of(userId));
 }
 
+const SHOWN_ONCE = failed(
+  "shown-once",
+  "This link was made and shown once. Make another: it takes the first one's place.",
+);
+
 /** A link that sets one person's new password, once, to hand over. */
 export async function giveReset(
   principal: Person,
   request: Request,
   memberId: string,
 ): Promise<Outcome<{ link: Reach; name: string; hours: number }>> {
-  const member = await inTeam(principal, (tx) => lockMember(tx, memberId));
-  if (!member) return NOBODY;
-  if (member.userId === principal.userId)
-    return failed("yourself", "Change your own password under Your sign-in.");
-  if (!(await standsOver(principal.userId, member.userId))) return NOT_OVER_THEM;
   const token = newToken();
-  const at = now();
-  await keepReset(databases().auth.database, {
-    id: uuidv7(),
-    userId: member.userId,
-    tokenHash: hashSecret(token),
-    by: "team",
-    teamId: principal.teamId,
-    givenBy: principal.userId,
-    expiresAt: new Date(at.getTime() + HANDED_RESET_HOURS * HOUR_MS),
-    createdAt: at,
-  });
-  const { name, athleteId } = member;
-  await inTeam(principal, (tx) =>
-    noteChange(tx, { kind: "reset-link", name, athleteId, by: principal.name, at }),
+  const given = await inTeamOnce(
+    principal,
+    async (tx) => {
+      const member = await lockMember(tx, memberId);
+      if (!member) return NOBODY;
+      if (member.userId === principal.userId)
+        return failed("yourself", "Change your own password under Your sign-in.");
+      if (!(await standsOver(principal.userId, member.userId))) return NOT_OVER_THEM;
+      const at = now();
+      await keepReset(databases().auth.database, {
+        id: uuidv7(),
+        userId: member.userId,
+        tokenHash: hashSecret(token),
+        by: "team",
+        teamId: principal.teamId,
+        givenBy: principal.userId,
+        expiresAt: new Date(at.getTime() + HANDED_RESET_HOURS * HOUR_MS),
+        createdAt: at,
+      });
+      const { name, athleteId } = member;
+      await noteChange(tx, { kind: "reset-link", name, athleteId, by: principal.name, at });
+      return done({ name });
+    },
+    SHOWN_ONCE,
   );
+  if (!given.ok) return given;
+  const { name } = given.value;
   return done({ link: reach(request, `/reset/${token}`), name, hours: HANDED_RESET_HOURS });
 }
 
