@@ -223,7 +223,9 @@ function Checked({ day, bad }: { day: TestingDay; bad: number }) {
       <h2 id="checked-title" role="status">
         {bad === 0
           ? `${day.lines.length} lines read, ${day.entries} values, nothing wrong`
-          : `${bad} to mend of ${day.lines.length} lines; nothing is kept until all are right`}
+          : bad === day.questions.length
+            ? "Say which lift it is, above; then check the lines again"
+            : `${bad} to mend of ${day.lines.length} lines; nothing is kept until all are right`}
       </h2>
       {day.problems.map((text) => (
         <Notice key={text} kind="problem" title={text} />

@@ -167,7 +167,7 @@ function Read({
               <input
                 type="radio"
                 name={`answer-${question.about}`}
-                className="radio radio-sm"
+                className="radio radio-sm border-control"
                 checked={answers[question.about] === choice.value}
                 onChange={() => onAnswer(question.about, choice.value)}
               />

@@ -98,7 +98,7 @@ export default function Join({ loaderData, actionData }: Route.ComponentProps) {
               name="who"
               checked={known === value}
               onChange={() => setKnown(value)}
-              className="radio radio-sm"
+              className="radio radio-sm border-control"
             />
             {words}
           </label>
