@@ -41,7 +41,26 @@ const SHOTS: Shot[] = [
       await page.locator("[data-figure]").nth(3).click();
     },
   },
-  { name: "floor-phone", as: "coach", size: PHONE, go: openFloor },
+  {
+    name: "first-hour",
+    as: "owner",
+    size: DESK,
+    // A second team of the same owner, an hour old: the demo's own has its first hour behind it.
+    go: async (page) => {
+      await page.goto("/account");
+      await page.waitForLoadState("networkidle");
+      await page.getByText("Make another team").click();
+      const form = page.getByRole("form", { name: "Another team" });
+      await form.getByLabel("Name").fill("Skerry Coast juniors");
+      await form.getByRole("button", { name: "Make the team" }).click();
+      await page.getByRole("heading", { name: "First hour" }).waitFor();
+      await page.getByLabel("New plans start with").selectOption({ index: 4 });
+      await page.getByRole("button", { name: "Take this school" }).click();
+      await page.locator('[data-step="school"][data-state="done"]').waitFor();
+      await page.getByRole("button", { name: "It is right as drawn" }).click();
+      await page.locator('[data-step="room"][data-state="set aside"]').waitFor();
+    },
+  },
   {
     name: "box-card",
     as: "coach",
@@ -128,17 +147,16 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "profile",
-    as: "coach",
+    name: "people",
+    as: "owner",
     size: DESK,
     go: async (page) => {
-      await page.goto("/athletes");
-      await page.getByRole("link", { name: "Maren Solhaug" }).click();
-      await page
-        .getByRole("link", { name: /^2026-02-17$/ })
-        .first()
-        .click();
-      await page.getByRole("button", { name: /^Force up|^The whole|^No shift|^Speed/ }).click();
+      await page.goto("/people");
+      await page.waitForLoadState("networkidle");
+      const staff = page.getByRole("form", { name: "Staff" });
+      await staff.getByLabel("Name").fill("Linnea Torp");
+      await staff.getByRole("button").click();
+      await page.getByTestId("handed-link").waitFor();
     },
   },
   {
@@ -188,23 +206,22 @@ const SHOTS: Shot[] = [
     as: "coach",
     size: DESK,
     go: async (page) => {
-      await page.goto("/data");
-      await page.getByLabel("File (CSV or text)").setInputFiles({
-        name: "winter-tests.csv",
-        mimeType: "text/csv",
-        buffer: Buffer.from(
+      await page.goto("/athletes/add");
+      await page.waitForLoadState("networkidle");
+      await page
+        .getByLabel(/^The list/)
+        .fill(
           [
-            "athlete;lift;date;load;rep;mcv",
-            "Dag Ollerton;Back squat, straight bar;2026-02-27;60;1;1,02",
-            "Dag Ollerton;Back squat, straight bar;2026-02-27;90;1;0,76",
-            "Dag Olerton;Back squat, straight bar;2026-02-27;120;1;0,49",
-            "Dag Ollerton;Back squat, straight bar;2026-02-27;0;1;0,49",
-            "Dag Ollerton;Back squat, straight bar;2027-02-27;130;1;slow",
+            "Name\tSquad\tBorn\tBody mass\tTraining age",
+            "Linnea Torp\tSprint kayak\t2004\t68.5\t3",
+            "Maren Solhaug\tSprint kayak\t2001\t71\t6",
+            "Eskil Brae\tSprint kanu\t2007\t77\t1",
+            "Runa Holt\tJunior rowers\tlast century\t61\t0.5",
+            "Sverre Holt\tJunior rowers\t2009\t64.5\t",
           ].join("\n"),
-        ),
-      });
-      await page.getByRole("button", { name: "Check every line" }).click();
-      await page.getByText("3 lines are not right").waitFor();
+        );
+      await page.getByRole("button", { name: "Check the list" }).click();
+      await page.getByRole("status").filter({ hasText: "lines:" }).waitFor();
     },
   },
   {

@@ -9,5 +9,9 @@ export interface Cluster {
   keepUp(say: (sentence: string) => void): () => void;
   stop(): void;
 }
-export function startCluster(folder: string, wishedPort: number): Promise<Cluster>;
+export function startCluster(
+  folder: string,
+  wishedPort: number,
+  options?: { kept?: boolean },
+): Promise<Cluster>;
 export function freePort(wished: number, host?: string): Promise<number>;

@@ -4,6 +4,8 @@ import type { ChildProcess } from "node:child_process";
 export interface RunningServer {
   child: ChildProcess;
   address: Promise<string>;
+  /** Whether the server said that it has no team yet; known once it has an address. */
+  isFirstRun(): boolean;
   ended: Promise<number | null>;
   /** Process numbers of `pages`, `floor` and `front`, as they were at the start. */
   pids(): Record<string, number>;

@@ -164,6 +164,15 @@ export function membershipChanges(tx: TeamTransaction, most: number) {
     .limit(most);
 }
 
+/** Calls an athlete's sign-in by a new name. */
+export async function renameSignIn(
+  tx: TeamTransaction,
+  athleteId: string,
+  name: string,
+): Promise<void> {
+  await tx.update(membership).set({ name }).where(eq(membership.athleteId, athleteId));
+}
+
 /** The athlete's card that a sign-in opens, where one does. */
 export async function signInOfAthlete(tx: TeamTransaction, athleteId: string) {
   const [row] = await tx

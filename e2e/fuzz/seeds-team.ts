@@ -111,6 +111,8 @@ export function teamSeeds(
       route: "/tablets",
       intent: "end-trying",
       body: form({ intent: "end-trying", rackId: pick(w.racks) }),
+      // Where it was taken off before there is none.
+      refused: true,
     },
     {
       route: "/first-hour",

@@ -1,3 +1,4 @@
+import { noteChange } from "../../../db/queries/members.server";
 import { removeSignIns } from "../../../db/queries/people.server";
 import { athleteById, eraseAthlete, setArchived } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
@@ -39,6 +40,10 @@ export async function erase(
     if (typed.trim() !== person.name)
       return failed("other-name", `Type the whole name as it stands: ${person.name}.`);
     const users = await eraseAthlete(tx, athleteId, { name: principal.name, at: now() });
+    if (users && users.length > 0) {
+      const gone = { name: "Erased athlete", detail: "erased", athleteId };
+      await noteChange(tx, { kind: "removed", ...gone, by: principal.name, at: now() });
+    }
     return users
       ? done(users)
       : failed("nobody", "There is nobody of this name to erase any more.");

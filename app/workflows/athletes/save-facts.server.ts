@@ -3,6 +3,7 @@ import type { z } from "zod";
 import type { Mass } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { variantById } from "../../../db/queries/maxes.server";
+import { renameSignIn } from "../../../db/queries/members.server";
 import {
   addAthlete,
   addCompetition,
@@ -53,6 +54,8 @@ export function saveFacts(
   return onAthlete(principal, athleteId, async (tx, person, _, today) => {
     if (facts.trainingSince && isFuture(today, facts.trainingSince)) return FUTURE;
     await updateAthlete(tx, person.id, facts);
+    // A sign-in of theirs is called as the lists call them.
+    if (facts.name !== person.name) await renameSignIn(tx, person.id, facts.name);
     await setAlsoIn(tx, person.id, facts.squadId, alsoIn);
     return done(null);
   });

@@ -1,4 +1,3 @@
-import type { Outcome } from "../../platform/outcome";
 import { type Failure, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 
@@ -21,5 +20,3 @@ export const KEEPS_OWNER: Failure = failed(
   "last-owner",
   "A team keeps an owner. Make somebody else owner first.",
 );
-
-export type { Outcome };
