@@ -408,7 +408,7 @@ test("a paired tablet goes on to its rack's next session; taken off, its streams
     SELECT o.name || ', rack ' || r.number AS label FROM rack r JOIN room o ON o.id = r.room_id
     WHERE r.id = ${first.rackId}`;
   await page.goto("/tablets");
-  await page.getByLabel("Rack").selectOption({ label: label?.label });
+  await page.getByLabel("Rack", { exact: true }).selectOption({ label: label?.label });
   await page.getByRole("button", { name: "Give me a code" }).click();
   const code = (await page.getByTestId("pairing-code").textContent()) ?? "";
   const context = await browser.newContext({

@@ -49,8 +49,9 @@ test.describe("an open stream ends within a second", () => {
     await here.waitForURL(/\/floor/);
     await here.getByRole("button", { name: /^Menu of/ }).click();
     await here.getByRole("link", { name: "Your sign-in and teams" }).click();
-    await expect(here.getByText("· this one")).toHaveCount(1);
-    const rows = await here.getByRole("row").count();
+    const places = here.getByRole("region", { name: "Where you are signed in" });
+    await expect(places.getByText("· this one")).toHaveCount(1);
+    const rows = await places.getByRole("row").count();
     const [from] = await Promise.all([
       here.waitForResponse(/account/).then(() => performance.now()),
       here.getByRole("button", { name: "End all others" }).click(),
@@ -58,7 +59,7 @@ test.describe("an open stream ends within a second", () => {
     expect((await stream.ended) - from).toBeLessThan(1000);
     await expect(here.getByText(/\d+ ended\. Screens/)).toBeVisible();
     expect(rows).toBeGreaterThan(2);
-    await expect(here.getByRole("row")).toHaveCount(2);
+    await expect(places.getByRole("row")).toHaveCount(2);
     const again = await fetch(`${base}/api/live/${session.id}`, { headers: { cookie: away } });
     expect(again.status).toBe(401);
     await again.body?.cancel();

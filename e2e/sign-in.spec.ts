@@ -61,7 +61,7 @@ test("a tablet is paired by a code and waits for its rack's session", async ({
   const coach = await browser.newContext({ baseURL, storageState: stateFile("coach") });
   const desk = await coach.newPage();
   await desk.goto("/tablets");
-  await desk.getByLabel("Rack").selectOption({ label: "Dojo gym, rack 3" });
+  await desk.getByLabel("Rack", { exact: true }).selectOption({ label: "Dojo gym, rack 3" });
   await desk.getByRole("button", { name: "Give me a code" }).click();
   const code = (await desk.getByTestId("pairing-code").textContent()) ?? "";
 

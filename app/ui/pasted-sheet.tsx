@@ -60,7 +60,12 @@ export function SheetFile({ sheet }: { sheet: PastedSheet }) {
   );
 }
 
-/** The sheet itself, as text. */
+/** A longer text is no text that somebody edits: a browser takes minutes to lay it out. */
+const MOST_SHOWN = 40_000;
+/** Lines of it that are shown in its place. */
+const LINES_SHOWN = 8;
+
+/** The sheet itself, as text; of a long one its first lines. */
 export function SheetText({
   sheet,
   label,
@@ -72,6 +77,24 @@ export function SheetText({
   example: string;
   rows: number;
 }) {
+  if (sheet.text.length > MOST_SHOWN) {
+    const lines = sheet.text.split(/\r\n?|\n/);
+    return (
+      <div className="mt-2">
+        <input type="hidden" name="text" value={sheet.text} />
+        <p>
+          {lines.length.toLocaleString("en")} lines{sheet.fileName ? ` of ${sheet.fileName}` : ""}.
+          The first of them:{" "}
+          <button type="button" className="underline" onClick={() => sheet.write("")}>
+            Put it away
+          </button>
+        </p>
+        <pre className="mt-1 overflow-x-auto border border-rule bg-base-200 p-2 text-[0.85rem]">
+          {lines.slice(0, LINES_SHOWN).join("\n")}
+        </pre>
+      </div>
+    );
+  }
   return (
     <label className="mt-2 block">
       <span className="text-muted">{label}</span>
@@ -81,6 +104,13 @@ export function SheetText({
         spellCheck={false}
         value={sheet.text}
         onChange={(event) => sheet.write(event.target.value)}
+        onPaste={(event) => {
+          // Taken before the browser lays it out.
+          const pasted = event.clipboardData.getData("text");
+          if (pasted.length <= MOST_SHOWN) return;
+          event.preventDefault();
+          sheet.write(pasted);
+        }}
         className="field !h-auto w-full py-2 font-mono text-[0.85rem]"
         placeholder={example}
       />

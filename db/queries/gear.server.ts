@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, isNull, sql } from "drizzle-orm";
+import { and, asc, desc, eq, isNull } from "drizzle-orm";
 import type { LoadingGear } from "../../core/barload/loading-gear";
 import type { BarKind } from "../../core/gear/bars";
 import type { GearItem, ValuesOf } from "../../core/gear/kinds";
@@ -194,33 +194,31 @@ export interface RackSensor {
   rateHz: number;
 }
 
-/** The sensors that stand at racks, as Gear has them; the newest where there are two. */
+/** Where a sensor stands: a room, and the number of a rack in it. */
+export const sensorPlace = (roomId: string, rackNumber: number) => `${roomId}/${rackNumber}`;
+
+/** The sensors that stand at racks, as Gear has them, by `sensorPlace`; the newest of two. */
 export async function sensorsAtRacks(
   tx: TeamTransaction,
-  rackId?: string,
+  roomId?: string,
 ): Promise<Map<string, RackSensor>> {
   const rows = await tx
-    .select({
-      rackId: rack.id,
-      id: gearPiece.id,
-      name: gearPiece.name,
-      values: gearPiece.values,
-    })
+    .select()
     .from(gearPiece)
-    .innerJoin(rack, and(eq(rack.teamId, gearPiece.teamId), eq(rack.roomId, gearPiece.roomId)))
     .where(
       and(
-        rackId ? eq(rack.id, rackId) : undefined,
         eq(gearPiece.kind, "sensor"),
         isNull(gearPiece.awayOn),
-        sql`(${gearPiece.values}->>'rack')::float8 = ${rack.number}`,
+        roomId ? eq(gearPiece.roomId, roomId) : undefined,
       ),
     )
     .orderBy(asc(gearPiece.enteredAt));
   return new Map(
-    rows.map((row) => {
-      const { by, rate } = row.values as unknown as ValuesOf<"sensor">;
-      return [row.rackId, { id: row.id, name: row.name, by, rateHz: rate }];
+    rows.flatMap((row): Array<[string, RackSensor]> => {
+      const { by, rate, rack: number } = row.values as unknown as ValuesOf<"sensor">;
+      if (number === undefined) return [];
+      const sensor = { id: row.id, name: row.name, by, rateHz: rate };
+      return [[sensorPlace(row.roomId, number), sensor]];
     }),
   );
 }
@@ -228,9 +226,10 @@ export async function sensorsAtRacks(
 /** The sensor that stands at one rack. */
 export async function sensorAtRack(
   tx: TeamTransaction,
-  rackId: string,
+  roomId: string,
+  rackNumber: number,
 ): Promise<RackSensor | undefined> {
-  return (await sensorsAtRacks(tx, rackId)).get(rackId);
+  return (await sensorsAtRacks(tx, roomId)).get(sensorPlace(roomId, rackNumber));
 }
 
 export function inspectionsOf(tx: TeamTransaction) {

@@ -174,15 +174,3 @@ export async function setPasswordBy(
     return true;
   });
 }
-
-/** Runs one after the other what must not happen twice at once, whatever the process. */
-export async function oneAtATime<T>(
-  signIn: Database,
-  what: string,
-  work: () => Promise<T>,
-): Promise<T> {
-  return signIn.transaction(async (tx) => {
-    await tx.execute(sql`SELECT pg_advisory_xact_lock(hashtextextended(${what}, 0))`);
-    return work();
-  });
-}

@@ -1,3 +1,4 @@
+import { sql } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
 import type { GearItem } from "../../core/gear/kinds";
 import type { MassUnit } from "../../core/units/mass";
@@ -38,6 +39,15 @@ export async function fillRoom(
       });
     }
   }
+}
+
+/**
+ * Waits until nobody else does this, whatever the team or process; held until the transaction
+ * ends. Whoever holds it may ask the sign-in's database, never the other way round: so nobody
+ * waits in a circle for connections.
+ */
+export async function waitTurn(tx: TeamTransaction, what: string): Promise<void> {
+  await tx.execute(sql`SELECT pg_advisory_xact_lock(hashtextextended(${what}, 0))`);
 }
 
 async function copyVariants(tx: TeamTransaction): Promise<void> {

@@ -116,7 +116,10 @@ export function readRack(
     const plan = row.planId === null ? undefined : await planById(tx, row.planId);
     const work = plan?.plan.block.slots[row.slotId]?.work;
     const variantId = work?.kind === "lift" ? work.variantId : undefined;
-    const sensor = await sensorAtRack(tx, rackId);
+    // A session keeps the rack's number: a rack that was drawn anew since has its sensor too.
+    const sensor = row.roomId
+      ? await sensorAtRack(tx, row.roomId, Number(station.name))
+      : undefined;
     return done({
       sessionId,
       rackId,

@@ -37,10 +37,8 @@ export async function pairingLifters(
     readPlaces(tx),
     listVariants(tx),
   ]);
-  const roomId = places.roomOf({
-    squadId: group.squadId,
-    roomId: squad.find((one) => one.id === group.athleteId)?.roomId ?? null,
-  })?.id;
+  const alone = squad.find((one) => one.id === group.athleteId);
+  const roomId = places.roomOf(alone ?? { squadId: group.squadId, roomId: null })?.id;
   const gear = roomId ? (await racksOf(tx, roomId))[0]?.gear : undefined;
   const people = squad.filter((one) => athleteId === undefined || one.id === athleteId);
   const days = new Map(people.map((one) => [one.id, places.todayOf(one)]));

@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
-import { addUser, claimInstallation, oneAtATime } from "../../../db/queries/sign-ins.server";
+import { addUser, claimInstallation } from "../../../db/queries/sign-ins.server";
+import { waitTurn } from "../../../db/queries/stock.server";
 import { hashPassword, signIn } from "../../platform/auth.server";
 import { now } from "../../platform/clock.server";
 import { databases } from "../../platform/database.server";
@@ -44,19 +45,18 @@ export async function makeFirstTeam(
   const { name, email, password } = input;
   const auth = databases().auth.database;
   const passwordHash = await hashPassword(password);
-  const made = await oneAtATime(auth, "first team", async (): Promise<Outcome<null>> => {
+  const owner = { userId: uuidv7(), name };
+  const made = await inTeamWhole({ teamId: uuidv7() }, async (tx): Promise<Outcome<null>> => {
+    // Of two with the same code the second finds the first one's team.
+    await waitTurn(tx, "first team");
     if (!(await isFirstRun())) return MADE;
-    const owner = { userId: uuidv7(), name };
-    const team = await inTeamWhole({ teamId: uuidv7() }, async (tx) => {
-      await makeOwnedTeam(tx, input, owner);
-      return (await addUser(auth, { id: owner.userId, name, email, passwordHash }))
-        ? done(null)
-        : failed("known", "This address signs in here already. Use another.");
-    });
-    if (team.ok) await claimInstallation(auth, "own", now());
-    return team;
+    await makeOwnedTeam(tx, input, owner);
+    return (await addUser(auth, { id: owner.userId, name, email, passwordHash }))
+      ? done(null)
+      : failed("known", "This address signs in here already. Use another.");
   });
   if (!made.ok) return made;
+  await claimInstallation(auth, "own", now());
   const signed = await signIn(request, { email, password });
   return done({ cookies: signed.ok ? signed.cookies : [] });
 }

@@ -1,11 +1,11 @@
 import { uuidv7 } from "uuidv7";
 import { addMember, noteChange } from "../../../db/queries/members.server";
 import { membershipsOf } from "../../../db/queries/people.server";
-import { oneAtATime } from "../../../db/queries/sign-ins.server";
-import { makeTeam } from "../../../db/queries/stock.server";
+import { makeTeam, waitTurn } from "../../../db/queries/stock.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { now } from "../../platform/clock.server";
-import { databases, inTeam } from "../../platform/database.server";
+import { databases } from "../../platform/database.server";
+import { inTeamWhole } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Person } from "./person.server";
 
@@ -65,8 +65,10 @@ export async function makeAnotherTeam(
   principal: Person,
   input: NewTeam,
 ): Promise<Outcome<{ teamId: string }>> {
-  // One after the other: a second press finds the team that the first one made.
-  return oneAtATime(databases().auth.database, `teams of ${principal.userId}`, async () => {
+  const teamId = uuidv7();
+  return inTeamWhole({ teamId }, async (tx) => {
+    // One after the other: a second press finds the team that the first one made.
+    await waitTurn(tx, `teams of ${principal.userId}`);
     const teams = await readTeams(principal);
     if (!teams.some((one) => one.role === "owner"))
       return failed("owner-only", "Only the owner of a team makes another.");
@@ -74,10 +76,7 @@ export async function makeAnotherTeam(
       return failed("enough", `${MOST_TEAMS} teams are the most of one person here.`);
     const same = teams.find((one) => one.name.toLowerCase() === input.team.toLowerCase());
     if (same) return failed("same-name", `${same.name} is one of your teams already.`);
-    const teamId = uuidv7();
-    await inTeam({ teamId }, (tx) =>
-      makeOwnedTeam(tx, input, { userId: principal.userId, name: principal.name }),
-    );
+    await makeOwnedTeam(tx, input, { userId: principal.userId, name: principal.name });
     return done({ teamId });
   });
 }

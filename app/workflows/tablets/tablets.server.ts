@@ -4,6 +4,7 @@ import {
   racksOf,
   saveItem,
   sensorAtRack,
+  sensorPlace,
   sensorsAtRacks,
 } from "../../../db/queries/gear.server";
 import { frozenOf, runningSessions } from "../../../db/queries/sessions.server";
@@ -43,7 +44,7 @@ export function readTablets(principal: Principal) {
         number: rack.number,
         roomName: rooms.find((room) => room.id === rack.roomId)?.name ?? "",
         label: `${rooms.find((room) => room.id === rack.roomId)?.name}, rack ${rack.number}`,
-        sensor: sensors.get(rack.rackId),
+        sensor: sensors.get(sensorPlace(rack.roomId, rack.number)),
       })),
     };
   });
@@ -54,7 +55,7 @@ export function trySensor(principal: Principal, rackId: string): Promise<Outcome
   return inTeamOnce(principal, async (tx) => {
     const at = (await racksOf(tx)).find((one) => one.rackId === rackId);
     if (!at) return failed("no-rack", "This rack is not in your team any more.");
-    const there = await sensorAtRack(tx, rackId);
+    const there = await sensorAtRack(tx, at.roomId, at.number);
     if (there)
       return failed(
         "so-already",
@@ -79,7 +80,8 @@ export function trySensor(principal: Principal, rackId: string): Promise<Outcome
 /** Takes a simulated sensor off again; one that measures is put away under Gear. */
 export function endTrying(principal: Principal, rackId: string): Promise<Outcome<null>> {
   return inTeam(principal, async (tx) => {
-    const there = await sensorAtRack(tx, rackId);
+    const at = (await racksOf(tx)).find((one) => one.rackId === rackId);
+    const there = at && (await sensorAtRack(tx, at.roomId, at.number));
     if (there?.by !== "simulated")
       return failed("none", "No simulated sensor stands at this rack any more.");
     const { today } = await readPlaces(tx);
