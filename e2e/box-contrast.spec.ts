@@ -503,7 +503,7 @@ async function putBoxBlock(page: Page, of: BoxBlock): Promise<void> {
   await page.goto("/plan");
   const make = page.getByRole("form", { name: "New block" });
   await make.getByLabel("Name").fill(of.name);
-  await make.getByLabel("Squad").selectOption(of.squad);
+  await make.getByLabel("For", { exact: true }).selectOption(of.squad);
   await make.getByLabel("Starts on").fill(of.startsOn);
   await make.getByLabel("Weeks").fill(of.weeks);
   await make.getByRole("button", { name: "Make the block" }).click();

@@ -127,7 +127,7 @@ test("cell, file, wall, card, phone and rack say one load; a session that began 
   await page.goto("/plan");
   const make = page.getByRole("form", { name: "New block" });
   await make.getByLabel("Name").fill("One load");
-  await make.getByLabel("Squad").selectOption("Sprint kayak");
+  await make.getByLabel("For", { exact: true }).selectOption("Sprint kayak");
   await make.getByLabel("Starts on").fill("2026-03-10");
   await make.getByLabel("Weeks").fill("3");
   await make.getByRole("button", { name: "Make the block" }).click();
@@ -193,7 +193,7 @@ test("an exercise takes the dumbbells that the room has, in the plan and in the 
   await page.goto("/plan");
   const make = page.getByRole("form", { name: "New block" });
   await make.getByLabel("Name").fill("Pairs of dumbbells");
-  await make.getByLabel("Squad").selectOption("Sprint kayak");
+  await make.getByLabel("For", { exact: true }).selectOption("Sprint kayak");
   await make.getByLabel("Starts on").fill("2026-04-07");
   await make.getByLabel("Weeks").fill("3");
   await make.getByRole("button", { name: "Make the block" }).click();
