@@ -32,6 +32,11 @@ function sources() {
   return hash.digest("hex");
 }
 
+/** Says that what stands in build/ was made of the sources as they are. */
+export function stampBuild() {
+  writeFileSync(STAMP, sources());
+}
+
 /** Builds where there is no build of these sources. Throws where the build fails. */
 export function ensureBuild() {
   const fingerprint = sources();

@@ -127,7 +127,7 @@ export default function AddAthletes({ loaderData, actionData }: Route.ComponentP
           </span>
           {rooms.length > 1 ? (
             <span className="w-52">
-              <Select label="Room of a new squad, or alone" name="roomId">
+              <Select label="Room of new squads" name="roomId">
                 {rooms.map((one) => (
                   <option key={one.id} value={one.id}>
                     {one.name}
