@@ -1,5 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { readFileSync, rmSync, statSync } from "node:fs";
+import { request as httpRequest } from "node:http";
 import { createServer, type Server, type Socket } from "node:net";
 import path from "node:path";
 import postgres from "postgres";
@@ -133,6 +134,7 @@ test("a team on it; invitations and password links by mail", async ({ browser })
     PORT: String(PORT),
     FIRST_RUN_CODE: "ABCD-EFGH",
     SMTP_URL: `smtp://127.0.0.1:${mailPort}`,
+    PUBLIC_URL: `http://127.0.0.1:${PORT}`,
     SPREZZA_DEMO: "0",
     SPREZZA_NOW: undefined,
     LOG_LEVEL: "error",
@@ -206,6 +208,33 @@ test("a team on it; invitations and password links by mail", async ({ browser })
   await ask("nobody@post.example");
   await ask("Coach@post.example");
   await expect.poll(() => mailbox.letters.length).toBe(before + 1);
+  // Whoever asks under another host's name gets the victim no link to that host.
+  const poisoned = await new Promise<number>((resolve, reject) => {
+    const ask = httpRequest(
+      {
+        port: PORT,
+        host: "127.0.0.1",
+        path: "/forgot",
+        method: "POST",
+        headers: {
+          host: "elsewhere.example",
+          "content-type": "application/x-www-form-urlencoded",
+        },
+      },
+      (answer) => {
+        answer.resume();
+        resolve(answer.statusCode ?? 0);
+      },
+    );
+    ask.on("error", reject);
+    ask.end("email=coach%40post.example");
+  });
+  expect(poisoned).toBeLessThan(500);
+  await expect.poll(() => mailbox.letters.length).toBe(before + 2);
+  for (const letter of mailbox.letters) {
+    expect(letter.text).not.toContain("elsewhere.example");
+    expect(letter.text).toContain(`http://127.0.0.1:${PORT}/`);
+  }
   const reset = /http\S+\/reset\/[\w-]+/.exec(mailbox.letters.at(-1)?.text ?? "")?.[0] ?? "";
   await forgetful.goto(reset);
   await forgetful.getByLabel("New password").fill("other words in a row");
@@ -232,6 +261,9 @@ test("demo and a team's own data never mix", async () => {
   const demo = start({ DATABASE_URL, AUTH_DATABASE_URL, SPREZZA_DEMO: "0" });
   expect(demo.status).toBe(1);
   expect(demo.stderr).toContain("This database holds the demo");
+  const unsaid = start({ ...settingsOf(), SMTP_URL: "smtp://127.0.0.1:1", PUBLIC_URL: undefined });
+  expect(unsaid.status).toBe(1);
+  expect(unsaid.stderr).toContain("set PUBLIC_URL too");
   const own = start({ ...settingsOf(), SPREZZA_DEMO: "1" });
   expect(own.status).toBe(1);
   expect(own.stderr).toContain("This database holds a team of its own");

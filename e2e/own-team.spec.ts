@@ -401,6 +401,12 @@ test("suspended, removed, let in again; the last owner stays; a second team and 
   await assistant.goto("/plan");
   await expect(assistant.getByText(/no team lets you in now/).first()).toBeVisible();
 
+  await owner.getByRole("button", { name: "Rename New coach" }).click();
+  const naming = owner.getByRole("form", { name: "Name of New coach" });
+  await naming.getByLabel("Name in this team").fill("Bo Krag");
+  await naming.getByRole("button").click();
+  await expect(owner.getByRole("rowheader", { name: "Bo Krag" })).toBeVisible();
+
   // The other owner is removed; then nobody is left to leave to.
   await owner.getByRole("button", { name: "Remove New owner" }).click();
   await owner.getByRole("button", { name: "Yes, New owner" }).click();

@@ -44,5 +44,9 @@ it("says nothing of what was thrown and is no error", () => {
 
 it("cuts the token of a followed calendar from an address", () => {
   expect(loggedPath("/feed/a-token.ics")).toBe("/feed/(token)");
+  // A way into a team, and to a password: with the route's own data request too.
+  expect(loggedPath("/join/a-token")).toBe("/join/(token)");
+  expect(loggedPath("/reset/a-token.data")).toBe("/reset/(token)");
+  expect(loggedPath("/reset/a-token/")).toBe("/reset/(token)/");
   expect(loggedPath("/plan/1/out/loads.csv")).toBe("/plan/1/out/loads.csv");
 });

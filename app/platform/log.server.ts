@@ -45,7 +45,7 @@ function serializeError(error: unknown): unknown {
 
 /** An address as the log may have it: no query, and no token of a followed calendar. */
 export function loggedPath(pathname: string): string {
-  return pathname.replace(/^\/feed\/[^/]*/, "/feed/(token)");
+  return pathname.replace(/^\/(feed|join|reset)\/[^/]*/, "/$1/(token)");
 }
 
 // Addresses, bodies and cookies are not logged: they may hold what is private.

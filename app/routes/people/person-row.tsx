@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import type { readPeople } from "../../workflows/people/members.server";
 
@@ -9,7 +10,8 @@ const STAFF = ["owner", "coach", "assistant"] as const;
 
 /** One who belongs to the team, and what may be done about it. */
 export function PersonRow({ person, owner }: { person: Person; owner: boolean }) {
-  const [removing, setRemoving] = useState(false);
+  const [open, setOpen] = useState<"remove" | "rename">();
+  const toggle = (what: "remove" | "rename") => setOpen(open === what ? undefined : what);
   const { id, name, role, email, athleteId, self, since, suspended, mayReset } = person;
   const act = (intent: string, words: string, label: string) => (
     <Form method="post">
@@ -72,19 +74,50 @@ export function PersonRow({ person, owner }: { person: Person; owner: boolean })
             {suspended
               ? act("let-in", "Let in again", `Let ${name} in again`)
               : act("suspend", "Suspend", `Suspend ${name}`)}
+            {athleteId ? null : (
+              <button
+                type="button"
+                className="btn btn-sm"
+                aria-expanded={open === "rename"}
+                aria-label={`Rename ${name}`}
+                onClick={() => toggle("rename")}
+              >
+                Rename
+              </button>
+            )}
             <button
               type="button"
               className="btn btn-sm"
-              aria-expanded={removing}
+              aria-expanded={open === "remove"}
               aria-label={self ? "Leave the team" : `Remove ${name}`}
-              onClick={() => setRemoving(!removing)}
+              onClick={() => toggle("remove")}
             >
               {self ? "Leave" : "Remove"}
             </button>
           </div>
         </td>
       </tr>
-      {removing ? (
+      {open === "rename" ? (
+        <tr>
+          <td colSpan={5}>
+            <Form
+              method="post"
+              aria-label={`Name of ${name}`}
+              className="flex items-end gap-2 py-1"
+              onSubmit={() => setOpen(undefined)}
+            >
+              <input type="hidden" name="memberId" value={id} />
+              <span className="w-64">
+                <Field label="Name in this team" name="name" defaultValue={name} />
+              </span>
+              <button type="submit" name="intent" value="rename" className="btn">
+                Keep the name
+              </button>
+            </Form>
+          </td>
+        </tr>
+      ) : null}
+      {open === "remove" ? (
         <tr>
           <td colSpan={5}>
             <div className="flex flex-wrap items-center gap-3 py-1">
@@ -96,7 +129,7 @@ export function PersonRow({ person, owner }: { person: Person; owner: boolean })
                     : `${name} signs in no more. What they logged keeps their name.`}
               </p>
               {act("remove", self ? "Leave the team" : `Remove ${name}`, `Yes, ${name}`)}
-              <button type="button" className="btn btn-sm" onClick={() => setRemoving(false)}>
+              <button type="button" className="btn btn-sm" onClick={() => setOpen(undefined)}>
                 Keep
               </button>
             </div>
