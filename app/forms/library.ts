@@ -1,11 +1,6 @@
 import { z } from "zod";
-import {
-  EXERCISE_LIMITS,
-  MUSCLES,
-  PATTERNS,
-  SIDES,
-  SPEED_CLASSES,
-} from "../../core/exercise/exercise";
+import { EXERCISE_LIMITS, MUSCLES, PATTERNS, SIDES } from "../../core/exercise/exercise";
+import { SPEED_CLASSES } from "../../core/exercise/speed-classes";
 import { BASE_KINDS } from "../../core/maxes/variants";
 import { LIFTS } from "../../core/profile/threshold";
 import { SYSTEM_MASSES } from "../../core/velocity/force";

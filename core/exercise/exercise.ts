@@ -1,3 +1,5 @@
+import type { SpeedClass } from "./speed-classes";
+
 /** What an exercise record holds: the shapes and words; the shipped list is in db/library. */
 export const PATTERNS = [
   "squat",
@@ -32,24 +34,6 @@ export const PATTERN_NAMES: Record<Pattern, string> = {
   carry: "Carry and drag",
   trunk: "Trunk",
   isolation: "Single joint",
-};
-
-/** From slow and heavy to fast and light; `none` for work that is not judged by speed. */
-export const SPEED_CLASSES = [
-  "absolute-strength",
-  "strength-speed",
-  "speed-strength",
-  "absolute-speed",
-  "none",
-] as const;
-export type SpeedClass = (typeof SPEED_CLASSES)[number];
-
-export const SPEED_CLASS_NAMES: Record<SpeedClass, string> = {
-  "absolute-strength": "Absolute strength",
-  "strength-speed": "Strength-speed",
-  "speed-strength": "Speed-strength",
-  "absolute-speed": "Absolute speed",
-  none: "Not by speed",
 };
 
 export const MUSCLES = [

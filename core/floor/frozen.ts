@@ -3,7 +3,7 @@ import type { BoxSlot } from "../boxsquat/slot";
 import type { Complex } from "../contrast/complex";
 import type { ItemNumber } from "../contrast/item-load";
 import type { RunSettings } from "../contrast/run";
-import type { SpeedClass } from "../exercise/exercise";
+import type { SpeedClass } from "../exercise/speed-classes";
 import type { ClassBorders } from "../liverules/speed-class";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { LoadVelocityLine } from "../profile/line";

@@ -1,4 +1,4 @@
-import { SPEED_CLASSES, type SpeedClass } from "../exercise/exercise";
+import { SPEED_CLASSES, type SpeedClass } from "../exercise/speed-classes";
 import type { Lift } from "../profile/threshold";
 import type { Aim } from "../recipe/recipe";
 import type { CoachValues } from "../settings/coach-values";

@@ -1,4 +1,5 @@
-import type { Muscle, SpeedClass } from "../exercise/exercise";
+import type { Muscle } from "../exercise/exercise";
+import type { SpeedClass } from "../exercise/speed-classes";
 import { percentOf, type RecipeSettings, type WaveSet } from "../recipe/recipe";
 import { type Block, daysOf, exerciseIn, type Slot, slotsOf, slotWeek } from "./block";
 

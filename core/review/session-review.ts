@@ -1,4 +1,4 @@
-import { SPEED_CLASS_NAMES } from "../exercise/exercise";
+import { SPEED_CLASS_NAMES } from "../exercise/speed-classes";
 import type { FrozenLift } from "../floor/frozen";
 import type { LifterState } from "../floor/lifter-state";
 import type { SetState } from "../floor/set-state";

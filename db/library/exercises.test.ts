@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { PATTERNS, SPEED_CLASSES } from "../../core/exercise/exercise";
+import { PATTERNS } from "../../core/exercise/exercise";
+import { SPEED_CLASSES } from "../../core/exercise/speed-classes";
 import { SHIPPED_EXERCISES } from "./exercises";
 
 describe("the shipped exercises", () => {

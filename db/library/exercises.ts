@@ -4,8 +4,8 @@ import {
   MUSCLES,
   PATTERNS,
   SIDES,
-  SPEED_CLASSES,
 } from "../../core/exercise/exercise";
+import { SPEED_CLASSES } from "../../core/exercise/speed-classes";
 import { invariant } from "../invariant";
 
 export interface ShippedExercise extends Exercise {

@@ -7,13 +7,8 @@ import {
   unique,
   uuid,
 } from "drizzle-orm/pg-core";
-import {
-  EXERCISE_LIMITS,
-  MUSCLES,
-  PATTERNS,
-  SIDES,
-  SPEED_CLASSES,
-} from "../../core/exercise/exercise";
+import { EXERCISE_LIMITS, MUSCLES, PATTERNS, SIDES } from "../../core/exercise/exercise";
+import { SPEED_CLASSES } from "../../core/exercise/speed-classes";
 import { teamKey } from "./keys";
 
 /** The team's exercises: the shipped ones are copied in, and may be changed like their own. */

@@ -7,9 +7,8 @@ import {
   PATTERNS,
   SIDES,
   SIDES_NAMES,
-  SPEED_CLASS_NAMES,
-  SPEED_CLASSES,
 } from "../../../core/exercise/exercise";
+import { SPEED_CLASS_NAMES, SPEED_CLASSES } from "../../../core/exercise/speed-classes";
 import { formObject } from "../../forms/athlete";
 import { ExerciseForm } from "../../forms/library";
 import { idFrom } from "../../forms/primitives/id";

@@ -7,7 +7,7 @@ import { readForm } from "../../platform/submission.server";
 import { problemsOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
-import { keepForm } from "../../ui/keep-form";
+import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice } from "../../ui/page";
 import { ZoneField } from "../../ui/zone-field";
 import { makeFirstTeam } from "../../workflows/people/first-run.server";
@@ -40,6 +40,9 @@ export async function action({ request }: Route.ActionArgs) {
 export function clientAction({ serverAction }: Route.ClientActionArgs) {
   return keepForm(serverAction);
 }
+
+/** Of two who press at once the second reads why, before the page is gone. */
+export const shouldRevalidate = revalidateUnlessFailed;
 
 /** The one page of a server without a team: it makes the team and its owner. */
 export default function FirstRun({ actionData }: Route.ComponentProps) {

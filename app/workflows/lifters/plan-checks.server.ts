@@ -1,8 +1,9 @@
 import type { CheckedAthlete, CheckedWork, CheckInput } from "../../../core/checks/input";
 import type { School } from "../../../core/checks/school";
 import { complexSettings } from "../../../core/contrast/complex-checks";
-import type { Muscle, Pattern, SpeedClass } from "../../../core/exercise/exercise";
+import type { Muscle, Pattern } from "../../../core/exercise/exercise";
 import { LIFT_WORK, UPPER_PATTERNS } from "../../../core/exercise/lift-work";
+import type { SpeedClass } from "../../../core/exercise/speed-classes";
 import { liftSpeedClass } from "../../../core/liverules/speed-class";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { type Block, exerciseIn, lastDate, type Slot, slotWeek } from "../../../core/plan/block";
