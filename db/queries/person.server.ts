@@ -60,6 +60,14 @@ export async function updateAthletes(
     facts: Partial<Omit<typeof athlete.$inferInsert, "teamId" | "id">>;
   }>,
 ): Promise<void> {
+  const all = changes.map((one) => one.id);
+  // In one order, so that two who change the same athletes wait for one another, not in a circle.
+  await tx
+    .select({ id: athlete.id })
+    .from(athlete)
+    .where(anyOf(athlete.id, all))
+    .orderBy(asc(athlete.id))
+    .for("update");
   const groups = new Map<string, { facts: (typeof changes)[number]["facts"]; ids: string[] }>();
   for (const { id, facts } of changes) {
     if (Object.keys(facts).length === 0) continue;

@@ -210,6 +210,11 @@ export async function athleteById(tx: TeamTransaction, id: string) {
   return row;
 }
 
+/** Holds the team's squads until the transaction ends: changes of their order come one by one. */
+export async function lockSquads(tx: TeamTransaction): Promise<void> {
+  await tx.select({ id: squad.id }).from(squad).orderBy(asc(squad.id)).for("update");
+}
+
 export async function insertSquad(
   tx: TeamTransaction,
   row: Omit<typeof squad.$inferInsert, "teamId">,

@@ -11,11 +11,14 @@ import { exportCsv } from "../data/export.server";
 import { takeImport } from "../data/import.server";
 import { readProfileBench, saveProfileTest, type TestToSave } from "../lab/profile.server";
 import { fillLibrary, keepExercise, readExercises } from "../library/library.server";
+import { newPlan } from "../plan/new-plan.server";
+import { readPlan } from "../plan/read-plan.server";
 import { changeExclusion, readProfileTest } from "./profile-test.server";
 import { readAthlete } from "./read-athlete.server";
 import { addPerson, saveBodyMass, saveFacts } from "./save-facts.server";
 import { endLimit, saveLimit, showReasons } from "./save-limits.server";
 import { confirmSingle, decideReadiness, saveResult } from "./save-tests.server";
+import { changeSquads, readSquads } from "./squads.server";
 import { checkTestingDay, keepTestingDay } from "./testing-day.server";
 
 let team: SecondTeam;
@@ -96,6 +99,88 @@ describe("facts", () => {
     const now = await page();
     expect(now.person).toMatchObject({ goal: "sport", unit: "lb", statureCm: 180.5 });
     expect(now.masses.map((one) => one.mass.amount)).toEqual([81]);
+  });
+
+  it("train with several squads: in the plans, on the list and at the competitions of each", async () => {
+    const made = await changeSquads(coach(), {
+      intent: "make",
+      name: "Evening",
+      sport: "judo",
+      roomId: team.roomId,
+    });
+    expect(made.ok).toBe(true);
+    const before = await page();
+    const { squads } = await readSquads(coach());
+    const evening = squads.find((one) => one.name === "Evening")?.id ?? "";
+    const first = before.person.squadId;
+    const facts = { ...NO_FACTS, name: before.person.name, squadId: first };
+    const both = await saveFacts(coach(), team.athleteId, { ...facts, alsoIn: [evening] });
+    expect(both.ok).toBe(true);
+    const added = await changeSquads(coach(), {
+      intent: "competition",
+      squadId: evening,
+      name: "Evening Cup",
+      date: "2026-06-01",
+    });
+    expect(added.ok).toBe(true);
+    const now = await page();
+    expect(now.person).toMatchObject({ squadId: first, alsoIn: [evening] });
+    expect(now.competitions.map((one) => one.name)).toContain("Evening Cup");
+    const plan = await newPlan(coach(), {
+      name: "Evenings",
+      groupId: evening,
+      roomId: team.roomId,
+      startDate: "2026-03-09",
+      weeks: 4,
+      schoolId: "",
+    });
+    if (!plan.ok) throw new Error(plan.message);
+    const read = await readPlan(coach(), plan.value.id);
+    expect(read.ok && read.value.athletes.map((one) => one.id)).toEqual([team.athleteId]);
+    // The squad ends only when nobody trains with it first: besides is no hindrance.
+    expect(await changeSquads(coach(), { intent: "archive", squadId: evening })).toMatchObject({
+      ok: true,
+    });
+    const full = await changeSquads(coach(), { intent: "archive", squadId: first ?? "" });
+    expect(full).toMatchObject({ ok: false, code: "not-empty" });
+    await saveFacts(coach(), team.athleteId, facts);
+  });
+
+  it("stand in an order that many change at once without falling over one another", async () => {
+    for (const name of ["Ord A", "Ord B", "Ord C"]) {
+      const made = { intent: "make" as const, name, sport: "", roomId: team.roomId };
+      expect((await changeSquads(coach(), made)).ok).toBe(true);
+    }
+    const { squads } = await readSquads(coach());
+    const moves = Array.from({ length: 24 }, (_, i) =>
+      changeSquads(coach(), {
+        intent: i % 2 ? "up" : "down",
+        squadId: squads[i % squads.length]?.id ?? "",
+      }),
+    );
+    const done = await Promise.all(moves);
+    expect(done.every((one) => one.ok || one.code === "end")).toBe(true);
+    const after = (await readSquads(coach())).squads.map((one) => one.id);
+    expect([...after].sort()).toEqual(squads.map((one) => one.id).sort());
+  });
+
+  it("alone have a room of their own, or are not kept so", () => {
+    const alone = {
+      ...NO_FACTS,
+      name: "Solo",
+      squadId: "",
+      goal: "",
+      seasonPhase: "",
+      sport: "",
+      unit: "",
+      birthYear: "",
+      statureCm: "",
+      trainingSince: "",
+      schoolId: "",
+      alsoIn: "",
+    };
+    expect(FactsForm.safeParse({ ...alone, roomId: "" }).success).toBe(false);
+    expect(FactsForm.safeParse({ ...alone, roomId: team.roomId }).success).toBe(true);
   });
 
   it("add a person to a squad of the own team only", async () => {

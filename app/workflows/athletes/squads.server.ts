@@ -6,6 +6,7 @@ import {
   everySquad,
   insertSquad,
   listAthletes,
+  lockSquads,
   squadsOf,
   updateSquad,
 } from "../../../db/queries/squads.server";
@@ -84,6 +85,7 @@ async function move(tx: TeamTransaction, squadId: string, by: -1 | 1): Promise<O
 /** One change of the squads, in one transaction. */
 export function changeSquads(principal: Principal, change: SquadChange): Promise<Outcome<null>> {
   return inTeamOnce(principal, async (tx): Promise<Outcome<null>> => {
+    await lockSquads(tx);
     const squads = await everySquad(tx);
     switch (change.intent) {
       case "make": {
