@@ -7,7 +7,11 @@ test.describe.configure({ mode: "serial" });
 
 async function readIn(page: Page, unit: "pounds" | "kilograms") {
   await page.getByRole("button", { name: /^Menu of/ }).click();
-  await page.getByRole("button", { name: `Read loads in ${unit}` }).click();
+  // The next page is read when the choice is kept, not while it is on its way.
+  await Promise.all([
+    page.waitForResponse((answer) => answer.url().includes("/api/unit")),
+    page.getByRole("button", { name: `Read loads in ${unit}` }).click(),
+  ]);
   await expect(page.getByRole("button", { name: /^Menu of/ })).toBeVisible();
 }
 

@@ -54,6 +54,7 @@ const APART = [
   "lab",
   "library",
   "network",
+  "own-team",
   "privacy",
   "reach",
   "sign-in",
