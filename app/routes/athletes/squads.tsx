@@ -81,36 +81,38 @@ export default function Squads({ loaderData, actionData }: Route.ComponentProps)
           No squad yet. Name one in the margin: it gives its athletes their room and their plans.
         </Empty>
       ) : (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th scope="col">Squad</th>
-              <th scope="col">Sport</th>
-              <th scope="col">Room</th>
-              <th scope="col" className="!text-right">
-                Athletes
-              </th>
-              <th scope="col" className="!text-right">
-                Plans
-              </th>
-              <th scope="col">
-                <span className="sr-only">Changes</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {squads.map((squad, at) => (
-              <SquadRow
-                key={squad.id}
-                squad={squad}
-                data={loaderData}
-                first={at === 0}
-                last={at === squads.length - 1}
-                result={actionData as (FormResult & { squadId?: string }) | undefined}
-              />
-            ))}
-          </tbody>
-        </table>
+        <div className="overflow-x-auto">
+          <table className="ledger">
+            <thead>
+              <tr>
+                <th scope="col">Squad</th>
+                <th scope="col">Sport</th>
+                <th scope="col">Room</th>
+                <th scope="col" className="!text-right">
+                  Athletes
+                </th>
+                <th scope="col" className="!text-right">
+                  Plans
+                </th>
+                <th scope="col">
+                  <span className="sr-only">Changes</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {squads.map((squad, at) => (
+                <SquadRow
+                  key={squad.id}
+                  squad={squad}
+                  data={loaderData}
+                  first={at === 0}
+                  last={at === squads.length - 1}
+                  result={actionData as (FormResult & { squadId?: string }) | undefined}
+                />
+              ))}
+            </tbody>
+          </table>
+        </div>
       )}
       {alone.length > 0 ? (
         <section aria-labelledby="alone" className="mt-6">

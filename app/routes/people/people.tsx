@@ -127,45 +127,47 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
       {invitations.length > 0 ? (
         <section aria-labelledby="waiting" className="mt-6">
           <h2 id="waiting">Invitations that wait</h2>
-          <table className="ledger">
-            <thead>
-              <tr>
-                <th scope="col">For</th>
-                <th scope="col">As</th>
-                <th scope="col">By</th>
-                <th scope="col">Works until</th>
-                <th scope="col">
-                  <span className="sr-only">Withdraw it</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {invitations.map((one) => (
-                <tr key={one.id}>
-                  <th scope="row" className="!text-base-content">
-                    {one.name}
+          <div className="overflow-x-auto">
+            <table className="ledger">
+              <thead>
+                <tr>
+                  <th scope="col">For</th>
+                  <th scope="col">As</th>
+                  <th scope="col">By</th>
+                  <th scope="col">Works until</th>
+                  <th scope="col">
+                    <span className="sr-only">Withdraw it</span>
                   </th>
-                  <td>{one.role}</td>
-                  <td>{one.by}</td>
-                  <td>{one.until}</td>
-                  <td className="text-right">
-                    <Form method="post">
-                      <input type="hidden" name="invitationId" value={one.id} />
-                      <button
-                        type="submit"
-                        name="intent"
-                        value="withdraw"
-                        className="btn btn-sm"
-                        aria-label={`Withdraw the invitation for ${one.name}`}
-                      >
-                        Withdraw
-                      </button>
-                    </Form>
-                  </td>
                 </tr>
-              ))}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {invitations.map((one) => (
+                  <tr key={one.id}>
+                    <th scope="row" className="!text-base-content">
+                      {one.name}
+                    </th>
+                    <td>{one.role}</td>
+                    <td>{one.by}</td>
+                    <td>{one.until}</td>
+                    <td className="text-right">
+                      <Form method="post">
+                        <input type="hidden" name="invitationId" value={one.id} />
+                        <button
+                          type="submit"
+                          name="intent"
+                          value="withdraw"
+                          className="btn btn-sm"
+                          aria-label={`Withdraw the invitation for ${one.name}`}
+                        >
+                          Withdraw
+                        </button>
+                      </Form>
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
         </section>
       ) : null}
       {role === "owner" ? <Changes changes={changes} /> : null}
