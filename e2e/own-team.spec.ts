@@ -415,6 +415,17 @@ test("suspended, removed, let in again; the last owner stays; a second team and 
   await naming.getByRole("button").click();
   await expect(owner.getByRole("rowheader", { name: "Bo Krag" })).toBeVisible();
 
+  // The team's own facts can be changed afterwards, as its first page says.
+  const facts = owner.getByRole("form", { name: "The team" });
+  await facts.getByLabel("Time zone").fill("Nowhere/Else");
+  await facts.getByRole("button").click();
+  await expect(facts.getByText("Not a time zone")).toBeVisible();
+  await facts.getByLabel("Time zone").fill("Europe/Oslo");
+  await facts.getByRole("button").click();
+  await expect(
+    owner.getByText("the team is Ness Harbour Barbell, Europe/Oslo, kg").first(),
+  ).toBeVisible();
+
   // The other owner is removed; then nobody is left to leave to.
   await owner.getByRole("button", { name: "Remove New owner" }).click();
   await owner.getByRole("button", { name: "Yes, New owner" }).click();

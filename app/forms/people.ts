@@ -72,6 +72,7 @@ export const PeopleForm = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("let-in"), memberId: z.uuid() }),
   z.object({ intent: z.literal("remove"), memberId: z.uuid() }),
   z.object({ intent: z.literal("reset"), memberId: z.uuid() }),
+  TeamForm.extend({ intent: z.literal("team") }),
 ]);
 export type PeopleChange = z.output<typeof PeopleForm>;
 

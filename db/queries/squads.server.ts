@@ -2,6 +2,14 @@ import { and, asc, eq, getTableColumns, isNotNull, isNull, or, sql } from "drizz
 import { athlete, athleteSquad, room, squad, team } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
+/** What the team is called, and where and in what it counts. */
+export async function changeTeam(
+  tx: TeamTransaction,
+  facts: { name: string; zone: string; unit: "kg" | "lb" },
+): Promise<void> {
+  await tx.update(team).set(facts).where(eq(team.id, tx.teamId));
+}
+
 export async function readTeam(tx: TeamTransaction) {
   const [row] = await tx.select().from(team);
   return row;

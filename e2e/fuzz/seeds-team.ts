@@ -130,6 +130,7 @@ export function teamSeeds(
     people("suspend", { memberId }),
     people("let-in", { memberId }),
     people("reset", { memberId }),
+    people("team", { team: "Skerry Coast", zone: "Europe/Oslo", unit: "kg" }),
     {
       route: "/account",
       intent: "password",

@@ -10,9 +10,11 @@ import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { LinkToHand } from "../../ui/link-to-hand";
 import { Notice, Page } from "../../ui/page";
+import { ZoneField } from "../../ui/zone-field";
 import { invite, withdraw } from "../../workflows/people/invite.server";
 import {
   changeRole,
+  changeTeamFacts,
   letIn,
   readPeople,
   remove,
@@ -50,6 +52,8 @@ async function carryOut(person: Person, request: Request, change: PeopleChange) 
       return letIn(person, change.memberId);
     case "remove":
       return remove(person, change.memberId);
+    case "team":
+      return changeTeamFacts(person, change);
     case "reset":
       return giveReset(person, request, change.memberId);
   }
@@ -260,7 +264,47 @@ function Invite({ data, result }: { data: Data; result: unknown }) {
           </button>
         </Form>
       ) : null}
+      {role === "owner" && data.team ? (
+        <TeamFacts team={data.team} result={resultOf(result, "team")} />
+      ) : null}
     </div>
+  );
+}
+
+/** What the team is called, and where and in what it counts. */
+function TeamFacts({
+  team,
+  result,
+}: {
+  team: NonNullable<Data["team"]>;
+  result: FormResult | undefined;
+}) {
+  return (
+    <Form
+      method="post"
+      aria-label="The team"
+      className="grid gap-2"
+      noValidate
+      key={`${team.name}/${team.zone}/${team.unit}`}
+    >
+      <h2>The team</h2>
+      {result?.message ? <Notice kind="problem" title={result.message} /> : null}
+      <Field
+        label="Team"
+        name="team"
+        inline
+        defaultValue={team.name}
+        problem={result?.problems?.team}
+      />
+      <ZoneField inline defaultValue={team.zone} problem={result?.problems?.zone} />
+      <Select label="Loads in" name="unit" inline defaultValue={team.unit}>
+        <option value="kg">kilograms</option>
+        <option value="lb">pounds</option>
+      </Select>
+      <button type="submit" name="intent" value="team" className="btn justify-self-start">
+        Keep it
+      </button>
+    </Form>
   );
 }
 

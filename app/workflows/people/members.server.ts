@@ -8,7 +8,7 @@ import {
 } from "../../../db/queries/members.server";
 import { standingsOf } from "../../../db/queries/people.server";
 import { emailsOf } from "../../../db/queries/sign-ins.server";
-import { listAthletes } from "../../../db/queries/squads.server";
+import { changeTeam, listAthletes, readTeam } from "../../../db/queries/squads.server";
 import type { MembershipChange } from "../../../db/schema";
 import { now } from "../../platform/clock.server";
 import { brokenRule, databases, inTeam } from "../../platform/database.server";
@@ -18,6 +18,7 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import { mayGiveReset, mayManage, type Role } from "../../platform/rights";
 import { readPlaces } from "../lifters/today.server";
 import { KEEPS_OWNER, NOBODY, NOT_YOURS, type Person } from "./person.server";
+import type { NewTeam } from "./teams.server";
 
 /** Newest changes that are listed. */
 const MOST_CHANGES = 60;
@@ -25,7 +26,7 @@ const MOST_CHANGES = 60;
 /** Who belongs to the team: owners see everybody and what changed, coaches the athletes. */
 export async function readPeople(principal: Person) {
   const signIn = databases().auth.database;
-  const { members, invitations, changes, athletes, dayOf, places } = await inTeam(
+  const { members, invitations, changes, athletes, team, dayOf, places } = await inTeam(
     principal,
     async (tx) => {
       const places = await readPlaces(tx);
@@ -39,6 +40,7 @@ export async function readPeople(principal: Person) {
         invitations: await openInvitations(tx, now()),
         changes: principal.role === "owner" ? await membershipChanges(tx, MOST_CHANGES) : [],
         athletes: await listAthletes(tx),
+        team: await readTeam(tx),
         dayOf: (at: Date) => time.format(at),
         places,
       };
@@ -55,6 +57,7 @@ export async function readPeople(principal: Person) {
   const invited = new Set(invitations.flatMap((one) => one.athleteId ?? []));
   return {
     role: principal.role,
+    team: team && { name: team.name, zone: team.zone, unit: team.unit },
     mail: mailIsSet(),
     people: seen.map((one) => ({
       id: one.id,
@@ -177,6 +180,20 @@ export function remove(principal: Person, memberId: string) {
     kind: row.userId === principal.userId ? "left" : "removed",
     set: { removedAt: now(), athleteId: null },
   }));
+}
+
+/** What the team is called, its time zone and the unit in which it reads loads: the owner's. */
+export function changeTeamFacts(
+  principal: Person,
+  { team: name, zone, unit }: NewTeam,
+): Promise<Outcome<null>> {
+  if (principal.role !== "owner") return Promise.resolve(NOT_YOURS);
+  return inTeamOnce(principal, async (tx) => {
+    await changeTeam(tx, { name, zone, unit });
+    const detail = `the team is ${name}, ${zone}, ${unit}`;
+    await noteChange(tx, { kind: "renamed", name, detail, by: principal.name, at: now() });
+    return done(null);
+  });
 }
 
 /** Leaves a team of one's own accord. */
