@@ -2,10 +2,7 @@ import { and, desc, eq, sql } from "drizzle-orm";
 import type { Mass } from "../../core/units/mass";
 import { athlete, earlierSet } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { ofAthletes } from "./any-of.server";
-
-/** Rows that one statement takes: the protocol holds 65,535 values. */
-const ROWS_A_STATEMENT = 1000;
+import { inParts, ofAthletes } from "./any-of.server";
 
 /**
  * Keeps sets from before; those that are there already stay as they are.
@@ -16,10 +13,10 @@ export async function addEarlierSets(
   rows: ReadonlyArray<Omit<typeof earlierSet.$inferInsert, "teamId">>,
 ): Promise<number> {
   let added = 0;
-  for (let i = 0; i < rows.length; i += ROWS_A_STATEMENT) {
+  for (const part of inParts(rows)) {
     const kept = await tx
       .insert(earlierSet)
-      .values(rows.slice(i, i + ROWS_A_STATEMENT).map((row) => ({ teamId: tx.teamId, ...row })))
+      .values(part.map((row) => ({ teamId: tx.teamId, ...row })))
       .onConflictDoNothing()
       .returning({ id: earlierSet.id });
     added += kept.length;

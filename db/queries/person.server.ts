@@ -13,7 +13,7 @@ import {
   reasonRead,
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { anyOf, ofAthletes } from "./any-of.server";
+import { anyOf, inParts, ofAthletes } from "./any-of.server";
 import { type InSquads, squadsOf } from "./squads.server";
 
 export async function updateAthlete(
@@ -34,13 +34,6 @@ export async function addAthlete(
   row: Omit<typeof athlete.$inferInsert, "teamId">,
 ): Promise<void> {
   await tx.insert(athlete).values({ teamId: tx.teamId, ...row });
-}
-
-/** Rows that one statement takes: the protocol holds 65,535 values. */
-const ROWS_A_STATEMENT = 1000;
-
-function* inParts<T>(rows: readonly T[]): Generator<T[]> {
-  for (let i = 0; i < rows.length; i += ROWS_A_STATEMENT) yield rows.slice(i, i + ROWS_A_STATEMENT);
 }
 
 /** Many new athletes. */

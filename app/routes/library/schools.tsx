@@ -32,7 +32,8 @@ import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { SchoolDifferences } from "../../ui/school-differences";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
-import { chooseSchool, keepSchool, readSchools } from "../../workflows/library/plan-library.server";
+import { keepSchool, readSchools } from "../../workflows/library/plan-library.server";
+import { chooseSchool } from "../../workflows/lifters/team-school.server";
 import type { Route } from "./+types/schools";
 import { LibraryTabs } from "./library-tabs";
 

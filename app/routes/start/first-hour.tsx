@@ -8,12 +8,8 @@ import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
-import {
-  chooseSchool,
-  leaveFirstHour,
-  putAside,
-  readFirstHour,
-} from "../../workflows/start/first-hour.server";
+import { chooseSchool } from "../../workflows/lifters/team-school.server";
+import { leaveFirstHour, putAside, readFirstHour } from "../../workflows/start/first-hour.server";
 import type { Route } from "./+types/first-hour";
 
 export function meta() {

@@ -4,7 +4,6 @@ import type { Recipe } from "../../../core/recipe/recipe";
 import { COACH_VALUES, listCoachValues } from "../../../core/settings/coach-values";
 import { listTeamDefaults, TEAM_DEFAULTS } from "../../../core/settings/team-defaults";
 import { PROCESSING_VERSION } from "../../../core/velocity/stream";
-import { setTeamSchool } from "../../../db/queries/first-hour.server";
 import {
   addRecipeVersion,
   coachValues,
@@ -182,19 +181,6 @@ export function readSchools(principal: Principal) {
       by: enteredBy,
       usual: id === usual,
     }));
-  });
-}
-
-/** The school that new plans start with, and that stands where no plan says another. */
-export function chooseSchool(
-  principal: Principal,
-  schoolId: string,
-): Promise<Outcome<{ id: string }>> {
-  return inTeam(principal, async (tx) => {
-    if (!(await listSchools(tx)).some((one) => one.id === schoolId))
-      return failed("no-school", "This school is not in your library any more.");
-    await setTeamSchool(tx, schoolId);
-    return done({ id: schoolId });
   });
 }
 

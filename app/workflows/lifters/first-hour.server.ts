@@ -60,7 +60,7 @@ export function firstHourStates(facts: FirstHourFacts): FirstHourState[] {
   return FIRST_HOUR_STEPS.map((step) => {
     const aside = facts.hour.aside?.includes(step) ?? false;
     const state = stateOf(step, facts);
-    return { step, aside: aside && !state.done, ...state, done: state.done };
+    return { step, aside: aside && !state.done, ...state };
   });
 }
 

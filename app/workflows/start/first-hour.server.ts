@@ -1,14 +1,9 @@
-import {
-  endFirstHour,
-  firstHourFacts,
-  setAside,
-  setTeamSchool,
-} from "../../../db/queries/first-hour.server";
+import { endFirstHour, firstHourFacts, setAside } from "../../../db/queries/first-hour.server";
 import { listSchools } from "../../../db/queries/plan-library.server";
 import { listRooms } from "../../../db/queries/squads.server";
 import type { FirstHourStep } from "../../../db/schema";
 import { inTeam } from "../../platform/database.server";
-import { done, failed, type Outcome } from "../../platform/outcome";
+import { done, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { firstHourStates } from "../lifters/first-hour.server";
 
@@ -28,15 +23,6 @@ export function readFirstHour(principal: Principal) {
       })),
       roomId: (await listRooms(tx))[0]?.id,
     };
-  });
-}
-
-export function chooseSchool(principal: Principal, schoolId: string): Promise<Outcome<null>> {
-  return inTeam(principal, async (tx) => {
-    if (!(await listSchools(tx)).some((one) => one.id === schoolId))
-      return failed("no-school", "This school is not in your library any more.");
-    await setTeamSchool(tx, schoolId);
-    return done(null);
   });
 }
 
