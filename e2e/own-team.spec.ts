@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn, spawnSync } from "node:child_process";
-import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import AxeBuilder from "@axe-core/playwright";
 import { type Browser, expect, type Page, test } from "./test";
@@ -51,6 +51,9 @@ async function stop({ child }: Started): Promise<void> {
   const ended = new Promise((resolve) => child.once("exit", resolve));
   process.kill(-child.pid, "SIGTERM");
   await ended;
+  // npm ends before what it started: the database is down when its own file is gone.
+  const running = path.join(home, "own", "data", "postmaster.pid");
+  await expect.poll(() => existsSync(running), { timeout: 30_000 }).toBe(false);
 }
 
 /** Counts what a person does: presses, typed characters, and pages waited for. */
