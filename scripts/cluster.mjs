@@ -18,6 +18,18 @@ import {
 import { createServer } from "node:net";
 import path from "node:path";
 
+/** Everybody who connects: the server's superuser and the application's roles. */
+const ROLES = [
+  "postgres",
+  "sprezza_owner",
+  "sprezza_app",
+  "sprezza_auth",
+  "sprezza_jobs",
+  "sprezza_backup",
+  "sprezza_import",
+];
+const newPassword = () => randomBytes(18).toString("base64url");
+
 const isRoot = process.getuid?.() === 0;
 
 /** A sentence for the person, without a stack. */
@@ -184,12 +196,7 @@ export async function startCluster(folder, wishedPort, { kept = false } = {}) {
   if (!isThere || !existsSync(secrets)) {
     made = true;
     rmSync(data, { recursive: true, force: true });
-    const roles = Object.fromEntries(
-      ["postgres", "sprezza_owner", "sprezza_app", "sprezza_auth", "sprezza_jobs"].map((name) => [
-        name,
-        randomBytes(18).toString("base64url"),
-      ]),
-    );
+    const roles = Object.fromEntries(ROLES.map((name) => [name, newPassword()]));
     const passwordFile = path.join(folder, "initial-password");
     writeFileSync(passwordFile, roles.postgres, { mode: 0o600 });
     if (owner) chownSync(passwordFile, owner.uid, owner.gid);
@@ -242,6 +249,12 @@ export async function startCluster(folder, wishedPort, { kept = false } = {}) {
     }
   }
   const roles = JSON.parse(readFileSync(secrets, "utf8"));
+  const later = ROLES.filter((name) => roles[name] === undefined);
+  if (later.length > 0) {
+    // Made before these roles came: the database gets them when it is prepared.
+    for (const name of later) roles[name] = newPassword();
+    writeFileSync(secrets, JSON.stringify(roles), { mode: 0o600 });
+  }
   return {
     made,
     port,
@@ -303,5 +316,7 @@ export function databaseEnvironment(cluster, database) {
     OWNER_DATABASE_URL: cluster.url("sprezza_owner", database),
     DATABASE_URL: cluster.url("sprezza_app", database),
     AUTH_DATABASE_URL: cluster.url("sprezza_auth", database),
+    BACKUP_DATABASE_URL: cluster.url("sprezza_backup", database),
+    IMPORT_DATABASE_URL: cluster.url("sprezza_import", database),
   };
 }

@@ -1,6 +1,15 @@
 /** Sign-in: people, their sessions and passwords. A schema of its own, which only the sign-in
  * role may read; nothing here belongs to a team. */
-import { bigint, boolean, integer, pgSchema, text, timestamp, uuid } from "drizzle-orm/pg-core";
+import {
+  bigint,
+  boolean,
+  index,
+  integer,
+  pgSchema,
+  text,
+  timestamp,
+  uuid,
+} from "drizzle-orm/pg-core";
 
 export const authSchema = pgSchema("auth");
 
@@ -90,3 +99,20 @@ export const installation = authSchema.table("installation", {
   kind: text("kind", { enum: INSTALLATIONS }).notNull(),
   madeAt: moment("made_at").notNull(),
 });
+
+/** A backup that was tried: which file it came to, or why it did not. */
+export const backupRun = authSchema.table(
+  "backup_run",
+  {
+    id: uuid("id").primaryKey(),
+    startedAt: moment("started_at").notNull(),
+    endedAt: moment("ended_at").notNull(),
+    good: boolean("good").notNull(),
+    file: text("file").notNull(),
+    bytes: bigint("bytes", { mode: "number" }).notNull().default(0),
+    rows: bigint("rows", { mode: "number" }).notNull().default(0),
+    /** Why it failed. */
+    words: text("words").notNull().default(""),
+  },
+  (t) => [index("backup_run_newest").on(t.good, t.endedAt)],
+);

@@ -26,7 +26,8 @@ export const invitation = pgTable(
     athleteId: uuid("athlete_id"),
     /** Where it was sent, or the address that it is for; empty where the link was handed over. */
     email: text("email").notNull().default(""),
-    tokenHash: text("token_hash").notNull(),
+    /** Of the link's secret; null while nobody was given a link yet (who came with an archive). */
+    tokenHash: text("token_hash"),
     expiresAt: moment("expires_at").notNull(),
     usedAt: moment("used_at"),
     withdrawnAt: moment("withdrawn_at"),
