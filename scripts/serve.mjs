@@ -3,6 +3,7 @@
  * the demo and the tests all come to this.
  */
 import { existsSync } from "node:fs";
+import { dailySettings, keepDaily } from "./daily.mjs";
 import { supervise } from "./supervisor.mjs";
 
 if (!existsSync("build/server/index.js")) {
@@ -16,9 +17,18 @@ if (missing.length > 0) {
   console.error(`Not set: ${missing.join(", ")}. See docs/settings.md.`);
   process.exit(1);
 }
+const daily = dailySettings(process.env);
+if (daily?.refused) {
+  console.error(daily.refused);
+  process.exit(1);
+}
+let stopDaily = () => {};
 const server = supervise({
   env: { NODE_ENV: "production" },
-  listening: (address) => console.log(`listening ${address}`),
+  listening: (address) => {
+    console.log(`listening ${address}`);
+    if (daily) stopDaily = keepDaily(daily);
+  },
   // A server without a team: whoever started it hands the code over.
   firstRun: () => console.log("first run"),
   // For tests: which processes there are.
@@ -29,6 +39,7 @@ const server = supervise({
   },
 });
 const stop = async () => {
+  stopDaily();
   await server.stop();
   process.exit(0);
 };

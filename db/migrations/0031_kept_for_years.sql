@@ -34,7 +34,7 @@ BEGIN
   IF NOT 'sprezza_import' = ANY (absent) THEN
     GRANT USAGE ON SCHEMA public TO sprezza_import;
     GRANT SELECT, INSERT ON ALL TABLES IN SCHEMA public TO sprezza_import;
-    GRANT UPDATE (school_id) ON team TO sprezza_import;
+    GRANT UPDATE (school_id, zone) ON team TO sprezza_import;
     GRANT EXECUTE ON FUNCTION erase_athlete TO sprezza_import;
   END IF;
   FOR t IN
