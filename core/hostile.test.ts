@@ -23,6 +23,7 @@ import * as athleteRows from "./maxes/athlete-rows";
 import * as earlierRows from "./maxes/earlier-rows";
 import * as liftNames from "./maxes/lift-names";
 import * as limits from "./maxes/limits";
+import * as recordRows from "./maxes/record-rows";
 import * as records from "./maxes/records";
 import * as repMax from "./maxes/rep-max";
 import * as season from "./maxes/season";
@@ -373,6 +374,22 @@ const EXAMPLES: Example[] = [
       rooms: [],
       choices: {},
       mapping: undefined,
+    }),
+  ),
+  example(
+    recordRows.readRecordSheet,
+    made([
+      ["Athlete", "Lift", "Date", "Load"],
+      ["A", "Squat", "2026-01-05", "80"],
+    ]),
+    made({
+      today,
+      unit: "kg" as const,
+      kind: "tested" as const,
+      athletes: [{ id: "a", name: "A" }],
+      variants: [{ id: "s", name: "Squat" }],
+      mapping: undefined,
+      lifts: {},
     }),
   ),
   example(

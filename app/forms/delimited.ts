@@ -7,11 +7,19 @@ import { delimiterOf } from "../../core/reading/delimiter";
  */
 export function rowsOf(text: string): string[][] {
   const clean = text.replace(/^\uFEFF/, "").replace(/\r\n?/g, "\n");
-  return Papa.parse<string[]>(clean, {
+  const { data } = Papa.parse<string[]>(clean, {
     delimiter: delimiterOf(clean),
     skipEmptyLines: false,
-  }).data;
+  });
+  return data.map((cells) => cells.map(written));
 }
+
+/** What a spreadsheet would run as a formula. */
+const FORMULA = /^[=+\-@\t\r]/;
+
+/** A cell as it was before it went out: without the apostrophe that kept a spreadsheet from it. */
+const written = (cell: string) =>
+  cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell;
 
 /** Rows as CSV. Text that a spreadsheet would run as a formula gets a leading apostrophe. */
 export function csvOf(
@@ -19,6 +27,6 @@ export function csvOf(
   rows: ReadonlyArray<ReadonlyArray<string | number>>,
 ): string {
   const safe = (cell: string | number) =>
-    typeof cell === "string" && /^[=+\-@\t\r]/.test(cell) ? `'${cell}` : cell;
+    typeof cell === "string" && FORMULA.test(cell) ? `'${cell}` : cell;
   return Papa.unparse([[...header], ...rows.map((row) => row.map(safe))], { newline: "\r\n" });
 }

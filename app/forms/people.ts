@@ -62,6 +62,7 @@ export const PeopleForm = z.discriminatedUnion("intent", [
     email: emptyEmail,
   }),
   z.object({ intent: z.literal("withdraw"), invitationId: z.uuid() }),
+  z.object({ intent: z.literal("link"), invitationId: z.uuid() }),
   z.object({
     intent: z.literal("role"),
     memberId: z.uuid(),

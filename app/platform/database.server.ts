@@ -1,3 +1,4 @@
+import postgres from "postgres";
 import { type Connection, connect } from "../../db/connection.server";
 import { type TeamTransaction, withTeam } from "../../db/team.server";
 import { environment } from "./env.server";
@@ -34,8 +35,25 @@ export function databases(): Pools {
 export function inTeam<T>(
   principal: Pick<Principal, "teamId">,
   work: (tx: TeamTransaction) => Promise<T>,
+  snapshot?: string,
 ): Promise<T> {
-  return withTeam(databases().app.database, principal.teamId, work);
+  return withTeam(databases().app.database, principal.teamId, work, snapshot);
+}
+
+/**
+ * A connection of its own for work that takes long (an archive out or in): pages and racks do not
+ * wait for it.
+ */
+export async function onOwnConnection<T>(
+  url: string,
+  work: (client: postgres.Sql) => Promise<T>,
+): Promise<T> {
+  const client = postgres(url, { max: 1, connect_timeout: 5, onnotice: () => {} });
+  try {
+    return await work(client);
+  } finally {
+    await client.end({ timeout: 5 });
+  }
 }
 
 /** The same on the connections that are kept for what racks send. */

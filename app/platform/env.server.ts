@@ -7,6 +7,12 @@ const Environment = z
     DATABASE_URL: z.url(),
     AUTH_DATABASE_URL: z.url(),
     SESSION_SECRET: z.string().min(32),
+    /** The role that adds an archive's rows to a new team; without it none comes in. */
+    IMPORT_DATABASE_URL: z.url().optional(),
+    /** Where the daily backups are: whoever is erased is noted there at once. */
+    BACKUP_FOLDER: z.string().optional(),
+    BACKUP_AT: z.string().default("03:30"),
+    BACKUP_KEEP: z.coerce.number().int().positive().default(14),
     HOST: z.string().default("127.0.0.1"),
     PORT: z.coerce.number().int().min(0).max(65535).default(3000),
     TLS_KEY: z.string().optional(),

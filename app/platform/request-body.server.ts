@@ -6,8 +6,12 @@ const IMPORT_BYTES = 8 * 1024 * 1024;
 /** Pasted days and files of rooms, recipes and blocks, as text in a form. */
 const FILE_BYTES = 2 * 1024 * 1024;
 
+/** An archive of a team goes to a file piece by piece; a larger one comes in at the server. */
+const ARCHIVE_BYTES = 256 * 1024 * 1024;
+
 const LIMITS: ReadonlyArray<[address: RegExp, bytes: number]> = [
   [/^\/api\/log\//, LOG_BYTES],
+  [/^\/account\/archive$/, ARCHIVE_BYTES],
   [/^\/api\/(plan|pairing)\//, LOG_BYTES],
   [/^\/data(\.data)?$/, IMPORT_BYTES],
   [

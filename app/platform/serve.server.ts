@@ -11,7 +11,7 @@ import { endStreams } from "./event-stream.server";
 import { isFirstRun, mixedUp } from "./installation.server";
 import { log } from "./log.server";
 import { packedAssets } from "./packed-assets.server";
-import { stepsBehind } from "./schema-version.server";
+import { schemaState } from "./schema-version.server";
 import { headersOfAll } from "./security-headers.server";
 
 /** Running answers may come to their end in this time when the process is told to stop. */
@@ -69,10 +69,15 @@ async function checkDatabases(settings: Environment): Promise<boolean> {
       );
     }
   }
-  const behind = await stepsBehind(databases().auth.client);
+  const { behind, ahead } = await schemaState(databases().auth.client);
+  if (ahead > 0) {
+    refuse(
+      `The database is of a newer version than this one (${ahead} ${ahead === 1 ? "step" : "steps"} ahead): nothing was started. Install that version again, or restore the backup that was kept before the upgrade (docs/operate.md, “Back to the version before”).`,
+    );
+  }
   if (behind > 0) {
     refuse(
-      `The database is ${behind} ${behind === 1 ? "step" : "steps"} behind this version. Keep a backup, run \`npm run migrate\` with OWNER_DATABASE_URL set, then start again.`,
+      `The database is ${behind} ${behind === 1 ? "step" : "steps"} behind this version. Run \`npm run migrate\` with OWNER_DATABASE_URL set (it keeps a backup first), then start again.`,
     );
   }
   return true;

@@ -1,8 +1,9 @@
 import { type Columns, guessColumns } from "../reading/columns";
+import { readDate, SLASHED, type SlashOrder, slashOrderOf } from "../reading/dates";
 import { plainName } from "../reading/names";
 import { readDecimal } from "../units/decimal";
 import { type Mass, type MassUnit, massKg, readMass } from "../units/mass";
-import { daysBetween, isDate, type LocalDate } from "../units/time";
+import { daysBetween, type LocalDate } from "../units/time";
 import { keepVelocity } from "../units/velocity";
 import { type LiftQuestion, liftKey, liftNamed } from "./lift-names";
 
@@ -40,9 +41,6 @@ const HEADERS: Record<EarlierColumn, readonly string[]> = {
 };
 
 export type EarlierMapping = Columns<EarlierColumn>;
-
-/** How dates with slashes are written, where no line shows it. */
-export type SlashOrder = "day-first" | "month-first";
 
 export interface EarlierSet {
   athleteId: string;
@@ -88,37 +86,6 @@ export interface EarlierContext {
 export const MOST_EARLIER_LINES = 10_000;
 const MOST_LOAD_KG = 1000;
 const MOST_SPEED_MPS = 5;
-
-const SLASHED = /^(\d{1,2})\/(\d{1,2})\/(\d{4}|\d{2})$/;
-const DOTTED = /^(\d{1,2})\.\s*(\d{1,2})\.\s*(\d{4}|\d{2})$/;
-
-/** Which of two numbers is the day, where one of some line is over 12. */
-function slashOrderOf(texts: readonly string[]): SlashOrder | "both" | undefined {
-  let order: SlashOrder | "both" | undefined;
-  for (const text of texts) {
-    const match = SLASHED.exec(text.trim());
-    if (!match) continue;
-    const said =
-      Number(match[1]) > 12 ? "day-first" : Number(match[2]) > 12 ? "month-first" : undefined;
-    if (said === undefined) order ??= "both";
-    else return said;
-  }
-  return order;
-}
-
-/** A date as sheets write it: 2026-03-02, 2.3.2026, or 3/2/2026 in a known order. */
-function readDate(text: string, slash: SlashOrder | undefined): LocalDate | undefined {
-  if (isDate(text)) return text;
-  const dotted = DOTTED.exec(text);
-  const slashed = SLASHED.exec(text);
-  const match = dotted ?? slashed;
-  if (!match || (slashed && !slash)) return undefined;
-  const dayFirst = dotted !== null || slash === "day-first";
-  const [day, month] = dayFirst ? [match[1], match[2]] : [match[2], match[1]];
-  const year = (match[3] ?? "").length === 2 ? `20${match[3]}` : match[3];
-  const written = `${year}-${(month ?? "").padStart(2, "0")}-${(day ?? "").padStart(2, "0")}`;
-  return isDate(written) ? written : undefined;
-}
 
 /**
  * Reads a coach's sheet of earlier sessions: a header, then a line for sets of one athlete's lift

@@ -2,7 +2,7 @@ import { and, asc, desc, eq, inArray } from "drizzle-orm";
 import type { MaxRecord } from "../../core/maxes/records";
 import { liftVariant, maxRecord, ownSingle, workingMaxChoice } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { anyOf, ofAthletes } from "./any-of.server";
+import { anyOf, inParts, ofAthletes } from "./any-of.server";
 
 export function listVariants(tx: TeamTransaction) {
   return tx.select().from(liftVariant).orderBy(asc(liftVariant.name));
@@ -67,6 +67,14 @@ export async function addRecord(
   row: Omit<typeof maxRecord.$inferInsert, "teamId">,
 ): Promise<void> {
   await tx.insert(maxRecord).values({ teamId: tx.teamId, ...row });
+}
+
+export async function addRecords(
+  tx: TeamTransaction,
+  rows: ReadonlyArray<Omit<typeof maxRecord.$inferInsert, "teamId">>,
+): Promise<void> {
+  for (const part of inParts(rows))
+    await tx.insert(maxRecord).values(part.map((row) => ({ teamId: tx.teamId, ...row })));
 }
 
 export interface Choice {

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, isNull, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, isNull, or, sql } from "drizzle-orm";
 import { uuidv7 } from "uuidv7";
 import {
   athlete,
@@ -80,15 +80,19 @@ export async function changeMember(
   await tx.update(membership).set(change).where(eq(membership.id, id));
 }
 
-/** Invitations that can still be used, the newest first. */
+/** Invitations that can still be used or that wait for a link, the newest first. */
 export function openInvitations(tx: TeamTransaction, at: Date) {
   return tx
     .select()
     .from(invitation)
     .where(
-      and(isNull(invitation.usedAt), isNull(invitation.withdrawnAt), gt(invitation.expiresAt, at)),
+      and(
+        isNull(invitation.usedAt),
+        isNull(invitation.withdrawnAt),
+        or(isNull(invitation.tokenHash), gt(invitation.expiresAt, at)),
+      ),
     )
-    .orderBy(desc(invitation.enteredAt));
+    .orderBy(desc(invitation.enteredAt), asc(invitation.name));
 }
 
 export async function keepInvitation(
@@ -96,6 +100,20 @@ export async function keepInvitation(
   row: Omit<typeof invitation.$inferInsert, "teamId">,
 ): Promise<void> {
   await tx.insert(invitation).values({ teamId: tx.teamId, ...row });
+}
+
+/** Gives somebody who waits a link, a new one for an older one; undefined where it is over. */
+export async function giveLink(
+  tx: TeamTransaction,
+  id: string,
+  link: { tokenHash: string; expiresAt: Date },
+) {
+  const rows = await tx
+    .update(invitation)
+    .set(link)
+    .where(and(eq(invitation.id, id), isNull(invitation.usedAt), isNull(invitation.withdrawnAt)))
+    .returning();
+  return rows[0];
 }
 
 /** Ends an invitation that was not used; false where there is none. */

@@ -162,6 +162,14 @@ export async function frozenById(
   return new Map((await withCopies(tx, rows)).map((one) => [one.id, one.frozen]));
 }
 
+/** Every session of the team with its day and title, the oldest first. */
+export function sessionIds(tx: TeamTransaction) {
+  return tx
+    .select({ id: trainingSession.id, date: trainingSession.date, title: trainingSession.title })
+    .from(trainingSession)
+    .orderBy(asc(trainingSession.date), asc(trainingSession.startedAt), asc(trainingSession.id));
+}
+
 /** Starts a session once: undefined when this week of the plan was started already. */
 export async function insertSession(
   tx: TeamTransaction,

@@ -31,7 +31,7 @@ export const importMapping = pgTable(
   (t) => [primaryKey({ columns: [t.teamId, t.id] }), unique().on(t.teamId, t.header)],
 );
 
-export const IMPORT_KINDS = ["reps", "stream", "athletes", "sets"] as const;
+export const IMPORT_KINDS = ["reps", "stream", "athletes", "sets", "records"] as const;
 
 /** Every file that was taken in. */
 export const importBatch = pgTable(

@@ -15,14 +15,10 @@ import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
-import { ColumnRoles, SheetFile, SheetText, usePastedSheet } from "../../ui/pasted-sheet";
-import {
-  type CheckedSheet,
-  checkEarlier,
-  keepEarlier,
-  startEarlier,
-} from "../../workflows/data/earlier.server";
+import { SheetFile, SheetText, usePastedSheet } from "../../ui/pasted-sheet";
+import { checkEarlier, keepEarlier, startEarlier } from "../../workflows/data/earlier.server";
 import type { Route } from "./+types/earlier";
+import { CheckedLines, KeepButtons, LiftQuestions } from "./checked-sheet";
 
 export function meta() {
   return [{ title: "Earlier sessions · Sprezza" }];
@@ -126,150 +122,40 @@ export default function Earlier({ loaderData, actionData }: Route.ComponentProps
           <Notice kind="problem" title={actionData.message} />
         ) : null}
         {checked ? (
-          <Questions
-            checked={checked}
-            lifts={lifts}
-            onLift={(key, id) => setLifts({ ...lifts, [key]: id })}
-            slash={slash}
-            onSlash={setSlash}
-          />
-        ) : null}
-        <div className="mt-2 flex flex-wrap gap-2">
-          <button
-            type="submit"
-            name="intent"
-            value="check"
-            className={checked && open === 0 ? "btn" : "btn btn-primary"}
-            disabled={busy}
+          <LiftQuestions
+            questions={checked.lifts}
+            answers={lifts}
+            onAnswer={(key, id) => setLifts({ ...lifts, [key]: id })}
           >
-            {busy ? "Reading …" : "Check the sheet"}
-          </button>
-          {checked && checked.good > 0 && open === 0 ? (
-            <button
-              type="submit"
-              name="intent"
-              value="keep"
-              className="btn btn-primary"
-              disabled={busy}
-            >
-              Keep all {checked.good} lines
-            </button>
-          ) : null}
-          {checked && checked.good > 0 && checked.bad > 0 && !asked ? (
-            <button type="submit" name="intent" value="keep-good" className="btn" disabled={busy}>
-              Keep the {checked.good} good lines, leave {checked.bad}
-            </button>
-          ) : null}
-        </div>
+            {checked.askDates ? <DateQuestion slash={slash} onSlash={setSlash} /> : null}
+          </LiftQuestions>
+        ) : null}
+        <KeepButtons checked={checked} open={open} asked={asked} busy={busy} />
         {checked ? (
-          <Checked checked={checked} mapping={mapping ?? checked.mapping} onMap={setMapping} />
+          <CheckedLines
+            checked={checked}
+            roles={EARLIER_COLUMNS}
+            names={EARLIER_COLUMN_NAMES}
+            mapping={mapping ?? checked.mapping}
+            onMap={setMapping}
+          />
         ) : null}
       </Form>
     </Page>
   );
 }
 
-function Questions({
-  checked,
-  lifts,
-  onLift,
-  slash,
-  onSlash,
-}: {
-  checked: CheckedSheet;
-  lifts: Record<string, string>;
-  onLift: (key: string, id: string) => void;
-  slash: string;
-  onSlash: (slash: string) => void;
-}) {
-  if (checked.lifts.length === 0 && !checked.askDates) return null;
+function DateQuestion({ slash, onSlash }: { slash: string; onSlash: (slash: string) => void }) {
   return (
-    <fieldset className="my-2 grid max-w-xl gap-2 border-l-[3px] border-primary pl-3">
-      <legend className="font-bold">Asked once, for all lines</legend>
-      {checked.lifts.map((question) => (
-        <Select
-          key={question.key}
-          label={`"${question.text}" is`}
-          value={lifts[question.key] ?? ""}
-          onChange={(event) => onLift(question.key, event.target.value)}
-        >
-          <option value="">choose …</option>
-          {question.choices.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </Select>
-      ))}
-      {checked.askDates ? (
-        <Select
-          label="In dates such as 3/4/2026 the first number is"
-          value={slash}
-          onChange={(event) => onSlash(event.target.value)}
-        >
-          <option value="">choose …</option>
-          <option value="day-first">the day</option>
-          <option value="month-first">the month</option>
-        </Select>
-      ) : null}
-    </fieldset>
-  );
-}
-
-function Checked({
-  checked,
-  mapping,
-  onMap,
-}: {
-  checked: CheckedSheet;
-  mapping: EarlierMapping;
-  onMap: (mapping: EarlierMapping) => void;
-}) {
-  const { header, lines, total, bad, good, problems } = checked;
-  return (
-    <section aria-labelledby="checked-title" className="mt-3">
-      <h2 id="checked-title" role="status">
-        {total} {total === 1 ? "line" : "lines"}: {good} to keep
-        {bad > 0 ? `, ${bad} to mend` : ""}
-      </h2>
-      {problems.map((text) => (
-        <Notice key={text} kind="problem" title={text} />
-      ))}
-      <ColumnRoles
-        titles={header}
-        roles={EARLIER_COLUMNS}
-        names={EARLIER_COLUMN_NAMES}
-        columns={mapping}
-        onChange={onMap}
-      />
-      {lines.length > 0 ? (
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th scope="col" className="!text-right">
-                Line
-              </th>
-              <th scope="col">As written</th>
-              <th scope="col">What is wrong</th>
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map((one) => (
-              <tr key={one.line} className={one.problems.length > 0 ? "bg-rust-wash" : ""}>
-                <td className="text-right text-muted">{one.line}</td>
-                <td>{one.text}</td>
-                <td className="font-medium text-accent">{one.problems.join(" ")}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      ) : null}
-      {total > lines.length ? (
-        <p className="py-1 text-muted">
-          {total - lines.length} more lines are not shown; those with faults stand first.
-        </p>
-      ) : null}
-    </section>
+    <Select
+      label="In dates such as 3/4/2026 the first number is"
+      value={slash}
+      onChange={(event) => onSlash(event.target.value)}
+    >
+      <option value="">choose …</option>
+      <option value="day-first">the day</option>
+      <option value="month-first">the month</option>
+    </Select>
   );
 }
 

@@ -79,9 +79,19 @@ export default function Import({ loaderData }: Route.ComponentProps) {
       title="Data"
       facts="Reps and streams from a file. It is read in this browser; all of it is kept, or none."
       actions={
-        <Link className="btn" to="/data/earlier">
-          Earlier sessions
-        </Link>
+        <>
+          <Link className="btn" to="/data/records">
+            Max records
+          </Link>
+          <Link className="btn" to="/data/earlier">
+            Earlier sessions
+          </Link>
+          {loaderData.owner ? (
+            <Link className="btn" to="/data/backup">
+              Backup
+            </Link>
+          ) : null}
+        </>
       }
       margin={<Formats batches={loaderData.batches} />}
     >
@@ -148,6 +158,7 @@ function batchWords({
   reps,
 }: Route.ComponentProps["loaderData"]["batches"][number]): string {
   if (kind === "athletes") return `${tests} athletes`;
+  if (kind === "records") return `${tests} max records`;
   if (kind === "sets") return `${tests} lines, ${reps} reps of earlier sessions`;
   return `${tests} tests, ${reps} reps`;
 }
@@ -187,6 +198,7 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
               ["records.csv", "max records"],
               ["reps.csv", "reps of profile tests"],
               ["tests.csv", "jumps, throws and sprints"],
+              ["sets.csv", "every set that was lifted"],
               ["earlier.csv", "sets from before, as imported"],
             ] as const
           ).map(([file, name]) => (

@@ -20,6 +20,7 @@ import { changePassword } from "../../workflows/people/password.server";
 import { asPerson } from "../../workflows/people/person.server";
 import { makeAnotherTeam, maySwitch, readTeams } from "../../workflows/people/teams.server";
 import type { Route } from "./+types/account";
+import { TeamFromArchive } from "./team-from-archive";
 
 export function meta() {
   return [{ title: "Your sign-in · Sprezza" }];
@@ -208,6 +209,7 @@ function Teams({ data: { teams }, result }: { data: Data; result: FormResult | u
           </Form>
         </Adder>
       ) : null}
+      {owns ? <TeamFromArchive /> : null}
     </section>
   );
 }

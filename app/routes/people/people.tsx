@@ -11,7 +11,7 @@ import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { LinkToHand } from "../../ui/link-to-hand";
 import { Notice, Page } from "../../ui/page";
 import { ZoneField } from "../../ui/zone-field";
-import { invite, withdraw } from "../../workflows/people/invite.server";
+import { handLink, invite, withdraw } from "../../workflows/people/invite.server";
 import {
   changeRole,
   changeTeamFacts,
@@ -40,6 +40,8 @@ async function carryOut(person: Person, request: Request, change: PeopleChange) 
       return invite(person, request, change);
     case "invite-athlete":
       return invite(person, request, { ...change, role: "athlete" });
+    case "link":
+      return handLink(person, request, change.invitationId);
     case "withdraw":
       return withdraw(person, change.invitationId);
     case "role":
@@ -152,10 +154,21 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
                     </th>
                     <td>{one.role}</td>
                     <td>{one.by}</td>
-                    <td>{one.until}</td>
+                    <td>{one.until ?? <span className="text-muted">no link yet</span>}</td>
                     <td className="text-right">
-                      <Form method="post">
+                      <Form method="post" className="flex justify-end gap-2">
                         <input type="hidden" name="invitationId" value={one.id} />
+                        {one.until === undefined ? (
+                          <button
+                            type="submit"
+                            name="intent"
+                            value="link"
+                            className="btn btn-sm"
+                            aria-label={`Make a link for ${one.name}`}
+                          >
+                            Make a link
+                          </button>
+                        ) : null}
                         <button
                           type="submit"
                           name="intent"

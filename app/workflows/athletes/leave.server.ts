@@ -1,8 +1,11 @@
+import { noteErased } from "../../../db/kept/erasures.server";
 import { noteChange } from "../../../db/queries/members.server";
 import { removeSignIns } from "../../../db/queries/people.server";
 import { athleteById, eraseAthlete, setArchived } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { databases, inTeam } from "../../platform/database.server";
+import { environment } from "../../platform/env.server";
+import { log } from "../../platform/log.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { onAthlete } from "./on-athlete.server";
@@ -50,5 +53,21 @@ export async function erase(
   });
   if (!erased.ok) return erased;
   await removeSignIns(databases().auth.database, erased.value);
+  noteBesideBackups(principal, athleteId);
   return done(null);
+}
+
+/**
+ * Beside the backups, the moment somebody is erased: a backup from before, brought back after the
+ * disk died, erases them again. By ids only.
+ */
+function noteBesideBackups(principal: Principal, athleteId: string): void {
+  const folder = environment().BACKUP_FOLDER;
+  if (!folder) return;
+  const { teamId, name: by } = principal;
+  try {
+    noteErased(folder, { teamId, athleteId, by, at: now().toISOString() });
+  } catch (error) {
+    log.error({ err: error }, "an erased person could not be noted beside the backups");
+  }
 }

@@ -13,6 +13,7 @@ import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readPlaces } from "../lifters/today.server";
+import { type CheckedSheet, checkedSheet } from "./checked-sheet.server";
 
 export function startEarlier(principal: Principal) {
   return inTeam(principal, async (tx) => ({
@@ -33,43 +34,16 @@ async function read(tx: TeamTransaction, input: EarlierInput): Promise<EarlierSh
   });
 }
 
-/** Lines that a page shows: the faulty first, then as they come. */
-const LINES_SHOWN = 200;
-
-export interface CheckedSheet {
-  header: string[];
-  mapping: EarlierSheet["mapping"];
-  problems: string[];
-  lifts: EarlierSheet["lifts"];
-  askDates: boolean;
-  lines: Array<{ line: number; text: string; problems: string[] }>;
-  total: number;
-  bad: number;
-  good: number;
-}
-
-const isBad = (one: EarlierSheet["lines"][number]) => one.problems.length > 0;
-
 /** Reads a sheet against the team and keeps nothing. */
-export function checkEarlier(principal: Principal, input: EarlierInput): Promise<CheckedSheet> {
+export function checkEarlier(principal: Principal, input: EarlierInput): Promise<CheckedEarlier> {
   return inTeam(principal, async (tx) => {
     const sheet = await read(tx, input);
-    const shown = [...sheet.lines.filter(isBad), ...sheet.lines.filter((one) => !isBad(one))];
-    return {
-      header: sheet.header,
-      mapping: sheet.mapping,
-      problems: sheet.problems,
-      lifts: sheet.lifts,
-      askDates: sheet.askDates,
-      lines: shown
-        .slice(0, LINES_SHOWN)
-        .map(({ line, text, problems }) => ({ line, text, problems })),
-      total: sheet.lines.length,
-      bad: sheet.lines.filter(isBad).length,
-      good: sheet.lines.filter((one) => one.set !== undefined).length,
-    };
+    const good = sheet.lines.filter((one) => one.set !== undefined).length;
+    return { ...checkedSheet(sheet, good), askDates: sheet.askDates };
   });
 }
+
+export type CheckedEarlier = CheckedSheet<EarlierSheet["mapping"]> & { askDates: boolean };
 
 /** Keeps a sheet as history marked imported: all of it, or where that was asked the good lines. */
 export function keepEarlier(

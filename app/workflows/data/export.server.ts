@@ -5,24 +5,44 @@ import { listVariants, recordsOf } from "../../../db/queries/maxes.server";
 import { physicalResults, physicalTests } from "../../../db/queries/physical.server";
 import { profileTests } from "../../../db/queries/profiles.server";
 import { listEverybody } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { csvOf } from "../../forms/delimited";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
+import { LOGGED_SETS_HEADER, loggedSets } from "./logged-sets.server";
 
 /** What can be taken out as CSV. */
-export const EXPORTS = ["records", "reps", "tests", "earlier"] as const;
+export const EXPORTS = ["records", "reps", "tests", "earlier", "sets"] as const;
 export type Export = (typeof EXPORTS)[number];
 
+/** By each cell in turn: the same records go out the same, whoever entered them when. */
+function byCells(a: ReadonlyArray<string | number>, b: ReadonlyArray<string | number>): number {
+  for (const [i, cell] of a.entries()) {
+    const other = b[i] ?? "";
+    if (cell !== other) return cell < other ? -1 : 1;
+  }
+  return 0;
+}
+
 /** A table of the team as CSV; it can be read back in where there is an import. */
-export function exportCsv(principal: Principal, what: Export): Promise<string> {
-  return inTeam(principal, async (tx) => {
-    const people = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
-    const lifts = new Map((await listVariants(tx)).map((one) => [one.id, one.name]));
-    const name = (id: string) => people.get(id) ?? "";
-    if (what === "records") {
-      return csvOf(
-        ["athlete", "lift", "date", "load", "unit", "load_kg", "kind", "note"],
-        (await recordsOf(tx)).map((one) => [
+export function exportCsv(
+  principal: Pick<Principal, "teamId">,
+  what: Export,
+  snapshot?: string,
+): Promise<string> {
+  return inTeam(principal, (tx) => csvIn(tx, what), snapshot);
+}
+
+/** The same in a transaction that stands already. */
+export async function csvIn(tx: TeamTransaction, what: Export): Promise<string> {
+  const people = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
+  const lifts = new Map((await listVariants(tx)).map((one) => [one.id, one.name]));
+  const name = (id: string) => people.get(id) ?? "";
+  if (what === "records") {
+    return csvOf(
+      ["athlete", "lift", "date", "load", "unit", "load_kg", "kind", "note"],
+      (await recordsOf(tx))
+        .map((one) => [
           name(one.athleteId),
           lifts.get(one.variantId) ?? "",
           one.date,
@@ -31,83 +51,84 @@ export function exportCsv(principal: Principal, what: Export): Promise<string> {
           massKg(one.load),
           MAX_KIND_NAMES[one.kind],
           one.note,
-        ]),
-      );
-    }
-    if (what === "reps") {
-      return csvOf(
-        [
-          "athlete",
-          "lift",
-          "date",
-          "metric",
-          "load_kg",
-          "rep",
-          "velocity",
-          "force_n",
-          "power_w",
-          "left_out",
-          "processing",
-        ],
-        (await profileTests(tx, {})).flatMap((test) =>
-          test.reps.map((rep) => [
-            name(test.athleteId),
-            lifts.get(test.variantId) ?? "",
-            test.date,
-            test.metric,
-            rep.loadKg,
-            rep.rep,
-            rep.velocityMps,
-            rep.forceN ?? "",
-            rep.powerW ?? "",
-            rep.excluded ?? "",
-            test.processing,
-          ]),
-        ),
-      );
-    }
-    if (what === "earlier") {
-      return csvOf(
-        ["athlete", "lift", "date", "sets", "reps", "load", "unit", "load_kg", "speed"],
-        (await everyEarlierSet(tx)).map(({ set, name: athlete }) => [
-          athlete,
-          lifts.get(set.variantId) ?? "",
-          set.date,
-          set.sets,
-          set.reps,
-          set.load.amount,
-          set.load.unit,
-          massKg(set.load),
-          set.velocityMps ?? "",
-        ]),
-      );
-    }
-    const tests = new Map((await physicalTests(tx)).map((one) => [one.id, one]));
+        ])
+        .sort(byCells),
+    );
+  }
+  if (what === "reps") {
     return csvOf(
       [
         "athlete",
-        "test",
-        "unit",
+        "lift",
         "date",
-        "side",
-        "approach",
+        "metric",
         "load_kg",
-        "trials",
-        "splits",
-        "at_least",
+        "rep",
+        "velocity",
+        "force_n",
+        "power_w",
+        "left_out",
+        "processing",
       ],
-      (await physicalResults(tx)).map((one) => [
-        name(one.athleteId),
-        tests.get(one.testId)?.name ?? "",
-        tests.get(one.testId)?.unit ?? "",
-        one.date,
-        one.side,
-        one.approach ? "yes" : "",
-        one.loadKg,
-        one.trials.join(" "),
-        one.splits.join(" "),
-        one.atLeast ? "yes" : "",
+      (await profileTests(tx, {})).flatMap((test) =>
+        test.reps.map((rep) => [
+          name(test.athleteId),
+          lifts.get(test.variantId) ?? "",
+          test.date,
+          test.metric,
+          rep.loadKg,
+          rep.rep,
+          rep.velocityMps,
+          rep.forceN ?? "",
+          rep.powerW ?? "",
+          rep.excluded ?? "",
+          test.processing,
+        ]),
+      ),
+    );
+  }
+  if (what === "sets") return csvOf(LOGGED_SETS_HEADER, await loggedSets(tx, name));
+  if (what === "earlier") {
+    return csvOf(
+      ["athlete", "lift", "date", "sets", "reps", "load", "unit", "load_kg", "speed"],
+      (await everyEarlierSet(tx)).map(({ set, name: athlete }) => [
+        athlete,
+        lifts.get(set.variantId) ?? "",
+        set.date,
+        set.sets,
+        set.reps,
+        set.load.amount,
+        set.load.unit,
+        massKg(set.load),
+        set.velocityMps ?? "",
       ]),
     );
-  });
+  }
+  const tests = new Map((await physicalTests(tx)).map((one) => [one.id, one]));
+  return csvOf(
+    [
+      "athlete",
+      "test",
+      "unit",
+      "date",
+      "side",
+      "approach",
+      "load_kg",
+      "trials",
+      "splits",
+      "at_least",
+    ],
+    (await physicalResults(tx)).map((one) => [
+      name(one.athleteId),
+      tests.get(one.testId)?.name ?? "",
+      tests.get(one.testId)?.unit ?? "",
+      one.date,
+      one.side,
+      one.approach ? "yes" : "",
+      one.loadKg,
+      one.trials.join(" "),
+      one.splits.join(" "),
+      one.atLeast ? "yes" : "",
+    ]),
+  );
 }

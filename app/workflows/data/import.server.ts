@@ -32,6 +32,7 @@ export function startImport(principal: Principal) {
     );
     const masses = new Map(newest.map((one) => [one.athleteId, massKg(one.mass)]));
     return {
+      owner: principal.kind === "person" && principal.role === "owner",
       today: localDate(rooms[0]?.zone ?? "UTC"),
       unit: (await readTeam(tx))?.unit ?? ("kg" as const),
       athletes: people.map(({ id, name }) => ({

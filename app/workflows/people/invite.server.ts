@@ -1,5 +1,6 @@
 import { uuidv7 } from "uuidv7";
 import {
+  giveLink,
   keepInvitation,
   noteChange,
   signInOfAthlete,
@@ -108,6 +109,41 @@ export async function invite(
     sentTo: sent ? input.email : undefined,
     notSent: send && !sent,
   });
+}
+
+/** Gives somebody who waits (who came with an archive, whose link is lost) a link, once shown. */
+export async function handLink(
+  principal: Person,
+  request: Request,
+  invitationId: string,
+): Promise<Outcome<Invited>> {
+  const token = newToken();
+  const given = await inTeamOnce(
+    principal,
+    async (tx) => {
+      const at = now();
+      const row = await giveLink(tx, invitationId, {
+        tokenHash: hashSecret(token),
+        expiresAt: new Date(at.getTime() + INVITATION_DAYS * 86_400_000),
+      });
+      if (!row) return failed("over", "This invitation was used or withdrawn already.");
+      if (!mayManage(principal.role, row.role)) return NOT_YOURS;
+      const { name, role, athleteId } = row;
+      await noteChange(tx, {
+        kind: "invited",
+        name,
+        detail: role,
+        athleteId,
+        by: principal.name,
+        at,
+      });
+      return done({ name, role });
+    },
+    SHOWN_ONCE,
+  );
+  if (!given.ok) return given;
+  const link = reach(request, `/join/${token}`);
+  return done({ link, ...given.value, sentTo: undefined, notSent: false });
 }
 
 export function withdraw(principal: Person, invitationId: string): Promise<Outcome<null>> {

@@ -54,7 +54,9 @@ export async function readPeople(principal: Person) {
   const standings = await standingsOf(signIn, [principal.userId, ...seen.map((one) => one.userId)]);
   const own = standings.filter((one) => one.userId === principal.userId);
   const taken = new Set(members.flatMap((one) => one.athleteId ?? []));
-  const invited = new Set(invitations.flatMap((one) => one.athleteId ?? []));
+  const invited = new Set(
+    invitations.flatMap((one) => (one.tokenHash === null ? [] : (one.athleteId ?? []))),
+  );
   return {
     role: principal.role,
     team: team && { name: team.name, zone: team.zone, unit: team.unit },
@@ -82,7 +84,8 @@ export async function readPeople(principal: Person) {
         name: one.name,
         role: one.role,
         by: one.enteredBy,
-        until: dayOf(one.expiresAt),
+        /** Undefined for somebody who came with an archive and was given no link yet. */
+        until: one.tokenHash === null ? undefined : dayOf(one.expiresAt),
       })),
     /** Athletes without a sign-in of their own. */
     without: athletes

@@ -6,7 +6,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { now } from "../../platform/clock.server";
 import { databases } from "../../platform/database.server";
 import { inTeamWhole } from "../../platform/once.server";
-import { done, failed, type Outcome } from "../../platform/outcome";
+import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Person } from "./person.server";
 
 /** Teams that one person may make on one installation. */
@@ -60,6 +60,19 @@ export async function makeOwnedTeam(
   await noteChange(tx, { kind: "team-made", name: owner.name, by: owner.name, at });
 }
 
+/** Why a person makes no team of this name; undefined where they may. */
+export async function mayMakeTeam(principal: Person, name: string): Promise<Failure | undefined> {
+  const teams = await readTeams(principal);
+  if (!teams.some((one) => one.role === "owner"))
+    return failed("owner-only", "Only the owner of a team makes another.");
+  if (teams.length >= MOST_TEAMS)
+    return failed("enough", `${MOST_TEAMS} teams are the most of one person here.`);
+  const same = teams.find((one) => one.name.toLowerCase() === name.toLowerCase());
+  return same
+    ? failed("same-name", `${same.name} is one of your teams already. Give this one another name.`)
+    : undefined;
+}
+
 /** Another team for somebody who owns one. */
 export async function makeAnotherTeam(
   principal: Person,
@@ -69,13 +82,8 @@ export async function makeAnotherTeam(
   return inTeamWhole({ teamId }, async (tx) => {
     // One after the other: a second press finds the team that the first one made.
     await waitTurn(tx, `teams of ${principal.userId}`);
-    const teams = await readTeams(principal);
-    if (!teams.some((one) => one.role === "owner"))
-      return failed("owner-only", "Only the owner of a team makes another.");
-    if (teams.length >= MOST_TEAMS)
-      return failed("enough", `${MOST_TEAMS} teams are the most of one person here.`);
-    const same = teams.find((one) => one.name.toLowerCase() === input.team.toLowerCase());
-    if (same) return failed("same-name", `${same.name} is one of your teams already.`);
+    const refused = await mayMakeTeam(principal, input.team);
+    if (refused) return refused;
     await makeOwnedTeam(tx, input, { userId: principal.userId, name: principal.name });
     return done({ teamId });
   });
