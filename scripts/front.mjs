@@ -12,6 +12,8 @@ import http from "node:http";
 import https from "node:https";
 import { BlockList, isIP } from "node:net";
 import { pipeline } from "node:stream";
+import { readTls } from "./tls.mjs";
+import { serveTrustPage } from "./trust-page.mjs";
 
 /** Headers of one connection, not of the message. */
 const OF_THE_CONNECTION = new Set([
@@ -50,7 +52,7 @@ const SLOW = "This came too slowly and was given up. Check the link, then send i
 
 /** Which process answers an address. */
 export function processFor(url) {
-  return /^\/api\/(log|live)\//.test(url) ? "floor" : "pages";
+  return /^\/(api\/(log|live)\/|metrics\/floor(\?|$))/.test(url) ? "floor" : "pages";
 }
 
 /** Addresses and networks ("10.0.0.0/8, ::1") of proxies whose word on the client is taken. */
@@ -259,10 +261,17 @@ function listen(server, host, port, next) {
 }
 
 async function main() {
-  const { HOST = "127.0.0.1", PORT = "3000", TLS_KEY, TLS_CERT, FRONT_KEY } = process.env;
+  const { HOST = "127.0.0.1", PORT = "3000", TRUST_PORT, TRUST_FILE, FRONT_KEY } = process.env;
+  const refuse = (words) => process.send({ refused: words }, () => process.exit(1));
+  const tls = readTls(process.env);
+  if (tls?.refused) {
+    refuse(tls.refused);
+    return;
+  }
+  if (tls?.warning) console.error(tls.warning);
   const ports = {};
   process.on("message", (message) => Object.assign(ports, message.ports ?? {}));
-  const secure = Boolean(TLS_KEY && TLS_CERT);
+  const secure = tls !== undefined;
   const listener = frontListener({
     portOf: (name) => ports[name] ?? undefined,
     key: FRONT_KEY,
@@ -270,7 +279,7 @@ async function main() {
     trusted: trustedProxies(process.env.TRUSTED_PROXIES ?? ""),
   });
   const server = secure
-    ? https.createServer({ key: readFileSync(TLS_KEY), cert: readFileSync(TLS_CERT) }, listener)
+    ? https.createServer({ key: tls.key, cert: tls.cert }, listener)
     : http.createServer(listener);
   server.headersTimeout = HEADERS_MS;
   server.requestTimeout = REQUEST_MS;
@@ -305,13 +314,17 @@ async function main() {
   try {
     const next = process.env.PORT_OR_NEXT === "1" ? NEXT_PORTS : 0;
     const port = await listen(server, HOST, Number(PORT), next);
+    if (TRUST_PORT && TRUST_FILE && secure) {
+      const authority = readFileSync(TRUST_FILE, "utf8");
+      serveTrustPage(Number(TRUST_PORT), HOST, { authority, securePort: () => port }, refuse);
+    }
     process.send({ listening: `${secure ? "https" : "http"}://${HOST}:${port}`, port });
   } catch (error) {
     const words =
       error.code === "EADDRINUSE"
         ? `Port ${PORT} on ${HOST} is in use. Set PORT to a free one.`
         : `The server could not start: ${error.message}`;
-    process.send({ refused: words }, () => process.exit(1));
+    refuse(words);
   }
 }
 

@@ -3,6 +3,7 @@
  * that server; else on a PostgreSQL cluster of its own, which it makes, keeps and brings up to
  * date. A server without a team prints a code: the first page asks for it.
  */
+import { existsSync } from "node:fs";
 import path from "node:path";
 import { ensureBuild } from "./build.mjs";
 import { databaseEnvironment, startCluster } from "./cluster.mjs";
@@ -17,6 +18,7 @@ import {
   writableFolder,
 } from "./own.mjs";
 import { run, startServer } from "./run.mjs";
+import { tlsFiles } from "./tls.mjs";
 
 /** A cluster of its own, its roles and tables as this version wants them. */
 async function ownDatabase() {
@@ -45,6 +47,14 @@ async function ownDatabase() {
   }
 }
 
+/** The certificate that `npm run certificate` made, where no other is named. */
+function ownCertificate() {
+  const files = tlsFiles(home());
+  const authority = existsSync(files.authority) ? { TRUST_FILE: files.authority } : {};
+  if (process.env.TLS_CERT || !existsSync(files.certificate)) return authority;
+  return { ...authority, TLS_KEY: files.key, TLS_CERT: files.certificate };
+}
+
 async function database() {
   const named = namedDatabase();
   if (named === undefined) return ownDatabase();
@@ -71,8 +81,10 @@ await orSentence(async () => {
     ensureBuild();
     const code = firstRunCode();
     stopWatching = data.keepUp();
+    const tls = ownCertificate();
     server = startServer({
       ...data.env,
+      ...tls,
       NODE_ENV: "production",
       FIRST_RUN_CODE: code,
       // The log of a server that runs for months goes where this process writes.

@@ -6,6 +6,7 @@ import { promisify } from "node:util";
 import { gzip } from "node:zlib";
 import { isClean } from "../../core/units/text";
 import { log, loggedPath } from "./log.server";
+import { noteRequest } from "./metrics.server";
 import { bodyLimit, limitedBody, tooLargeWords } from "./request-body.server";
 import { headersOfAnswers } from "./security-headers.server";
 
@@ -14,14 +15,16 @@ export type Handle = (request: Request) => Promise<Response>;
 
 const BODILESS = new Set(["GET", "HEAD"]);
 const compress = promisify(gzip);
+/** Goes out as it is made, at its reader's pace: news, and files that may be large. */
+const STREAMED = /^(text\/event-stream|application\/zip)/;
 /** Smaller answers gain nothing. */
 const LEAST_COMPRESSED = 1024;
 const TEXT = /^(text\/|application\/(json|javascript|manifest\+json)|image\/svg)/;
 
 /**
  * Answers one request with the router. Bodies are passed on as they come and broken off at their
- * limit; pages and data go out whole and lightly compressed (off this thread), streams piece by
- * piece and never faster than their reader takes them.
+ * limit; pages and data go out whole and lightly compressed (off this thread), streams and archives
+ * piece by piece and never faster than their reader takes them.
  */
 export async function answer(
   incoming: IncomingMessage,
@@ -33,13 +36,15 @@ export async function answer(
   const { request, url, tooLarge } = requestFrom(incoming, outgoing, id);
   outgoing.setHeader("x-request-id", id);
   outgoing.on("close", () => {
+    const ms = performance.now() - startedAt;
+    noteRequest(incoming.method ?? "", url.pathname, outgoing.statusCode, ms / 1000);
     log.info(
       {
         requestId: id,
         method: incoming.method,
         path: loggedPath(url.pathname),
         status: outgoing.statusCode,
-        ms: Math.round(performance.now() - startedAt),
+        ms: Math.round(ms),
       },
       "request",
     );
@@ -153,7 +158,7 @@ async function send(
     if (cookies.length > 0) outgoing.setHeader("set-cookie", cookies);
   };
 
-  if (headers.get("content-type")?.startsWith("text/event-stream") && response.body) {
+  if (STREAMED.test(headers.get("content-type") ?? "") && response.body) {
     write();
     outgoing.flushHeaders();
     try {

@@ -37,6 +37,8 @@ const Environment = z
     /** When the clock that SPREZZA_NOW fixes was started, ms: the same for every process. */
     CLOCK_STARTED_MS: z.coerce.number().optional(),
     STARTED_AGAIN: z.enum(["0", "1"]).default("0"),
+    /** Who collects figures at /metrics says it; without it there are none. */
+    METRICS_TOKEN: z.string().min(20, "at least 20 characters").optional(),
     LOG_LEVEL: z.enum(["silent", "fatal", "error", "warn", "info", "debug"]).default("info"),
     /** Shows the demo sign-in on the sign-in page. */
     SPREZZA_DEMO: z.enum(["0", "1"]).default("0"),

@@ -10,6 +10,9 @@ interface Options {
 
 const open = new Set<() => void>();
 
+/** How many readers follow something in this process. */
+export const openStreams = () => open.size;
+
 /** Ends every stream of this process: its readers come back, to whoever answers then. */
 export function endStreams(): void {
   for (const end of [...open]) end();

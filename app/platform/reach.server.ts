@@ -38,7 +38,7 @@ export function reachableOrigin(request: Request): { origin: string; problem: st
   return {
     origin: url.origin,
     problem:
-      "Only this machine can open this address. For tablets and phones start the server with HOST=0.0.0.0 and a certificate (TLS_KEY, TLS_CERT).",
+      "Only this machine can open this address. For tablets and phones start the server with HOST=0.0.0.0 and a certificate (npm run certificate).",
   };
 }
 

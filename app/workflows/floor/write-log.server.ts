@@ -10,6 +10,7 @@ import type { EntryAnswer, SenderClock } from "../../forms/entries";
 import { now } from "../../platform/clock.server";
 import { isDatabaseAway, loggingInTeam } from "../../platform/database.server";
 import { log } from "../../platform/log.server";
+import { noteEntries } from "../../platform/metrics.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { type MadeAt, openClocks } from "./made-at.server";
@@ -154,6 +155,7 @@ async function store(sessionId: string, batch: readonly Sent[]): Promise<Answers
       row,
     ]),
   );
+  noteEntries(readBack.size);
   return batch.map(({ entries }, i) => {
     if (outside[i]) return failed("no-session", "This session is not in your room.");
     const late = refused[i] ?? new Map<string, string>();
