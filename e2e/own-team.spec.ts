@@ -1,7 +1,8 @@
-import { type ChildProcess, spawn, spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { spawnSync } from "node:child_process";
+import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import AxeBuilder from "@axe-core/playwright";
+import { bare, npmStart, npmStop, type Started } from "./npm-start";
 import { type Browser, expect, type Page, test } from "./test";
 
 /**
@@ -14,47 +15,6 @@ test.setTimeout(240_000);
 
 const home = path.join("/var/tmp", `sprezza-own-${process.pid}`);
 const PORT = 4850 + (process.env.BROWSER_PART === "b" ? 40 : 0);
-
-interface Started {
-  child: ChildProcess;
-  address: string;
-  code: string | undefined;
-  said: () => string;
-}
-
-/** What a person does: `npm start`, and reads its last lines. */
-async function npmStart(env: Record<string, string> = {}): Promise<Started> {
-  const child = spawn("npm", ["start"], {
-    env: { ...bare(), SPREZZA_DATA: home, PORT: String(PORT), LOG_LEVEL: "error", ...env },
-    stdio: ["ignore", "pipe", "pipe"],
-    detached: true,
-  });
-  let text = "";
-  const said = () => text;
-  for (const stream of [child.stdout, child.stderr])
-    stream?.on("data", (chunk) => {
-      text += String(chunk);
-    });
-  await expect
-    .poll(() => /Ctrl-C stops/.test(text) || child.exitCode !== null, { timeout: 150_000 })
-    .toBe(true);
-  return {
-    child,
-    said,
-    address: /Sprezza is at (\S+)/.exec(text)?.[1] ?? "",
-    code: /^ {4}([A-Z0-9]{4}-[A-Z0-9]{4})$/m.exec(text)?.[1],
-  };
-}
-
-async function stop({ child }: Started): Promise<void> {
-  if (child.exitCode !== null || child.pid === undefined) return;
-  const ended = new Promise((resolve) => child.once("exit", resolve));
-  process.kill(-child.pid, "SIGTERM");
-  await ended;
-  // npm ends before what it started: the database is down when its own file is gone.
-  const running = path.join(home, "own", "data", "postmaster.pid");
-  await expect.poll(() => existsSync(running), { timeout: 30_000 }).toBe(false);
-}
 
 /** Counts what a person does: presses, typed characters, and pages waited for. */
 class Hand {
@@ -103,10 +63,10 @@ const ATHLETES = Array.from({ length: 24 }, (_, i) => ({
 let started: Started;
 test.beforeAll(async () => {
   rmSync(home, { recursive: true, force: true });
-  started = await npmStart();
+  started = await npmStart(home, { PORT: String(PORT) });
 });
 test.afterAll(async () => {
-  await stop(started);
+  await npmStop(home, started);
   rmSync(home, { recursive: true, force: true });
 });
 
@@ -492,21 +452,6 @@ test("a single client: a plan for one, run and seen on their card alone", async 
   for (const page of [owner, phone]) await page.context().close();
 });
 
-/** The environment of somebody's own shell: nothing of the tests in it. */
-function bare(): NodeJS.ProcessEnv {
-  const {
-    DATABASE_URL: _,
-    AUTH_DATABASE_URL: _a,
-    OWNER_DATABASE_URL: _o,
-    ADMIN_DATABASE_URL: _m,
-    SESSION_SECRET: _s,
-    SPREZZA_DEMO: _d,
-    SPREZZA_NOW: _n,
-    ...rest
-  } = process.env;
-  return rest;
-}
-
 const startsNot = (env: Record<string, string>) =>
   spawnSync("npm", ["start", "--silent"], {
     encoding: "utf8",
@@ -520,8 +465,8 @@ test("stopped and started again everything is there; a port in use is one senten
   const busy = startsNot({ SPREZZA_DATA: home, PORT: String(PORT) });
   expect(busy.status).toBe(1);
   expect(busy.stderr).toContain(`Port ${PORT} on 127.0.0.1 is in use`);
-  await stop(started);
-  started = await npmStart();
+  await npmStop(home, started);
+  started = await npmStart(home, { PORT: String(PORT) });
   // A team is there: no code is printed, and the first page makes no other.
   expect(started.code).toBeUndefined();
   const page = await somebody(browser);
@@ -535,7 +480,7 @@ test("stopped and started again everything is there; a port in use is one senten
 });
 
 test("data of another PostgreSQL, without its passwords, or in a place nobody may write, is left as it is", async () => {
-  await stop(started);
+  await npmStop(home, started);
   const version = path.join(home, "own", "data", "PG_VERSION");
   const before = readFileSync(version, "utf8");
   writeFileSync(version, "11\n");
@@ -561,6 +506,6 @@ test("data of another PostgreSQL, without its passwords, or in a place nobody ma
   expect(nowhere.status).toBe(1);
   expect(nowhere.stderr).toContain("cannot be written");
 
-  started = await npmStart();
+  started = await npmStart(home, { PORT: String(PORT) });
   expect(started.address).toContain(String(PORT));
 });

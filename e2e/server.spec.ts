@@ -580,7 +580,30 @@ test.describe("it comes back", () => {
       expect(started.stderr.trim()).toMatch(
         /^The database is 1 step behind this version\. .*npm run migrate/,
       );
+      // And one that a newer version has changed.
+      await database`
+        INSERT INTO drizzle.__drizzle_migrations (hash, created_at)
+        VALUES (${newest?.hash}, ${newest?.created_at}), ('newer', 4102444800000)`;
+      const newer = spawnSync(process.execPath, ["scripts/serve.mjs"], {
+        encoding: "utf8",
+        env: { ...process.env, NODE_ENV: "production", LOG_LEVEL: "silent", PORT: "4790" },
+        timeout: 30_000,
+      });
+      expect(newer.status).toBe(1);
+      expect(newer.stderr.trim()).toMatch(
+        /^The database is of a newer version than this one \(1 step ahead\): nothing was started\./,
+      );
+      const migrated = spawnSync("npx", ["tsx", "scripts/prepare-database.ts"], {
+        encoding: "utf8",
+        env: { ...process.env, ADMIN_DATABASE_URL: "" },
+        timeout: 30_000,
+      });
+      expect(migrated.status).toBe(1);
+      expect(migrated.stderr).toContain("This database is of a newer version of Sprezza");
     } finally {
+      await database`
+        DELETE FROM drizzle.__drizzle_migrations
+        WHERE hash = 'newer' OR created_at = ${newest?.created_at}`;
       await database`
         INSERT INTO drizzle.__drizzle_migrations (hash, created_at)
         VALUES (${newest?.hash}, ${newest?.created_at})`;

@@ -6,7 +6,7 @@ import { randomBytes } from "node:crypto";
 import { accessSync, constants, existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import { parseEnv } from "node:util";
-import { SetupProblem } from "./cluster.mjs";
+import { SetupProblem, startCluster } from "./cluster.mjs";
 
 export const OWN_DATABASE = "sprezza";
 export const OWN_PORT = 54310;
@@ -48,6 +48,44 @@ export function namedDatabase() {
     throw new SetupProblem(
       `${file} cannot be read (${error.code ?? error.message}). Start as the user who ran npm run database:prepare, or set DATABASE_URL.`,
     );
+  }
+}
+
+/** Each role and the setting that names the database as it. */
+export const ROLE_SETTINGS = {
+  sprezza_owner: "OWNER_DATABASE_URL",
+  sprezza_app: "DATABASE_URL",
+  sprezza_auth: "AUTH_DATABASE_URL",
+  sprezza_jobs: "JOBS_DATABASE_URL",
+  sprezza_backup: "BACKUP_DATABASE_URL",
+  sprezza_import: "IMPORT_DATABASE_URL",
+};
+
+/**
+ * Does something with the installation's database: as the settings name it, else in the own
+ * cluster, which is started where it is down and stopped again afterwards.
+ * @param work gets the address as a role
+ * @throws SetupProblem where there is none
+ */
+export async function withInstallation(work) {
+  const named = namedDatabase();
+  const setting = (role) => process.env[ROLE_SETTINGS[role]] ?? named?.[ROLE_SETTINGS[role]];
+  const folder = path.join(home(), "own");
+  const isOwn = named === undefined && existsSync(path.join(folder, "data", "PG_VERSION"));
+  if (!isOwn) {
+    return work((role) => {
+      const url = setting(role);
+      if (url) return url;
+      throw new SetupProblem(
+        `Whose data? Set ${ROLE_SETTINGS[role]} to your database as the role ${role} (npm run database:prepare makes it and writes the setting), or run this where npm start keeps its data.`,
+      );
+    });
+  }
+  const cluster = await startCluster(folder, OWN_PORT, { kept: true });
+  try {
+    return await work((role) => setting(role) ?? cluster.url(role, OWN_DATABASE));
+  } finally {
+    cluster.stop();
   }
 }
 

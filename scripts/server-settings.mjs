@@ -2,17 +2,7 @@
 import { randomBytes } from "node:crypto";
 import { existsSync, readFileSync, writeFileSync } from "node:fs";
 import { parseEnv } from "node:util";
-import { home, OWN_DATABASE, settingsFile, writableFolder } from "./own.mjs";
-
-/** Each role and the setting that names the database as it. */
-const ROLES = {
-  sprezza_owner: "OWNER_DATABASE_URL",
-  sprezza_app: "DATABASE_URL",
-  sprezza_auth: "AUTH_DATABASE_URL",
-  sprezza_jobs: "JOBS_DATABASE_URL",
-  sprezza_backup: "BACKUP_DATABASE_URL",
-  sprezza_import: "IMPORT_DATABASE_URL",
-};
+import { home, OWN_DATABASE, ROLE_SETTINGS, settingsFile, writableFolder } from "./own.mjs";
 
 /**
  * Roles, passwords and addresses for a server. Passwords of an earlier run on the same server are
@@ -29,7 +19,7 @@ export function serverSettings(admin, { newPasswords }) {
     before.DATABASE_URL !== undefined &&
     new URL(before.DATABASE_URL).host === new URL(admin).host;
   const passwords = Object.fromEntries(
-    Object.entries(ROLES).map(([role, setting]) => [
+    Object.entries(ROLE_SETTINGS).map(([role, setting]) => [
       role,
       sameServer && before[setting]
         ? decodeURIComponent(new URL(before[setting]).password)
@@ -56,7 +46,9 @@ export function serverSettings(admin, { newPasswords }) {
     },
     /** What `npm start` reads. */
     lines: {
-      ...Object.fromEntries(Object.entries(ROLES).map(([role, setting]) => [setting, url(role)])),
+      ...Object.fromEntries(
+        Object.entries(ROLE_SETTINGS).map(([role, setting]) => [setting, url(role)]),
+      ),
       SESSION_SECRET: before.SESSION_SECRET ?? randomBytes(32).toString("hex"),
     },
   };

@@ -28,12 +28,9 @@ const entries = new client.Counter({
   registers: [registry],
 });
 
-let isCollecting = false;
-
-/** The figures that are asked of the system only when somebody collects. */
-function collect(): void {
-  if (isCollecting) return;
-  isCollecting = true;
+/** Begins to collect the process's own figures, where somebody may ask for them. */
+export function startMetrics(): void {
+  if (!environment().METRICS_TOKEN) return;
   registry.setDefaultLabels({ process: environment().SPREZZA_PROCESS ?? "one" });
   client.collectDefaultMetrics({ register: registry });
   new client.Gauge({
@@ -115,7 +112,6 @@ export const metricsHandler: RequestHandler = (request, response, next) => {
       .send("A token is needed: Authorization: Bearer METRICS_TOKEN.");
     return;
   }
-  collect();
   registry.metrics().then(
     (text) => response.setHeader("content-type", registry.contentType).send(text),
     (error: unknown) => {

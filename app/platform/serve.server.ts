@@ -10,7 +10,7 @@ import { type Environment, environment } from "./env.server";
 import { endStreams } from "./event-stream.server";
 import { isFirstRun, mixedUp } from "./installation.server";
 import { log } from "./log.server";
-import { metricsHandler } from "./metrics.server";
+import { metricsHandler, startMetrics } from "./metrics.server";
 import { packedAssets } from "./packed-assets.server";
 import { schemaState } from "./schema-version.server";
 import { headersOfAll } from "./security-headers.server";
@@ -127,6 +127,7 @@ async function listen(build: ServerBuild, settings: Environment): Promise<void> 
   });
   app.use(express.static("build/client", { maxAge: "1h", index: false }));
 
+  startMetrics();
   app.get(["/metrics", "/metrics/floor"], metricsHandler);
   const handle = createRequestHandler(build, settings.NODE_ENV);
   app.use((request, response) => {

@@ -39,6 +39,14 @@ export async function membershipsOf(signIn: Database, userId: string): Promise<M
   return rows.map((row) => ({ ...row, athleteId: row.athleteId ?? undefined }));
 }
 
+/** Teams of a name, whoever belongs to them. Runs as the sign-in role. */
+export function teamsByName(signIn: Database, name: string) {
+  return signIn
+    .select({ id: team.id, name: team.name })
+    .from(team)
+    .where(sql`lower(${team.name}) = lower(${name})`);
+}
+
 /** Every team that a person belongs to, suspended there or not. Runs as the sign-in role. */
 export function standingsOf(signIn: Database, userIds: readonly string[]) {
   return signIn

@@ -16,6 +16,8 @@ export function teamSeeds(
   const lift = "Back squat, straight bar";
   const earlier = `Date,Athlete,Lift,Reps,Load\n2025-11-02,${w.athleteName},"${lift}",3,80`;
   const earlierForm = { unit: "kg", mapping: "", lifts: "{}", slash: "" };
+  const records = `athlete,lift,date,load,unit,kind\n${w.athleteName},"${lift}",2025-11-02,123.5,kg,Competition`;
+  const recordsForm = { unit: "kg", kind: "tested", mapping: "", lifts: "{}" };
   const listForm = { squadId: pick(w.squads), roomId: "", mapping: "", choices: "{}" };
   const squad = (intent: string, fields: Record<string, string>, refused?: true): Seed => ({
     route: "/athletes/squads",
@@ -86,6 +88,23 @@ export function teamSeeds(
       body: form({ intent: "keep", text: earlier, ...earlierForm }),
     },
     {
+      route: "/data/records",
+      intent: "check",
+      body: form({ intent: "check", text: records, ...recordsForm }),
+      refused: true,
+    },
+    {
+      route: "/data/records",
+      intent: "keep",
+      body: form({ intent: "keep", text: records, ...recordsForm }),
+    },
+    {
+      // An owner's, and a file of bytes.
+      route: "/account/archive",
+      body: form({ name: `Archive ${unique}` }),
+      refused: true,
+    },
+    {
       route: "/library/own-table",
       body: form({
         text: "3x2 50\n3x2 55\n9x3 60",
@@ -124,6 +143,7 @@ export function teamSeeds(
     { route: "/first-hour", intent: "leave", body: form({ intent: "leave" }) },
     people("invite", { name: person.name, role: "coach", email: "" }),
     people("invite-athlete", { athleteId: pick(w.athletes), email: "" }),
+    people("link", { invitationId: randomUUID() }),
     people("withdraw", { invitationId: randomUUID() }),
     people("role", { memberId, role: "assistant" }),
     people("rename", { memberId, name: person.name }),

@@ -43,8 +43,8 @@ export function Leaving({
             <p>
               The name, body masses, set-ups, notes, limits with their reasons and the sign-in go,
               here and in every session of the past. What was lifted and tested stays, under
-              nobody's name. Nothing brings it back; backups from before keep it until they are
-              thrown away.
+              nobody's name. Nothing brings it back: a backup from before still holds it, and
+              whoever restores one erases this person again.
             </p>
             <Field
               label={`Type the whole name: ${person.name}`}
