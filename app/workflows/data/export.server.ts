@@ -15,8 +15,13 @@ import { LOGGED_SETS_HEADER, loggedSets } from "./logged-sets.server";
 export const EXPORTS = ["records", "reps", "tests", "earlier", "sets"] as const;
 export type Export = (typeof EXPORTS)[number];
 
-/** By each cell in turn: the same records go out the same, whoever entered them when. */
-function byCells(a: ReadonlyArray<string | number>, b: ReadonlyArray<string | number>): number {
+type Cells = ReadonlyArray<string | number>;
+
+/** A table by its cells in turn: the same rows go out the same, whoever entered them when. */
+const sortedCsv = (header: readonly string[], rows: readonly Cells[]) =>
+  csvOf(header, [...rows].sort(byCells));
+
+function byCells(a: Cells, b: Cells): number {
   for (const [i, cell] of a.entries()) {
     const other = b[i] ?? "";
     if (cell !== other) return cell < other ? -1 : 1;
@@ -33,30 +38,27 @@ export function exportCsv(
   return inTeam(principal, (tx) => csvIn(tx, what), snapshot);
 }
 
-/** The same in a transaction that stands already. */
-export async function csvIn(tx: TeamTransaction, what: Export): Promise<string> {
+async function csvIn(tx: TeamTransaction, what: Export): Promise<string> {
   const people = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
   const lifts = new Map((await listVariants(tx)).map((one) => [one.id, one.name]));
   const name = (id: string) => people.get(id) ?? "";
   if (what === "records") {
-    return csvOf(
+    return sortedCsv(
       ["athlete", "lift", "date", "load", "unit", "load_kg", "kind", "note"],
-      (await recordsOf(tx))
-        .map((one) => [
-          name(one.athleteId),
-          lifts.get(one.variantId) ?? "",
-          one.date,
-          one.load.amount,
-          one.load.unit,
-          massKg(one.load),
-          MAX_KIND_NAMES[one.kind],
-          one.note,
-        ])
-        .sort(byCells),
+      (await recordsOf(tx)).map((one) => [
+        name(one.athleteId),
+        lifts.get(one.variantId) ?? "",
+        one.date,
+        one.load.amount,
+        one.load.unit,
+        massKg(one.load),
+        MAX_KIND_NAMES[one.kind],
+        one.note,
+      ]),
     );
   }
   if (what === "reps") {
-    return csvOf(
+    return sortedCsv(
       [
         "athlete",
         "lift",
@@ -87,9 +89,9 @@ export async function csvIn(tx: TeamTransaction, what: Export): Promise<string> 
       ),
     );
   }
-  if (what === "sets") return csvOf(LOGGED_SETS_HEADER, await loggedSets(tx, name));
+  if (what === "sets") return sortedCsv(LOGGED_SETS_HEADER, await loggedSets(tx, name));
   if (what === "earlier") {
-    return csvOf(
+    return sortedCsv(
       ["athlete", "lift", "date", "sets", "reps", "load", "unit", "load_kg", "speed"],
       (await everyEarlierSet(tx)).map(({ set, name: athlete }) => [
         athlete,
@@ -105,7 +107,7 @@ export async function csvIn(tx: TeamTransaction, what: Export): Promise<string> 
     );
   }
   const tests = new Map((await physicalTests(tx)).map((one) => [one.id, one]));
-  return csvOf(
+  return sortedCsv(
     [
       "athlete",
       "test",
