@@ -34,14 +34,20 @@ async function enlarge(url) {
     SELECT count(*)::int AS sets FROM log_entry WHERE team_id = ${team.id} AND kind = 'set-done'`;
   const copies = Math.ceil(SETS / sets) - 1;
   const other = (column) => `md5(${column}::text || n)::uuid`;
-  const columns = async (table) =>
+  const columns = async (tx, table) =>
     (
-      await sql`SELECT column_name AS name FROM information_schema.columns
+      await tx`SELECT column_name AS name FROM information_schema.columns
         WHERE table_schema = 'public' AND table_name = ${table} AND is_generated = 'NEVER'
         ORDER BY ordinal_position`
     ).map((one) => one.name);
   const changed = {
-    training_session: { id: other("id"), date: "date - n * 7", status: "'ended'" },
+    training_session: {
+      id: other("id"),
+      date: "date - n * 7",
+      week: "week + 1000 * n",
+      status: "'ended'",
+      ended_at: "coalesce(ended_at, started_at)",
+    },
     session_person: { session_id: other("session_id") },
     log_entry: {
       id: other("id"),
@@ -53,7 +59,7 @@ async function enlarge(url) {
   await sql.begin(async (tx) => {
     await tx.unsafe("SET LOCAL session_replication_role = replica");
     for (const [table, change] of Object.entries(changed)) {
-      const names = await columns(table);
+      const names = await columns(tx, table);
       await tx.unsafe(
         `INSERT INTO ${table} (${names.map((name) => `"${name}"`).join(", ")})
          SELECT ${names.map((name) => change[name] ?? `"${name}"`).join(", ")}

@@ -111,7 +111,10 @@ export async function writeArchive(
     return {
       bytes,
       files: manifest.files.length,
-      rows: manifest.files.reduce((sum, one) => sum + one.rows, 0),
+      rows: manifest.files.reduce(
+        (sum, one) => sum + (one.path.startsWith("data/") ? one.rows : 0),
+        0,
+      ),
     };
   } catch (error) {
     await writer.abandon();

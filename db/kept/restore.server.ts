@@ -12,7 +12,7 @@ import {
   quotedTable,
   readTables,
 } from "./catalog.server";
-import { readCopy, writeCopy } from "./copy.server";
+import { promptConnection, readCopy, writeCopy } from "./copy.server";
 import type { BackupManifest, ErasedPerson } from "./installation-manifest";
 import { Measure } from "./measure.server";
 import { KeptProblem } from "./problem";
@@ -106,6 +106,7 @@ async function restoreInto(
       `The database ${database} holds ${before.teams} ${before.teams === 1 ? "team" : "teams"} already: nothing was changed. To put it aside (it is kept under another name), restore with -- --replace.`,
     );
   }
+  if (before.holds) await mustBeFree(admin, database);
   const working = WORKING_NAME(database);
   await admin.unsafe(`DROP DATABASE IF EXISTS ${quoted(working)} WITH (FORCE)`);
   await admin.unsafe(`CREATE DATABASE ${quoted(working)} OWNER sprezza_owner`);
@@ -124,6 +125,20 @@ async function restoreInto(
     await admin.unsafe(`DROP DATABASE IF EXISTS ${quoted(working)} WITH (FORCE)`).catch(() => {});
     throw error;
   }
+}
+
+const inUse = (database: string) =>
+  new KeptProblem(
+    "in-use",
+    `The database ${database} is in use: nothing was changed. Stop the server, then restore again.`,
+  );
+
+/** Before any work: a database that somebody uses keeps its name. */
+async function mustBeFree(admin: postgres.Sql, database: string): Promise<void> {
+  const [used] = await admin<Array<{ n: number }>>`
+    SELECT count(*)::int AS n FROM pg_stat_activity
+    WHERE datname = ${database} AND usename IN ('sprezza_app', 'sprezza_auth')`;
+  if ((used?.n ?? 0) > 0) throw inUse(database);
 }
 
 interface Before {
@@ -185,7 +200,7 @@ async function fill(
   working: string,
   erased: readonly ErasedPerson[],
 ): Promise<number> {
-  const owner = postgres(target.urlOf("sprezza_owner", working), { max: 1, onnotice: () => {} });
+  const owner = promptConnection(target.urlOf("sprezza_owner", working));
   try {
     await migrateTo(owner, manifest.steps.length);
     await owner.begin((tx) => load(tx, reader, manifest));
@@ -234,6 +249,7 @@ async function load(
     if (table.ofTeam) await tx.unsafe(`ALTER TABLE ${into} NO FORCE ROW LEVEL SECURITY`);
     await tx.unsafe(`ALTER TABLE ${into} DISABLE TRIGGER USER`);
     await tx.unsafe(`DELETE FROM ${into}`);
+    if (kept.rows === 0) continue;
     const columns = kept.columns.map(quoted).join(", ");
     const sink = await writeCopy(tx, `COPY ${into} (${columns}) FROM STDIN`);
     await pipeline(await reader.stream(kept.file, kept), sink);
@@ -304,10 +320,7 @@ async function takeName(
     } else if (before.exists) await admin.unsafe(`DROP DATABASE ${quoted(database)}`);
   } catch (error) {
     if ((error as { code?: string }).code !== "55006") throw error;
-    throw new KeptProblem(
-      "in-use",
-      `The database ${database} is in use: nothing was changed. Stop the server, then restore again.`,
-    );
+    throw inUse(database);
   }
   await admin.unsafe(`ALTER DATABASE ${quoted(working)} RENAME TO ${quoted(database)}`);
   return keptAs;
