@@ -208,16 +208,44 @@ describe("roles", () => {
   it("none of the application's may bypass row security or owns anything", async () => {
     const roles = await owner`
       SELECT rolname, rolsuper, rolbypassrls, rolcreaterole, rolcreatedb FROM pg_roles
-      WHERE rolname IN ('sprezza_app', 'sprezza_auth', 'sprezza_jobs', 'sprezza_owner')`;
-    expect(roles).toHaveLength(4);
+      WHERE rolname IN ('sprezza_app', 'sprezza_auth', 'sprezza_jobs', 'sprezza_owner',
+        'sprezza_backup', 'sprezza_import')`;
+    expect(roles).toHaveLength(6);
     for (const role of roles) {
       const { rolname, ...powers } = role;
       expect(Object.values(powers), rolname).toEqual([false, false, false, false]);
     }
     const owned = await owner`
       SELECT count(*)::int AS n FROM pg_class c JOIN pg_roles r ON r.oid = c.relowner
-      WHERE r.rolname IN ('sprezza_app', 'sprezza_auth', 'sprezza_jobs')`;
+      WHERE r.rolname LIKE 'sprezza%' AND r.rolname <> 'sprezza_owner'`;
     expect(owned[0]?.n).toBe(0);
+  });
+
+  it("the one that keeps backups reads every row and writes down how it went, no more", async () => {
+    const rights = await owner`
+      SELECT DISTINCT privilege_type AS may FROM information_schema.role_table_grants
+      WHERE grantee = 'sprezza_backup' AND table_name <> 'backup_run'`;
+    expect(rights.map((row) => row.may)).toEqual(["SELECT"]);
+    const unread = await owner`
+      SELECT c.relname FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
+      WHERE n.nspname IN ('public', 'auth') AND c.relkind = 'r'
+        AND NOT has_table_privilege('sprezza_backup', c.oid, 'SELECT')`;
+    expect([...unread]).toEqual([]);
+  });
+
+  it("the one that brings archives in adds rows, and changes none but a team's own facts", async () => {
+    const rights = await owner`
+      SELECT DISTINCT privilege_type AS may FROM information_schema.role_table_grants
+      WHERE grantee = 'sprezza_import' ORDER BY 1`;
+    expect(rights.map((row) => row.may)).toEqual(["INSERT", "SELECT"]);
+    const columns = await owner`
+      SELECT table_name || '.' || column_name AS name FROM information_schema.column_privileges
+      WHERE grantee = 'sprezza_import' AND privilege_type = 'UPDATE' ORDER BY 1`;
+    expect(columns.map((row) => row.name)).toEqual(["team.school_id", "team.zone"]);
+    const elsewhere = await owner`
+      SELECT table_name FROM information_schema.role_table_grants
+      WHERE grantee = 'sprezza_import' AND table_schema <> 'public'`;
+    expect([...elsewhere]).toEqual([]);
   });
 
   it("the application cannot read sign-ins", async () => {

@@ -51,6 +51,7 @@ const APART = [
   "box-contrast",
   "gear",
   "import",
+  "kept",
   "lab",
   "library",
   "network",
