@@ -90,7 +90,9 @@ export function KeepButtons({
       ) : null}
       {checked && checked.good > 0 && checked.bad > 0 && !asked ? (
         <button type="submit" name="intent" value="keep-good" className="btn" disabled={busy}>
-          Keep the {checked.good} good lines, leave {checked.bad}
+          {checked.good === 1
+            ? `Keep the good line, leave ${checked.bad}`
+            : `Keep the ${checked.good} good lines, leave ${checked.bad}`}
         </button>
       ) : null}
     </div>
