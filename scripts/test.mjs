@@ -51,7 +51,6 @@ const APART = [
   "box-contrast",
   "gear",
   "import",
-  "kept",
   "lab",
   "library",
   "network",

@@ -239,6 +239,24 @@ export async function readReasons(
   return rows;
 }
 
+/** Notes that every reason of the team was read at once: it left in an archive. */
+export async function noteEveryReasonRead(
+  tx: TeamTransaction,
+  reader: { by: string; at: Date },
+): Promise<void> {
+  const rows = await tx.select({ limitId: limitReason.limitId }).from(limitReason);
+  for (const part of inParts(rows))
+    await tx.insert(reasonRead).values(
+      part.map(({ limitId }) => ({
+        teamId: tx.teamId,
+        id: uuidv7(),
+        limitId,
+        readBy: reader.by,
+        readAt: reader.at,
+      })),
+    );
+}
+
 export async function readsOf(tx: TeamTransaction, limitIds: readonly string[]) {
   if (limitIds.length === 0) return [];
   return tx

@@ -127,8 +127,9 @@ function Archive() {
         </a>
       </p>
       <p className="max-w-prose text-muted">
-        It names people and holds the reasons of their limits: keep it as you keep their files. No
-        password, no link and no address of a person is in it. To bring one in, open{" "}
+        It names people and holds the reasons of their limits: keep it as you keep their files; that
+        you took it is written down as reading them. No password, no link and no address of a person
+        is in it. To bring one in, open{" "}
         <Link className="underline" to="/account">
           your sign-in
         </Link>

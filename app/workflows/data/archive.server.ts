@@ -4,6 +4,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { Readable } from "node:stream";
 import { writeArchive } from "../../../db/kept/archive.server";
+import { noteEveryReasonRead } from "../../../db/queries/person.server";
 import { readTeam } from "../../../db/queries/squads.server";
 import { now } from "../../platform/clock.server";
 import { inTeam, onOwnConnection } from "../../platform/database.server";
@@ -50,6 +51,10 @@ export async function archiveOut(principal: Principal): Promise<{
           return tables;
         },
       }),
+    );
+    // Afterwards: the archive is as the team was before it was taken.
+    await inTeam(principal, (tx) =>
+      noteEveryReasonRead(tx, { by: `${principal.name}, in an archive`, at }),
     );
     const read = createReadStream(file);
     read.once("close", () => void leave());

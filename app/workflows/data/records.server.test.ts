@@ -119,9 +119,16 @@ it("a sheet of logged sets agrees with the log, and the archive holds it as it i
   expect(Buffer.concat(pieces).length).toBe(bytes);
   const { reader, manifest } = await openArchive(file);
   const text = await reader.text("tables/records.csv", 1e8);
+  const before = JSON.parse(await reader.text("data/reason_read.json", 1e8));
   reader.close();
   expect(text).toBe(await exportCsv(coach(skerry), "records"));
   expect(manifest.files.map((one) => one.path)).toContain("tables/sets.csv");
+  // Every reason left with it: written down as read.
+  const reads = await admin`SELECT r.read_by, l.id IS NOT NULL AS reason FROM reason_read r
+    LEFT JOIN limit_reason l ON l.team_id = r.team_id AND l.limit_id = r.limit_id
+    WHERE r.team_id = ${skerry}`;
+  expect(reads).toHaveLength(before.length + 2);
+  expect(reads.filter((row) => row.read_by === "Coach, in an archive")).toHaveLength(2);
 }, 60_000);
 
 it("says when the last good backup was, and that a later one failed", async () => {
