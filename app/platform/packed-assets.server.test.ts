@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { request } from "node:http";
 import { tmpdir } from "node:os";
 import path from "node:path";
-import { gunzipSync } from "node:zlib";
+import { brotliDecompressSync, gunzipSync } from "node:zlib";
 import express from "express";
 import { afterAll, beforeAll, expect, it } from "vitest";
 import { packedAssets } from "./packed-assets.server";
@@ -50,18 +50,22 @@ const ask = (asked: string, encoding = "gzip, br", method = "GET") =>
       .end();
   });
 
-it("packs a text once and says how long it is", async () => {
+it.each([
+  ["gzip", "gzip", gunzipSync],
+  // In the browsers' own order.
+  ["br", "gzip, deflate, br", brotliDecompressSync],
+] as const)("packs a text once as %s and says how long it is", async (packing, takes, unpack) => {
   for (let i = 0; i < 2; i++) {
-    const { status, headers, body } = await ask("/assets/a.js");
+    const { status, headers, body } = await ask("/assets/a.js", takes);
     expect(status).toBe(200);
     expect(headers).toMatchObject({
-      "content-encoding": "gzip",
+      "content-encoding": packing,
       "content-length": String(body.length),
       "cache-control": "immutable",
       vary: "accept-encoding",
     });
     expect(String(headers["content-type"])).toContain("javascript");
-    expect(gunzipSync(body).toString()).toBe(TEXT);
+    expect(unpack(body).toString()).toBe(TEXT);
   }
   expect((await ask("/assets/a.js", "gzip", "HEAD")).body).toHaveLength(0);
 });
