@@ -3,8 +3,12 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } fr
 import https from "node:https";
 import path from "node:path";
 import AxeBuilder from "@axe-core/playwright";
+import postgres from "postgres";
 import { DEMO_PASSWORD } from "../db/demo/people";
 import { openArchive } from "../db/kept/archive-import.server";
+import { migrateTo } from "../db/kept/steps.server";
+import { startCluster } from "../scripts/cluster.mjs";
+import { makeRoles } from "../scripts/roles";
 import { npmRun, npmStart, npmStop, type Started } from "./npm-start";
 import { allSent, openRack, typeSpeeds } from "./people";
 import { type Browser, expect, type Page, test } from "./test";
@@ -304,4 +308,30 @@ test("a database of an earlier version: its floor, plan and review answer", asyn
   await coach.context().close();
   await npmStop(old, started);
   started = undefined;
+});
+
+test("npm start brings an older database up to date, with a backup first", async () => {
+  const up = path.join(root, "up");
+  const cluster = await startCluster(path.join(up, "own"), 55_010 + shift, { kept: true });
+  const admin = postgres(cluster.url("postgres", "postgres"), { max: 1, onnotice: () => {} });
+  await makeRoles(admin, cluster.roles, "known");
+  await admin.unsafe("CREATE DATABASE sprezza OWNER sprezza_owner");
+  await admin.end();
+  const owner = postgres(cluster.url("sprezza_owner", "sprezza"), { max: 1, onnotice: () => {} });
+  await migrateTo(owner, 16);
+  await owner.end();
+  const all = postgres(cluster.url("postgres", "sprezza"), { max: 1 });
+  await all`INSERT INTO team (id, name) VALUES (gen_random_uuid(), 'From Before')`;
+  await all.end();
+  cluster.stop();
+  started = await npmStart(up, { PORT: String(PORT) });
+  expect(started.said()).toMatch(/Brought up to date by \d+ steps\. As it was before \(1 row\): /);
+  const [kept] = readdirSync(path.join(up, "upgrades"));
+  expect(kept).toMatch(/^sprezza-before-step-17-\d+\.zip$/);
+  await npmStop(up, started);
+  started = undefined;
+  const back = npmRun("restore", [path.join(up, "upgrades", kept ?? ""), "--replace"], {
+    SPREZZA_DATA: up,
+  });
+  expect(back.said).toMatch(/^Restored 1 row of \d+ tables/);
 });

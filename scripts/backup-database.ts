@@ -20,7 +20,7 @@ try {
   const kept = await backUp(client, file, { madeAt: startedAt });
   const noted = await noteBackup(client, { startedAt, endedAt: new Date(), ...kept });
   console.log(
-    `Kept ${kept.rows} rows of ${kept.tables} tables in ${file} (${Math.ceil(kept.bytes / 1024)} kB). Read back and compared.`,
+    `Kept ${kept.rows} ${kept.rows === 1 ? "row" : "rows"} of ${kept.tables} tables in ${file} (${Math.ceil(kept.bytes / 1024)} kB). Read back and compared.`,
   );
   if (!noted) console.log("The page that says when the last backup was does not know of it.");
 } catch (error) {

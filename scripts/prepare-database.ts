@@ -59,7 +59,7 @@ try {
     const { steps, backup } = await upgrade(owner, { folder: backupFolder, at: new Date() });
     if (backup)
       console.log(
-        `Brought up to date by ${steps} ${steps === 1 ? "step" : "steps"}. As it was before (${backup.rows} rows): ${backup.file}`,
+        `Brought up to date by ${steps} ${steps === 1 ? "step" : "steps"}. As it was before (${backup.rows} ${backup.rows === 1 ? "row" : "rows"}): ${backup.file}`,
       );
   } finally {
     await owner.end();

@@ -45,7 +45,7 @@ try {
     { replace: flags.includes("--replace"), erased, at: new Date() },
   );
   console.log(
-    `Restored ${done.rows} rows of ${done.tables} tables, as of ${done.madeAt}; each table was compared with the file.`,
+    `Restored ${done.rows} ${done.rows === 1 ? "row" : "rows"} of ${done.tables} tables, as of ${done.madeAt}; each table was compared with the file.`,
   );
   if (done.erasedAgain > 0)
     console.log(
