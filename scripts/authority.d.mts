@@ -11,4 +11,3 @@ export function issueServer(
   names: readonly string[],
   at: Date,
 ): Promise<KeyAndCertificate>;
-export function namesOf(certificatePem: string): string[];

@@ -4,7 +4,7 @@
  * @peculiar/x509 on Node's own Web Crypto.
  */
 import "reflect-metadata";
-import { X509Certificate as NodeCertificate, webcrypto } from "node:crypto";
+import { webcrypto } from "node:crypto";
 import { isIP, isIPv4 } from "node:net";
 import * as x509 from "@peculiar/x509";
 
@@ -139,13 +139,4 @@ export async function issueServer(authority, names, at) {
     ],
   });
   return { key: await keyPem(keys.privateKey), certificate: `${certificate.toString("pem")}\n` };
-}
-
-/** The names of a server's certificate. */
-export function namesOf(certificatePem) {
-  const { subjectAltName = "" } = new NodeCertificate(certificatePem);
-  return subjectAltName
-    .split(", ")
-    .map((part) => part.replace(/^(DNS|IP Address):/, ""))
-    .filter((part) => part !== "");
 }

@@ -77,10 +77,9 @@ export function dailySettings(env) {
 }
 
 /** Runs one backup to its end; true where it was kept. */
-function backUpOnce(folder, env) {
+function backUpOnce(folder) {
   const file = path.join(folder, backupName(new Date()));
   const child = spawn(bin("tsx"), ["scripts/backup-database.ts", path.resolve(file)], {
-    env: { ...process.env, ...env },
     stdio: ["ignore", "inherit", "inherit"],
   });
   return new Promise((resolve) => {
@@ -95,7 +94,7 @@ function backUpOnce(folder, env) {
  * new one is whole.
  * @returns how to stop
  */
-export function keepDaily({ folder, at, keep }, env = {}) {
+export function keepDaily({ folder, at, keep }) {
   let timer;
   let stopped = false;
   const plan = (ms) => {
@@ -103,7 +102,7 @@ export function keepDaily({ folder, at, keep }, env = {}) {
   };
   const next = () => plan(nextAt(new Date(), at).getTime() - Date.now());
   async function work() {
-    const good = await backUpOnce(folder, env);
+    const good = await backUpOnce(folder);
     if (!good) {
       plan(AGAIN_MS);
       return;

@@ -6,7 +6,6 @@ import {
   fullName,
   type KeptTable,
   PLAIN_TEXT,
-  quotedTable,
   readTables,
   tablesNotReadWhole,
 } from "./catalog.server";
@@ -17,6 +16,7 @@ import {
   type ErasedPerson,
   type Step,
 } from "./installation-manifest";
+import { readAsOwner } from "./owner-reads.server";
 import { KeptProblem } from "./problem";
 import { ZipReader, ZipWriter } from "./zip.server";
 
@@ -95,26 +95,17 @@ export async function backUp(
   options: { madeAt: Date; liftForce?: boolean },
 ): Promise<BackedUp> {
   const writer = await ZipWriter.create(file);
-  let result: BackedUp | undefined;
-  const work = async (tx: postgres.TransactionSql) => {
+  const work = async (tx: postgres.TransactionSql, tables: readonly KeptTable[]) => {
     await tx.unsafe(PLAIN_TEXT);
-    const tables = await readTables(tx);
-    if (options.liftForce) {
-      for (const table of tables.filter((one) => one.ofTeam))
-        await tx.unsafe(`ALTER TABLE ${quotedTable(table)} NO FORCE ROW LEVEL SECURITY`);
-    }
     await mayReadAll(tx, tables);
-    result = await write(tx, writer, tables, options.madeAt);
-    if (options.liftForce) throw new TakenBack();
+    return write(tx, writer, tables, options.madeAt);
   };
   try {
-    await client
-      .begin(options.liftForce ? "" : "ISOLATION LEVEL REPEATABLE READ READ ONLY", work)
-      .catch((error: unknown) => {
-        if (!(error instanceof TakenBack)) throw error;
-      });
-    if (!result) throw new Error("A backup has a result.");
-    const whole = result;
+    const whole = options.liftForce
+      ? await readAsOwner(client, work)
+      : await client.begin("ISOLATION LEVEL REPEATABLE READ READ ONLY", async (tx) =>
+          work(tx, await readTables(tx)),
+        );
     whole.bytes = await writer.finish(async (part) => {
       await verifyBackup(part);
     });
@@ -124,8 +115,6 @@ export async function backUp(
     throw error;
   }
 }
-
-class TakenBack extends Error {}
 
 async function write(
   tx: postgres.TransactionSql,

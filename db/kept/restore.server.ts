@@ -15,6 +15,7 @@ import {
 import { promptConnection, readCopy, writeCopy } from "./copy.server";
 import type { BackupManifest, ErasedPerson } from "./installation-manifest";
 import { Measure } from "./measure.server";
+import { readAsOwner } from "./owner-reads.server";
 import { KeptProblem } from "./problem";
 import { migrateTo, migrateToNewest, mustKnow } from "./steps.server";
 import type { ZipReader } from "./zip.server";
@@ -158,7 +159,7 @@ async function lookAt(admin: postgres.Sql, target: Target): Promise<Before> {
     onnotice: () => {},
   });
   try {
-    return await readThenTakeBack(owner, async (tx, tables) => {
+    return await readAsOwner(owner, async (tx, tables) => {
       if (!tables.some((table) => fullName(table) === "public.team"))
         return { exists: true, holds: false, teams: 0, erased: [] };
       const [row] = await tx.unsafe<Array<{ n: number }>>("SELECT count(*)::int AS n FROM team");
@@ -169,28 +170,6 @@ async function lookAt(admin: postgres.Sql, target: Target): Promise<Before> {
     await owner.end();
   }
 }
-
-/** The owner reads every team's rows in a transaction that is taken back. */
-async function readThenTakeBack<T>(
-  owner: postgres.Sql,
-  work: (tx: postgres.TransactionSql, tables: KeptTable[]) => Promise<T>,
-): Promise<T> {
-  let result: { value: T } | undefined;
-  await owner
-    .begin(async (tx) => {
-      const tables = await readTables(tx);
-      for (const table of tables.filter((one) => one.ofTeam))
-        await tx.unsafe(`ALTER TABLE ${quotedTable(table)} NO FORCE ROW LEVEL SECURITY`);
-      result = { value: await work(tx, tables) };
-      throw new TakenBack();
-    })
-    .catch((error: unknown) => {
-      if (!(error instanceof TakenBack)) throw error;
-    });
-  if (!result) throw new Error("It was read.");
-  return result.value;
-}
-class TakenBack extends Error {}
 
 /** Makes the tables as they were, fills them, brings them up to date. */
 async function fill(
