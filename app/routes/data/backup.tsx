@@ -63,6 +63,11 @@ function Installation({ data }: { data: Data }) {
           It is set for {daily?.at} each day. Look at the server's log.
         </Notice>
       ) : null}
+      {!good && !late && !failed ? (
+        <Notice kind="problem" title="Nothing is kept of this server yet.">
+          If its disk dies, all of it is gone. Whoever runs it keeps a backup, or sets a daily one.
+        </Notice>
+      ) : null}
       <table className="ledger max-w-2xl">
         <tbody>
           <tr>
@@ -96,9 +101,9 @@ function Installation({ data }: { data: Data }) {
         </tbody>
       </table>
       <p className="mt-1 max-w-prose text-muted">
-        Every team of this server is in it, read back and compared when it was made. Whoever was
-        erased since is erased again when it is brought back. A copy on another machine is what
-        survives a fire: the folder can be one that is carried elsewhere.
+        A backup holds every team of this server, and is read back and compared when it is made.
+        Whoever was erased since is erased again when it is brought back. A copy on another machine
+        is what survives a fire: the folder can be one that is carried elsewhere.
       </p>
     </section>
   );

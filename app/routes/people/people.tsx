@@ -187,7 +187,7 @@ export default function People({ loaderData, actionData }: Route.ComponentProps)
           </div>
         </section>
       ) : null}
-      {role === "owner" ? <Changes changes={changes} /> : null}
+      {role === "owner" && changes.length > 0 ? <Changes changes={changes} /> : null}
     </Page>
   );
 }
