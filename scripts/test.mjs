@@ -11,23 +11,31 @@ import { testDatabase, testServer } from "./with-database.mjs";
 
 let passed = 0;
 let failed = 0;
+/** What failed, by name: said again at the end, for a long output is read from there. */
+const failures = [];
 
 function check(name, code) {
   if (code === 0) passed++;
-  else failed++;
+  else {
+    failed++;
+    failures.push(name);
+  }
   console.log(`${code === 0 ? "ok" : "FAILED"}: ${name}`);
 }
 
 /** Adds the totals of a test runner's JSON report; a report that is missing is a failure. */
-function count(name, file, read) {
+function count(name, file, read, failedIn) {
   if (!existsSync(file)) {
     failed++;
+    failures.push(`${name} wrote no report`);
     console.log(`FAILED: ${name} wrote no report`);
     return;
   }
-  const totals = read(JSON.parse(readFileSync(file, "utf8")));
+  const report = JSON.parse(readFileSync(file, "utf8"));
+  const totals = read(report);
   passed += totals.passed;
   failed += totals.failed;
+  failures.push(...failedIn(report).map((test) => `${name}: ${test}`));
   if (totals.passed + totals.failed === 0) failed++;
   console.log(`${name}: ${totals.passed} passed, ${totals.failed} failed`);
 }
@@ -36,6 +44,24 @@ const vitestTotals = (report) => ({
   passed: report.numPassedTests,
   failed: report.numFailedTests + (report.success || report.numFailedTests > 0 ? 0 : 1),
 });
+/** Tests that failed, each with the first line of its message; a file that could not be loaded too. */
+const vitestFailures = (report) =>
+  report.testResults.flatMap((file) => {
+    const tests = file.assertionResults.filter((test) => test.status === "failed");
+    const said = tests.map((test) => `${test.fullName}: ${firstLine(test.failureMessages?.[0])}`);
+    if (said.length === 0 && file.status === "failed") said.push(firstLine(file.message));
+    return said.map((line) => `${file.name.split("/").slice(-2).join("/")} › ${line}`);
+  });
+function firstLine(text) {
+  return (text ?? "no message").split("\n").slice(0, 3).join(" ").slice(0, 400);
+}
+const specsOf = (suite) => [...(suite.specs ?? []), ...(suite.suites ?? []).flatMap(specsOf)];
+const playwrightFailures = (report) =>
+  report.suites.flatMap((suite) =>
+    specsOf(suite)
+      .filter((spec) => !spec.ok || spec.tests.some((test) => test.status === "flaky"))
+      .map((spec) => `${spec.file} › ${spec.title}`),
+  );
 const playwrightTotals = (report) => ({
   passed: report.stats.expected,
   failed: report.stats.unexpected + report.stats.flaky + (report.errors?.length ?? 0),
@@ -84,7 +110,12 @@ async function browserPart({ part, filter }) {
   } finally {
     database.stop();
   }
-  count(`browser tests, part ${part}`, `test-results/browser-${part}.json`, playwrightTotals);
+  count(
+    `browser tests, part ${part}`,
+    `test-results/browser-${part}.json`,
+    playwrightTotals,
+    playwrightFailures,
+  );
 }
 
 const startedAt = Date.now();
@@ -110,7 +141,7 @@ await orSentence(async () => {
     return code;
   })();
   await runBeside("vitest", ["run", "--project", "unit"], { VITEST_PART: "unit" });
-  count("unit tests", "test-results/vitest-unit.json", vitestTotals);
+  count("unit tests", "test-results/vitest-unit.json", vitestTotals, vitestFailures);
   check("mutants of the fold, each caught", await runScript("scripts/fold-mutants.mjs"));
   took("unit tests");
   const built = await checks;
@@ -128,7 +159,7 @@ await orSentence(async () => {
       check("fuzz: 3,000 inputs, no 500", await fuzzRound(round));
     }
     await databaseTests;
-    count("database tests", "test-results/vitest-database.json", vitestTotals);
+    count("database tests", "test-results/vitest-database.json", vitestTotals, vitestFailures);
     took("database tests and fuzz");
     if (built === 0) {
       await Promise.all(BROWSER_PARTS.map(browserPart));
@@ -139,5 +170,6 @@ await orSentence(async () => {
   }
 });
 
+for (const failure of failures) console.log(`FAILED: ${failure}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed === 0 ? 0 : 1);
