@@ -190,6 +190,7 @@ async function floorOf(sessionId: string) {
       athleteId: one.athlete_id,
       name: one.name,
       instructions: one.instructions,
+      setups: one.setups ?? {},
       setup: one.setup ?? undefined,
     })),
   );

@@ -20,6 +20,26 @@ export function actName(body: EntryBody): string {
       return "the fault";
     case "call":
       return "the decision";
+    case "set-load":
+      return "the load";
+    case "later":
+      return "letting others before";
+    case "skip":
+      return "leaving the set out";
+    case "bounce":
+      return `the bounce of rep ${body.rep}`;
+    case "rehearsed":
+      return "the rehearsal";
+    case "work":
+      return body.side ? `the ${body.side} side` : "the set";
+    case "move":
+      return "the change of station";
+    case "off":
+      return "taking off";
+    case "note":
+      return "the note";
+    case "pause":
+      return body.on ? "the pause" : "going on";
     case "pain":
       return "the pain";
     case "pain-over":
@@ -43,8 +63,20 @@ export function actWords(
       return hasSpeed(body) ? `${actName(body)} m/s` : actName(body);
     case "set-done":
       return `the end of the set (${endedWords(body.endedBy)}, ${load(body.loadKg)})`;
+    case "set-load":
+      return `the load of ${load(body.loadKg)}`;
+    case "work":
+      return `${actName(body)} (${body.reps}${body.loadKg === undefined ? "" : ` at ${load(body.loadKg)}`})`;
     case "pain":
     case "pain-over":
+    case "later":
+    case "skip":
+    case "bounce":
+    case "rehearsed":
+    case "move":
+    case "off":
+    case "note":
+    case "pause":
       return actName(body);
     case "fault":
       return `the fault "${body.fault}"`;

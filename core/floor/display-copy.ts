@@ -1,4 +1,10 @@
-import type { FrozenLifter, FrozenPairingAthlete, FrozenSession, FrozenSlot } from "./frozen";
+import type {
+  FrozenExerciseAthlete,
+  FrozenLifter,
+  FrozenPairingAthlete,
+  FrozenSession,
+  FrozenSlot,
+} from "./frozen";
 
 /**
  * What a session shows of a person: kept beside the frozen session and not in it, so that somebody
@@ -8,8 +14,10 @@ export interface DisplayCopy {
   athleteId: string;
   name: string;
   instructions: string[];
-  /** Lines of the set-up on the box; undefined where there is none. */
-  setup: string[] | undefined;
+  /** Lines of the set-up by slot, where there are any. */
+  setups: Record<string, string[]>;
+  /** Of sessions of one slot, from before a session was a day. */
+  setup?: string[] | undefined;
 }
 
 /** Shown where somebody stood who has been erased. */
@@ -21,16 +29,26 @@ export function takeCopies(session: FrozenSession): {
   copies: DisplayCopy[];
 } {
   const copies = new Map<string, DisplayCopy>();
+  const copyOf = (one: { athleteId: string; name: string; instructions?: string[] }) => {
+    const { athleteId, name } = one;
+    const copy = copies.get(athleteId) ?? { athleteId, name, instructions: [], setups: {} };
+    copies.set(athleteId, copy);
+    for (const text of one.instructions ?? [])
+      if (!copy.instructions.includes(text)) copy.instructions.push(text);
+    return copy;
+  };
   const frozen = mapPeople(session, {
-    lifter({ setup, ...lifter }) {
-      const { athleteId, name, instructions } = lifter;
-      copies.set(athleteId, { athleteId, name, instructions, setup });
+    lifter({ setup, ...lifter }, slotId) {
+      const copy = copyOf(lifter);
+      if (setup) copy.setups[slotId] = setup;
       return { ...lifter, name: "", instructions: [] };
     },
+    exerciser(one) {
+      copyOf(one);
+      return { ...one, name: "", instructions: [] };
+    },
     athlete(one) {
-      const { athleteId, name } = one;
-      if (!copies.has(athleteId))
-        copies.set(athleteId, { athleteId, name, instructions: [], setup: undefined });
+      copyOf(one);
       return { ...one, name: "" };
     },
   });
@@ -41,11 +59,16 @@ export function takeCopies(session: FrozenSession): {
 export function putCopies(session: FrozenSession, copies: readonly DisplayCopy[]): FrozenSession {
   const of = new Map(copies.map((copy) => [copy.athleteId, copy]));
   return mapPeople(session, {
-    lifter({ setup: _, ...lifter }) {
+    lifter({ setup: _, ...lifter }, slotId) {
       const copy = of.get(lifter.athleteId);
       if (!copy) return { ...lifter, name: ERASED_NAME, instructions: [] };
-      const { name, instructions, setup } = copy;
+      const { name, instructions } = copy;
+      const setup = copy.setups[slotId] ?? copy.setup;
       return { ...lifter, name, instructions, ...(setup ? { setup } : {}) };
+    },
+    exerciser(one) {
+      const copy = of.get(one.athleteId);
+      return { ...one, name: copy?.name ?? ERASED_NAME, instructions: copy?.instructions ?? [] };
     },
     athlete: (one) => ({ ...one, name: of.get(one.athleteId)?.name ?? ERASED_NAME }),
   });
@@ -54,15 +77,28 @@ export function putCopies(session: FrozenSession, copies: readonly DisplayCopy[]
 function mapPeople(
   session: FrozenSession,
   of: {
-    lifter: (one: FrozenLifter) => FrozenLifter;
+    lifter: (one: FrozenLifter, slotId: string) => FrozenLifter;
+    exerciser: (one: FrozenExerciseAthlete) => FrozenExerciseAthlete;
     athlete: (one: FrozenPairingAthlete) => FrozenPairingAthlete;
   },
 ): FrozenSession {
   const slots = session.slots.map((slot): FrozenSlot => {
-    if (slot.kind === "lift")
+    if (slot.kind === "lift") {
+      const each = (lifters: FrozenLifter[]) => lifters.map((one) => of.lifter(one, slot.slotId));
       return {
         ...slot,
-        groups: slot.groups.map((group) => ({ ...group, lifters: group.lifters.map(of.lifter) })),
+        groups: slot.groups.map((group) => ({ ...group, lifters: each(group.lifters) })),
+        ...(slot.absent ? { absent: each(slot.absent) } : {}),
+      };
+    }
+    if (slot.kind === "exercise")
+      return {
+        ...slot,
+        groups: slot.groups.map((group) => ({
+          ...group,
+          athletes: group.athletes.map(of.exerciser),
+        })),
+        ...(slot.absent ? { absent: slot.absent.map(of.exerciser) } : {}),
       };
     return {
       ...slot,

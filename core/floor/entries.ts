@@ -1,11 +1,24 @@
 import type { Side } from "../contrast/run";
+import type { Eye } from "../liverules/eye";
 import type { StopRule } from "../liverules/rep";
 import type { CallAction, CallKind } from "../liverules/set";
 import type { ClockMark } from "../units/clock";
 import type { VelocitySource } from "../units/velocity";
 
 /** Version of the bodies below; older ones are lifted by `upcastBody`. */
-export const ENTRY_SCHEMA_VERSION = 2;
+export const ENTRY_SCHEMA_VERSION = 3;
+
+/** Sets that no plan asked for, on the way up to the first work set, are named `ramp.1` and on. */
+export const RAMP_KEY = "ramp.";
+/** The most of them that a lifter does in a slot. */
+export const MOST_RAMP_SETS = 30;
+export const rampKey = (number: number): string => `${RAMP_KEY}${number}`;
+/** The place of a ramp set from 1; undefined for a set of the plan. */
+export function rampNumber(setKey: string): number | undefined {
+  if (!setKey.startsWith(RAMP_KEY)) return undefined;
+  const number = Number(setKey.slice(RAMP_KEY.length));
+  return Number.isInteger(number) && number >= 1 && number <= MOST_RAMP_SETS ? number : undefined;
+}
 
 /** Where it may hurt, as a tablet asks. */
 export const PAIN_PLACES = [
@@ -70,6 +83,28 @@ type SetBody =
       endedBy: StopRule | "hand";
       /** Ended before its planned reps. */
       cut: boolean;
+      /** How fast it looked to the coach, where nothing measured it. */
+      eye?: Eye;
+    } & SetAddress)
+  /** What is on the bar for this set, where the plan gave no load or another was put on. */
+  | ({ kind: "set-load"; loadKg: number } & SetAddress)
+  /** Others go before; the set is still to be done. */
+  | ({ kind: "later" } & SetAddress)
+  /** The set is left out. */
+  | ({ kind: "skip" } & SetAddress)
+  /** A rep that bounced off the seat, as somebody saw it. */
+  | ({ kind: "bounce"; rep: number } & SetAddress)
+  /** The walkout and the way to the seat were rehearsed with the empty bar. */
+  | ({ kind: "rehearsed" } & SetAddress)
+  /** A set of an exercise: what was done of it, to one side or to both. */
+  | ({
+      kind: "work";
+      side?: Side;
+      /** In what the slot counts. */
+      reps: number;
+      loadKg?: number;
+      /** A jump's height, a throw, a time. */
+      output?: number;
     } & SetAddress)
   | ({ kind: "fault"; fault: string; cut: boolean } & SetAddress)
   | ({
@@ -106,9 +141,21 @@ interface Why {
   why?: string;
 }
 
+/** Where somebody stands: of the whole slot, not of a set. */
+type PlaceBody =
+  /** Comes in, or goes to another station: `stationId` is where from now on. */
+  | ({ kind: "move" } & Work)
+  /** Does no more of this slot. */
+  | ({ kind: "off" } & Work);
+
 export type EntryBody = (
   | SetBody
   | ItemBody
+  | PlaceBody
+  /** A coach's word to every station. */
+  | { kind: "note"; reason: string }
+  /** The coach stops the floor, or lets it go on. */
+  | { kind: "pause"; on: boolean }
   /** Takes back the entries named in `supersedes` and puts nothing in their place. */
   | { kind: "void" }
   /** The coach's word on entries that wait for it: whether they count. The newest word stands. */
@@ -118,6 +165,8 @@ export type EntryBody = (
 
 /** A body that speaks of an athlete's set. */
 export type SetEntryBody = SetBody & Why;
+/** A body that says where an athlete is. */
+export type PlaceEntryBody = PlaceBody & Why;
 /** A body that speaks of an athlete's item of a pairing. */
 export type ItemEntryBody = ItemBody & Why;
 
@@ -181,8 +230,9 @@ export function upcastBody(
   schemaVersion: number,
   stationOf: (slotId: string, athleteId: string) => string | undefined,
 ): EntryBody | undefined {
-  if (schemaVersion === ENTRY_SCHEMA_VERSION) return body;
+  // Version 2 has the same bodies, fewer kinds of them.
+  if (schemaVersion === ENTRY_SCHEMA_VERSION || schemaVersion === 2) return body;
   if (schemaVersion !== 1) return undefined;
-  if (body.kind === "void" || body.kind === "admit") return body;
+  if (!("athleteId" in body)) return body;
   return { ...body, stationId: stationOf(body.slotId, body.athleteId) ?? "" };
 }

@@ -372,7 +372,7 @@ describe("corrections, case by case", () => {
   });
 
   it("reads version 1, which did not say where", () => {
-    const { stationId: _, ...old } = wrong.body as Body;
+    const { stationId: _, ...old } = wrong.body as Extract<Body, { stationId: string }>;
     const state = fold({ ...wrong, body: old as Body, schemaVersion: 1 });
     expect(first(state)).toEqual([0.48]);
   });

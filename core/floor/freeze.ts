@@ -9,6 +9,7 @@ import { methodWords } from "../prescribe/method";
 import { ownWords } from "../prescribe/own-words";
 import { prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { type Rigging, riggingOf } from "../prescribe/rigging";
+import { warmUpRamp } from "../barload/sequence";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/target-speed";
 import { LIFTS } from "../profile/threshold";
@@ -20,7 +21,15 @@ import { teamDefault } from "../settings/team-defaults";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
-import { CORE_VERSION, type FrozenLift, type FrozenLifter, type FrozenSession } from "./frozen";
+import {
+  CORE_VERSION,
+  type FrozenLift,
+  type FrozenLifter,
+  type FrozenSession,
+  type FrozenSlot,
+  type FrozenStation,
+  type InDay,
+} from "./frozen";
 
 /** One slot of a plan in one week, as far as its numbers need it. */
 export interface SessionPlan {
@@ -107,32 +116,42 @@ function stopRules(
 const GENERAL_CAUTION =
   "Pain, dizziness or a new injury: stop and refer. Local rules and licensed practitioners come first.";
 
-/**
- * One week of a plan as it goes to the floor: who is here is grouped over the free racks, and
- * every number is settled with each rack's own bar and plates. The result does not change again.
- */
-export function freezeSession(input: {
+/** A slot as it goes to the floor, with the stations that it stands on and what is said of it. */
+export interface DayPart {
+  slot: FrozenSlot;
+  stations: FrozenStation[];
+  cautions: string[];
+  /** Who is refused in this slot and is not among its athletes, by the check's code. */
+  leftOut: ReadonlyMap<string, string>;
+}
+
+export interface LiftInput {
   plan: SessionPlan;
   week: WaveWeek;
   athletes: readonly Lifter[];
+  /** Of the plan and not here: they may come in later. */
+  absent?: readonly Lifter[];
   /** By athlete, where the lift is done on a box. */
   setups: ReadonlyMap<string, LifterSetup>;
   racks: ReadonlyArray<{ rackId: string; number: number; gear: LoadingGear; hang: HangStock }>;
   overrides: Overrides;
-  date: LocalDate;
-  zone: string;
-  roomName: string;
   /** What the team's coach has set. */
   coachValues: CoachValues;
-  /** Who is refused in this slot and is not among the athletes, by the check's code. */
+  /** Where it stands in its day; a session of one slot says nothing. */
+  inDay?: Omit<InDay, "slotId">;
   leftOut?: ReadonlyMap<string, string>;
-}): FrozenSession {
-  const { plan, week, racks, overrides } = input;
+}
+
+/**
+ * One lift of a day: who is here is grouped over the free racks, and every number is settled with
+ * each rack's own bar and plates.
+ */
+export function freezeLift(input: LiftInput): DayPart {
+  const { plan, week, racks } = input;
   const { recipe } = plan;
   const groups = groupByLoad({
     lifters: input.athletes.map((athlete) => ({
       athlete,
-      facts: atLift(athlete, plan.variant.id),
       loadKg: athlete.byVariant[plan.variant.id]?.workingMax?.kg,
     })),
     racks: racks.length,
@@ -143,11 +162,16 @@ export function freezeSession(input: {
   const lift = LIFTS.find((one) => one === plan.variant.lift);
   const borders = lift && classBorders(lift, input.coachValues);
   const how = methodWords(recipe, week, plan.box, input.coachValues.smallestStopS);
+  const settle = (athlete: Lifter, gear: LoadingGear, hang: HangStock) =>
+    settleLifter({ ...input, how, athlete, gear, hang });
   // Racks lift at the same time: what hangs on one is not there for the next.
   const taken = new Map<string, number>();
+  const [first] = racks;
+  const tempo = { ...recipe.tempo, ...(week.method?.pauseS ? { pauseS: week.method.pauseS } : {}) };
   const slot: FrozenLift = {
     kind: "lift",
     slotId: plan.slotId,
+    ...input.inDay,
     lift: plan.variant.lift,
     liftName: plan.variant.name,
     liftStart: plan.variant.start,
@@ -164,60 +188,125 @@ export function freezeSession(input: {
     ...(plan.box ? { box: plan.box } : {}),
     faults: faultsFor(plan.variant.lift),
     velocityLed: recipe.lead === "velocity",
+    ...(recipe.top ? { top: { reps: recipe.top.reps } } : {}),
+    ...(Object.keys(tempo).length > 0 ? { tempo } : {}),
+    ...(recipe.timed ? { everyS: recipe.timed.everyS } : {}),
     groups: groups.flatMap((group, i) => {
       const rack = racks[i];
       if (!rack) return [];
       const hang = stillThere(rack.hang, taken);
-      const prescribed = group.lifters.map(({ athlete, facts }) => {
-        const setup = input.setups.get(athlete.id);
-        const { unit } = athlete;
-        const own = prescribeWeek({ plan, week, athlete, gear: rack.gear, hang, overrides });
-        const lines = [...how, ...own.words, ...(setup?.setup ?? [])];
-        const lifter: FrozenLifter = {
-          athleteId: athlete.id,
-          name: athlete.name,
-          unit,
-          line: facts.profile?.line,
-          instructions: [...athlete.instructions],
-          ...setup,
-          ...(lines.length > 0 ? { setup: lines } : {}),
-          sets: own.sets,
-        };
-        return { lifter, rigging: own.rigging };
-      });
+      const settled = group.lifters.map(({ athlete }) => settle(athlete, rack.gear, hang));
       take(
         taken,
-        prescribed.map((one) => one.rigging),
+        settled.map((one) => one.rigging),
       );
-      return { stationId: rack.rackId, lifters: prescribed.map((one) => one.lifter) };
+      return { stationId: rack.rackId, lifters: settled.map((one) => one.lifter) };
     }),
+    ...(input.absent && input.absent.length > 0 && first
+      ? { absent: input.absent.map((one) => settle(one, first.gear, first.hang).lifter) }
+      : {}),
   };
   return {
-    coreVersion: CORE_VERSION,
-    planVersion: plan.version,
-    title: `${plan.name}${plan.version === 0 ? ", draft" : ""}, ${plan.squadName}, week ${week.number} of ${plan.weeks}`,
-    ...(plan.version === 0 ? { draft: true as const } : {}),
-    ...(input.leftOut && input.leftOut.size > 0
-      ? {
-          leftOut: [...input.leftOut].map(([athleteId, code]) => ({
-            athleteId,
-            slotId: plan.slotId,
-            code,
-          })),
-        }
-      : {}),
-    date: input.date,
-    zone: input.zone,
-    roomName: input.roomName,
-    cautions: [plan.variant.caution, ...(plan.box ? [SPINE_CAUTION] : []), GENERAL_CAUTION],
+    slot,
     stations: racks.slice(0, groups.length).map((rack) => ({
       kind: "rack",
       id: rack.rackId,
       name: String(rack.number),
       gear: rack.gear,
     })),
-    slots: [slot],
+    cautions: [plan.variant.caution, ...(plan.box ? [SPINE_CAUTION] : [])],
+    leftOut: input.leftOut ?? new Map(),
   };
+}
+
+/** One athlete's sets at one rack, with what is asked and said before them. */
+function settleLifter(
+  input: Pick<LiftInput, "plan" | "week" | "setups" | "overrides"> & {
+    /** What holds for everybody in the slot. */
+    how: readonly string[];
+    athlete: Lifter;
+    gear: LoadingGear;
+    hang: HangStock;
+  },
+): { lifter: FrozenLifter; rigging: Rigging } {
+  const { athlete, gear, plan } = input;
+  const setup = input.setups.get(athlete.id);
+  const own = prescribeWeek(input);
+  const lines = [...input.how, ...own.words, ...(setup?.setup ?? [])];
+  const { profile, lifetimeBestKg } = atLift(athlete, plan.variant.id);
+  const firstKg = own.sets.find((set) => set.loadKg !== undefined)?.loadKg;
+  const lifter: FrozenLifter = {
+    athleteId: athlete.id,
+    name: athlete.name,
+    unit: athlete.unit,
+    line: profile?.line,
+    instructions: [...athlete.instructions],
+    ...setup,
+    ...(lines.length > 0 ? { setup: lines } : {}),
+    sets: own.sets,
+    ...(firstKg === undefined ? {} : { rampKg: warmUpRamp(gear, firstKg) }),
+    ...(lifetimeBestKg === undefined ? {} : { bestKg: lifetimeBestKg }),
+  };
+  return { lifter, rigging: own.rigging };
+}
+
+/** What a day is, beside its slots. */
+export interface DayFacts {
+  title: string;
+  /** Number of the published version that is lifted; 0 where none was published. */
+  planVersion: number;
+  date: LocalDate;
+  zone: string;
+  roomName: string;
+}
+
+/**
+ * A day as it goes to the floor: its slots in their order, each station once. The result does not
+ * change again.
+ */
+export function freezeDay(facts: DayFacts, parts: readonly DayPart[]): FrozenSession {
+  const stations = new Map<string, FrozenStation>();
+  for (const part of parts)
+    for (const station of part.stations)
+      if (!stations.has(station.id)) stations.set(station.id, station);
+  const leftOut = parts.flatMap(({ slot, leftOut: codes }) =>
+    [...codes].map(([athleteId, code]) => ({ athleteId, slotId: slot.slotId, code })),
+  );
+  const { title, planVersion, ...rest } = facts;
+  return {
+    coreVersion: CORE_VERSION,
+    planVersion,
+    title,
+    ...(planVersion === 0 ? { draft: true as const } : {}),
+    ...(leftOut.length > 0 ? { leftOut } : {}),
+    ...rest,
+    cautions: [...new Set([...parts.flatMap((part) => part.cautions), GENERAL_CAUTION])],
+    stations: [...stations.values()].sort(
+      (a, b) =>
+        (a.kind === "rack" ? 0 : 1) - (b.kind === "rack" ? 0 : 1) ||
+        a.name.localeCompare(b.name, "en", { numeric: true }),
+    ),
+    slots: parts.map((part) => part.slot),
+  };
+}
+
+/** What a session of a plan's week is called. */
+export const sessionTitle = (plan: {
+  name: string;
+  squadName: string;
+  version: number;
+  week: number;
+  weeks: number;
+}): string =>
+  `${plan.name}${plan.version === 0 ? ", draft" : ""}, ${plan.squadName}, week ${plan.week} of ${plan.weeks}`;
+
+/** One lift of a plan's week as a session of its own. */
+export function freezeSession(
+  input: LiftInput & { date: LocalDate; zone: string; roomName: string },
+): FrozenSession {
+  const { plan, week, date, zone, roomName } = input;
+  const title = sessionTitle({ ...plan, week: week.number });
+  return freezeDay({ title, planVersion: plan.version, date, zone, roomName }, [freezeLift(input)]);
 }
 
 /** A rack's pieces less those that other racks hold already. */

@@ -2,9 +2,12 @@ import type { LoadingGear } from "../barload/loading-gear";
 import type { BoxSlot } from "../boxsquat/slot";
 import type { Complex } from "../contrast/complex";
 import type { ItemNumber } from "../contrast/item-load";
+import type { Output } from "../contrast/outputs";
 import type { RunSettings } from "../contrast/run";
+import type { Pattern, Sides } from "../exercise/exercise";
 import type { SpeedClass } from "../exercise/speed-classes";
 import type { ClassBorders } from "../liverules/speed-class";
+import type { SectionKind } from "../plan/block";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { LoadVelocityLine } from "../profile/line";
 import type { MassUnit } from "../units/mass";
@@ -34,6 +37,10 @@ export interface FrozenLifter {
     /** Of the seat as built, over the athlete's own parallel height; absent in older sessions. */
     overCm?: number | undefined;
   };
+  /** Warm-up loads at this rack, kg; absent in older sessions. */
+  rampKg?: number[];
+  /** The heaviest ever lifted in it, kg: above it is asked first. Absent where nobody knows. */
+  bestKg?: number | undefined;
 }
 
 /** Where something is done: a rack with its bar and plates, or a place. */
@@ -41,10 +48,21 @@ export type FrozenStation =
   | { kind: "rack"; id: string; name: string; gear: LoadingGear }
   | { kind: "place"; id: string; name: string };
 
-/** A slot that is lifted: who, at which rack, with every set settled for that rack. */
-export interface FrozenLift {
-  kind: "lift";
+/** Where a slot stands in its day. */
+export interface InDay {
+  /** Its name within the session; a plan's own where the session runs one plan. */
   slotId: string;
+  /** Absent in sessions of one slot, from before a session was a day. */
+  section?: SectionKind;
+  /** Slots with the same letter are done in rounds; absent or empty: alone. */
+  group?: string;
+  /** The plan's slot that it is; absent as above, and where no plan asked for it. */
+  from?: { planId: string; week: number; slotId: string };
+}
+
+/** A slot that is lifted: who, at which rack, with every set settled for that rack. */
+export interface FrozenLift extends InDay {
+  kind: "lift";
   lift: string;
   liftName: string;
   liftStart: LiftStart;
@@ -67,7 +85,52 @@ export interface FrozenLift {
   /** Faults to tag, some with a cue; absent in older sessions. */
   faults?: Array<{ seen: string; cue?: string }>;
   velocityLed: boolean;
+  /** A heavy slot: works up to a top set of so many reps. Absent elsewhere and in older sessions. */
+  top?: { reps: number };
+  /** Seconds down and at the bottom. */
+  tempo?: { downS?: number; pauseS?: number };
+  /** A start every so many seconds. */
+  everyS?: number;
   groups: Array<{ stationId: string; lifters: FrozenLifter[] }>;
+  /** Who is of the plan and was not here: settled for the first group's rack, to come in later. */
+  absent?: FrozenLifter[];
+}
+
+/** One set of an exercise without a bar. */
+export interface ExerciseSet {
+  key: string;
+  number: number;
+  /** In what the slot counts. */
+  reps: number;
+  repsTo?: number;
+  loadKg: number | undefined;
+  /** Why there is no load; undefined where none is asked for. */
+  loadReason: string | undefined;
+}
+
+export interface FrozenExerciseAthlete {
+  athleteId: string;
+  name: string;
+  unit: MassUnit;
+  instructions: string[];
+  sets: ExerciseSet[];
+}
+
+/** A slot without a bar: an exercise, a jump, a throw, a sprint, a carry. */
+export interface FrozenExercise extends InDay {
+  kind: "exercise";
+  exerciseId: string;
+  name: string;
+  pattern: Pattern;
+  counts: "reps" | "metres" | "contacts";
+  sides: Sides;
+  /** 2 where the load is a hand's and both hold one. */
+  hands: 1 | 2;
+  /** What may be written down of a set. */
+  output: Output;
+  rest: { leastS: number; mostS: number };
+  groups: Array<{ stationId: string; athletes: FrozenExerciseAthlete[] }>;
+  absent?: FrozenExerciseAthlete[];
 }
 
 export interface FrozenPairingAthlete {
@@ -83,15 +146,14 @@ export interface FrozenPairingAthlete {
 }
 
 /** A slot that is a pairing: what is run, by whom, and what it goes by, as at its start. */
-export interface FrozenPairing {
+export interface FrozenPairing extends InDay {
   kind: "pairing";
-  slotId: string;
   complex: Complex;
   settings: RunSettings;
   groups: Array<{ stationId: string; athletes: FrozenPairingAthlete[] }>;
 }
 
-export type FrozenSlot = FrozenLift | FrozenPairing;
+export type FrozenSlot = FrozenLift | FrozenExercise | FrozenPairing;
 
 /** Everything that a started session stands on; it does not change afterwards. */
 export interface FrozenSession {
@@ -140,20 +202,61 @@ export function pairingsOf(session: FrozenSession): FrozenPairing[] {
   return session.slots.flatMap((slot) => (slot.kind === "pairing" ? [slot] : []));
 }
 
-/** One station's share of a session: what its tablet needs. */
-export function shareOfStation(session: FrozenSession, stationId: string): FrozenSession {
-  // Who is refused in what is no matter of a tablet.
+export function exercisesOf(session: FrozenSession): FrozenExercise[] {
+  return session.slots.flatMap((slot) => (slot.kind === "exercise" ? [slot] : []));
+}
+
+/** A slot's name as it is read out. */
+export const slotName = (slot: FrozenSlot): string =>
+  slot.kind === "lift" ? slot.liftName : slot.kind === "exercise" ? slot.name : slot.complex.name;
+
+/** Who does a slot, of those who were here when it began. */
+export const peopleOf = (slot: FrozenSlot): Array<{ athleteId: string; name: string }> =>
+  slot.kind === "lift"
+    ? slot.groups.flatMap((group) => group.lifters)
+    : slot.groups.flatMap((group): Array<{ athleteId: string; name: string }> => group.athletes);
+
+/** The slot of a session that a plan's slot became: by its origin, in older sessions by its name. */
+export function isOfPlan(
+  slot: InDay,
+  of: { planId: string; week?: number; slotId: string },
+): boolean {
+  const { from } = slot;
+  if (!from) return slot.slotId === of.slotId;
+  return (
+    from.planId === of.planId &&
+    from.slotId === of.slotId &&
+    (of.week === undefined || of.week === from.week)
+  );
+}
+
+/**
+ * What a station's tablet needs of a session: everything, for anybody may come to any station
+ * while no link is there; but for who is refused in what, and the workings.
+ */
+export function shareOfStation(session: FrozenSession): FrozenSession {
   const { leftOut: _, ...shared } = session;
+  return withoutWorkings(shared);
+}
+
+const NO_WORKING = { title: "", lines: [] };
+
+/** A session without the workings of its loads, which are fetched where somebody asks. */
+export function withoutWorkings(session: FrozenSession): FrozenSession {
+  const bare = (lifter: FrozenLifter): FrozenLifter => ({
+    ...lifter,
+    sets: lifter.sets.map((set) => ({ ...set, working: NO_WORKING })),
+  });
   return {
-    ...shared,
-    stations: session.stations.filter((station) => station.id === stationId),
-    slots: session.slots.flatMap((slot): FrozenSlot[] => {
-      if (slot.kind === "lift") {
-        const groups = slot.groups.filter((group) => group.stationId === stationId);
-        return groups.length > 0 ? [{ ...slot, groups }] : [];
-      }
-      const groups = slot.groups.filter((group) => group.stationId === stationId);
-      return groups.length > 0 ? [{ ...slot, groups }] : [];
-    }),
+    ...session,
+    slots: session.slots.map((slot) =>
+      slot.kind === "lift"
+        ? {
+            ...slot,
+            groups: slot.groups.map((group) => ({ ...group, lifters: group.lifters.map(bare) })),
+            ...(slot.absent ? { absent: slot.absent.map(bare) } : {}),
+          }
+        : slot,
+    ),
   };
 }

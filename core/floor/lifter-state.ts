@@ -1,11 +1,22 @@
+import { type NextLoad, nextLoad } from "../liverules/next-load";
 import { afterSet, type Call, type CallAction, type DoneSet } from "../liverules/set";
+import type { SetPrescription } from "../prescribe/prescribe";
 import { type ClockMark, secondsBetween } from "../units/clock";
 import type { MassUnit } from "../units/mass";
 import type { LogConflict } from "./conflicts";
-import type { EntryBody, LogEntry, SetEntryBody } from "./entries";
-import type { FrozenLifter } from "./frozen";
+import {
+  type EntryBody,
+  type LogEntry,
+  type PlaceEntryBody,
+  rampKey,
+  rampNumber,
+  type SetEntryBody,
+} from "./entries";
+import type { FrozenLift, FrozenLifter } from "./frozen";
 import { type LineEntry, momentOf } from "./line";
-import { bySet, type LifterAt, reduceSet, type SetState } from "./set-state";
+import { painsIn } from "./pains";
+import { type Standing, standingOf } from "./place";
+import { bySet, type LifterAt, type RackAt, reduceSet, type SetState } from "./set-state";
 import { compareEntries } from "./validity";
 
 export interface WaitingCall extends Call {
@@ -28,9 +39,15 @@ export interface DecidedCall {
   reason: string;
 }
 
-export interface LifterState {
+export interface LifterState extends Standing {
   lifter: FrozenLifter;
   sets: SetState[];
+  /** Sets on the way up, which no plan asked for. */
+  ramp: SetState[];
+  /** What to put on where the set to do now has no load yet; undefined where it has one. */
+  next: NextLoad | undefined;
+  /** The set-up was rehearsed with the empty bar. */
+  rehearsed: boolean;
   /** Index of the set to do now; undefined when all is done. */
   current: number | undefined;
   doneCount: number;
@@ -51,9 +68,30 @@ export interface LiftLine {
   lastDone: { entry: LogEntry; set: SetState } | undefined;
 }
 
+/** A lifter in a slot, and the racks there are. */
+export interface LiftWork {
+  slot: FrozenLift;
+  lifter: FrozenLifter;
+  /** Where the slot began; empty for who was not here. */
+  homeId: string;
+  /** The rack whose plates the loads were settled with. */
+  settledAt: string;
+  rackOf: (stationId: string) => RackAt | undefined;
+}
+
 /** A lifter's slot as a function of the entries that speak of it, in the log's order. */
-export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntryBody>>): LiftLine {
-  const { slot, rack, loads, lifter } = at;
+export function reduceLifter(
+  work: LiftWork,
+  all: ReadonlyArray<LineEntry<SetEntryBody | PlaceEntryBody>>,
+): LiftLine {
+  const { slot, lifter } = work;
+  const standing = standingOf(work.homeId, all);
+  const stationId = standing.stationId ?? work.settledAt;
+  const rack = work.rackOf(stationId) ?? work.rackOf(work.settledAt);
+  if (!rack) throw new Error(`A lift's rack ${stationId} is not in its session.`);
+  const { loads } = rack;
+  const at: LifterAt = { slot, loads, lifter, elsewhere: rack.id !== work.settledAt };
+  const line = all.filter(speaksOfSet);
   const entriesOf = bySet(line);
   const conflicts: LogConflict[] = [];
   const decided: DecidedCall[] = [];
@@ -75,7 +113,7 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
     if (set.stage !== "to-come") {
       const begun = entries?.reps[0] ?? entries?.done[0];
       if (lastEnd && begun) set.restTaken = secondsBetween(lastEnd, momentOf(begun));
-    } else if (ended) set.stage = "dropped";
+    } else if (ended || standing.off) set.stage = "dropped";
     if (held.some((pain) => pain.setKey === prescription.key) && set.loadKg !== undefined)
       mostKg = Math.min(mostKg ?? set.loadKg, set.loadKg);
 
@@ -89,6 +127,7 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
           rep.outcome === "counted" && rep.velocityMps !== undefined ? [rep.velocityMps] : [],
         ),
         target: set.target,
+        eye: set.eye,
       });
       const next = lifter.sets[prescription.number];
       set.verdict = afterSet({
@@ -144,11 +183,29 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
   }
 
   const index = sets.findIndex((set) => set.stage === "running" || set.stage === "to-come");
+  const ramp = rampOf(at, entriesOf, conflicts);
+  const current = sets[index];
   return {
     kind: "lift",
     state: {
+      ...standing,
       lifter,
       sets,
+      ramp,
+      next:
+        current && current.loadKg === undefined
+          ? nextLoad({
+              lifted: [...ramp, ...sets].flatMap((set) =>
+                set.stage === "done" && set.loadKg !== undefined
+                  ? [{ ...speedsOf(set), loadKg: set.loadKg, eye: set.eye }]
+                  : [],
+              ),
+              gear: rack.gear,
+              lineMps: slot.stop.floorMps ?? current.target?.lowMps,
+              bestKg: lifter.bestKg,
+            })
+          : undefined,
+      rehearsed: line.some(({ body }) => body.kind === "rehearsed"),
       current: index < 0 ? undefined : index,
       doneCount: sets.filter((set) => set.stage === "done").length,
       addedRestS,
@@ -158,16 +215,58 @@ export function reduceLifter(at: LifterAt, line: ReadonlyArray<LineEntry<SetEntr
     call: index >= 0 && pending ? pending : undefined,
     decided,
     conflicts,
-    lastDone: lastFinished(line, sets),
+    lastDone: lastFinished(line, [...ramp, ...sets]),
   };
 }
 
-/** Pains that hold: those that no coach's word has ended. */
-function painsIn(line: ReadonlyArray<LineEntry<SetEntryBody>>) {
-  const over = new Set(line.flatMap(({ body }) => (body.kind === "pain-over" ? body.of : [])));
-  return line.flatMap(({ entry, body }) =>
-    body.kind === "pain" && !over.has(entry.id) ? [{ entryId: entry.id, setKey: body.setKey }] : [],
-  );
+const speaksOfSet = (
+  one: LineEntry<SetEntryBody | PlaceEntryBody>,
+): one is LineEntry<SetEntryBody> => "setKey" in one.body;
+
+const speedsOf = ({ reps }: SetState) => ({
+  velocities: reps.flatMap((rep) =>
+    rep.outcome === "counted" && rep.velocityMps !== undefined ? [rep.velocityMps] : [],
+  ),
+  failed: reps.some((rep) => rep.outcome === "failed"),
+});
+
+/** The sets on the way up that the log knows, in their order. */
+function rampOf(
+  at: LifterAt,
+  entriesOf: ReturnType<typeof bySet>,
+  conflicts: LogConflict[],
+): SetState[] {
+  return [...entriesOf.keys()]
+    .flatMap((key) => rampNumber(key) ?? [])
+    .sort((a, b) => a - b)
+    .map((number) =>
+      reduceSet(
+        at,
+        rampSet(at.lifter, number),
+        entriesOf.get(rampKey(number)),
+        { deltaKg: 0, mostKg: undefined },
+        conflicts,
+      ),
+    );
+}
+
+/** A set on the way up as it stands before anything is known of it. */
+export function rampSet(lifter: FrozenLifter, number: number): SetPrescription {
+  return {
+    key: rampKey(number),
+    number,
+    reps: lifter.sets[0]?.reps ?? 1,
+    cycleItem: undefined,
+    percentOf: "",
+    loadKg: lifter.rampKg?.[number - 1],
+    loadReason: undefined,
+    side: [],
+    truePercent: undefined,
+    informationOnly: false,
+    overridden: false,
+    target: undefined,
+    working: { title: "Warm-up", lines: [] },
+  };
 }
 
 function lastFinished(

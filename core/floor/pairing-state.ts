@@ -2,12 +2,13 @@ import { simplerComplex, withOwnGap } from "../contrast/adapt";
 import type { Complex } from "../contrast/complex";
 import { type AthleteRun, foldRun, type RunTap } from "../contrast/run";
 import type { LogConflict } from "./conflicts";
-import type { ItemEntryBody } from "./entries";
+import type { ItemEntryBody, PlaceEntryBody } from "./entries";
 import type { FrozenPairing, FrozenPairingAthlete } from "./frozen";
 import { type LineEntry, momentOf } from "./line";
+import { type Standing, standingOf } from "./place";
 
 /** One athlete's pairing. */
-export interface PairingLine {
+export interface PairingLine extends Standing {
   kind: "pairing";
   athlete: FrozenPairingAthlete;
   stationId: string;
@@ -24,17 +25,20 @@ export const complexOf = (slot: FrozenPairing, athlete: FrozenPairingAthlete): C
 /** An athlete's pairing as a function of the entries that speak of it, in the log's order. */
 export function reducePairing(
   at: { slot: FrozenPairing; athlete: FrozenPairingAthlete; stationId: string },
-  line: ReadonlyArray<LineEntry<ItemEntryBody>>,
+  all: ReadonlyArray<LineEntry<ItemEntryBody | PlaceEntryBody>>,
 ): PairingLine {
   const complex = complexOf(at.slot, at.athlete);
+  const line = all.filter((one): one is LineEntry<ItemEntryBody> => "round" in one.body);
+  const { stationId = at.stationId, off } = standingOf(at.stationId, all);
   const { run, twice } = foldRun(complex, line.map(tapOf), at.slot.settings);
   const { athleteId } = at.athlete;
   return {
     kind: "pairing",
     athlete: at.athlete,
-    stationId: at.stationId,
+    stationId,
+    off,
     complex,
-    run,
+    run: off && run.stage.kind !== "over" ? { ...run, stage: { kind: "over", why: "stopped" } } : run,
     conflicts: twice.map(({ round, item, kept, other }) => ({
       code: "same-item-twice",
       address: { athleteId, slotId: at.slot.slotId, round, item },

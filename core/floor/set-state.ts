@@ -1,5 +1,7 @@
 import { type BarLoading, loadBar } from "../barload/load";
+import type { LoadingGear } from "../barload/loading-gear";
 import { afterRep, type RepAdvice } from "../liverules/rep";
+import type { Eye } from "../liverules/eye";
 import type { SetVerdict } from "../liverules/set";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { ClockMark } from "../units/clock";
@@ -8,7 +10,7 @@ import type { VelocityMetric } from "../units/velocity";
 import { isOlder } from "../velocity/processing";
 import type { LogConflict, WorkAddress } from "./conflicts";
 import type { LogEntry, SetEntryBody } from "./entries";
-import type { FrozenLift, FrozenLifter, FrozenRack } from "./frozen";
+import type { FrozenLift, FrozenLifter } from "./frozen";
 import { type LineEntry, momentOf } from "./line";
 import { compareEntries } from "./validity";
 
@@ -21,6 +23,8 @@ export interface RepState {
   short: boolean;
   /** Stop at the bottom, s, where it was measured. */
   pauseS: number | undefined;
+  /** Somebody saw it bounce off the seat. */
+  bounced: boolean;
   loweringMps: number | undefined;
   contactMps: number | undefined;
   toPeakS: number | undefined;
@@ -42,8 +46,10 @@ export type SetStage = "to-come" | "running" | "done" | "dropped";
 export interface SetState {
   prescription: SetPrescription;
   stage: SetStage;
-  /** After calls that changed it. */
+  /** After calls that changed it, or as somebody put it on; undefined until then without a plan's. */
   loadKg: number | undefined;
+  /** Somebody put it on: no plan gave it, or another was wanted. */
+  byHand: boolean;
   side: Mass[];
   target: { lowMps: number; highMps: number } | undefined;
   reps: RepState[];
@@ -52,6 +58,12 @@ export interface SetState {
   verdict: SetVerdict | undefined;
   endedBy: string | undefined;
   cut: boolean;
+  /** How fast it looked, where somebody said so. */
+  eye: Eye | undefined;
+  /** Left out by hand; a set can be dropped by a call too. */
+  skipped: boolean;
+  /** How often others were let before. */
+  passed: number;
   doneEntryId: string | undefined;
   /** Rest before this set, s; `measured` only within one device's running page. */
   restTaken: { seconds: number; measured: boolean } | undefined;
@@ -66,9 +78,22 @@ export interface SetEntries {
   done: Array<LineEntry<OfKind<"set-done">>>;
   faults: Array<LineEntry<OfKind<"fault">>>;
   calls: Array<LineEntry<OfKind<"call">>>;
+  loads: Array<LineEntry<OfKind<"set-load">>>;
+  bounces: Array<LineEntry<OfKind<"bounce">>>;
+  skips: number;
+  passes: number;
 }
 
-const NONE: SetEntries = { reps: [], done: [], faults: [], calls: [] };
+const none = (): SetEntries => ({
+  reps: [],
+  done: [],
+  faults: [],
+  calls: [],
+  loads: [],
+  bounces: [],
+  skips: 0,
+  passes: 0,
+});
 
 /** A lifter's entries by set. */
 export function bySet(line: ReadonlyArray<LineEntry<SetEntryBody>>): Map<string, SetEntries> {
@@ -76,13 +101,17 @@ export function bySet(line: ReadonlyArray<LineEntry<SetEntryBody>>): Map<string,
   for (const { entry, root, body } of line) {
     let set = gathered.get(body.setKey);
     if (!set) {
-      set = { reps: [], done: [], faults: [], calls: [] };
+      set = none();
       gathered.set(body.setKey, set);
     }
     if (body.kind === "rep") set.reps.push({ entry, root, body });
     else if (body.kind === "set-done") set.done.push({ entry, root, body });
     else if (body.kind === "fault") set.faults.push({ entry, root, body });
     else if (body.kind === "call") set.calls.push({ entry, root, body });
+    else if (body.kind === "set-load") set.loads.push({ entry, root, body });
+    else if (body.kind === "bounce") set.bounces.push({ entry, root, body });
+    else if (body.kind === "skip") set.skips++;
+    else if (body.kind === "later") set.passes++;
   }
   return gathered;
 }
@@ -99,7 +128,7 @@ export interface LoadSoFar {
 export function reduceSet(
   at: LifterAt,
   prescription: SetPrescription,
-  entries: SetEntries = NONE,
+  entries: SetEntries = none(),
   { deltaKg, mostKg }: LoadSoFar,
   conflicts: LogConflict[],
 ): SetState {
@@ -121,6 +150,7 @@ export function reduceSet(
     for (const other of all.slice(1)) if (all[0]) report(code)(all[0].entry, other.entry);
   const seen = repsOf(entries.reps, finished?.root);
   for (const { kept, other } of seen.twice) report("two-detectors")(kept, other);
+  const bounced = new Set(entries.bounces.map(({ body }) => body.rep));
   const reps: RepState[] = seen.reps.map(({ entry, body }) => ({
     entryId: entry.id,
     number: body.rep,
@@ -128,6 +158,7 @@ export function reduceSet(
     outcome: body.outcome,
     short: body.short ?? false,
     pauseS: body.pauseS,
+    bounced: bounced.has(body.rep),
     loweringMps: body.loweringMps,
     contactMps: body.contactMps,
     toPeakS: body.toPeakS,
@@ -136,7 +167,11 @@ export function reduceSet(
     older: isOlder(body.processing),
   }));
 
-  const planned = plannedLoad(at, prescription, { deltaKg, mostKg });
+  const put = entries.loads.at(-1)?.body.loadKg;
+  const planned =
+    put === undefined
+      ? plannedLoad(at, prescription, { deltaKg, mostKg })
+      : { totalKg: put, side: loads(put)?.side.plates ?? [] };
   const loadKg = finished?.body.loadKg ?? planned?.totalKg;
   const side =
     finished && finished.body.loadKg !== planned?.totalKg
@@ -145,8 +180,15 @@ export function reduceSet(
   const counted = reps.filter((rep) => rep.outcome === "counted");
   return {
     prescription,
-    stage: finished ? "done" : reps.length > 0 ? "running" : "to-come",
+    stage: finished
+      ? "done"
+      : reps.length > 0
+        ? "running"
+        : entries.skips > 0
+          ? "dropped"
+          : "to-come",
     loadKg,
+    byHand: put !== undefined,
     side,
     target: targetOf(prescription),
     reps,
@@ -161,12 +203,15 @@ export function reduceSet(
             counted.map((rep) => rep.velocityMps),
             { cap: prescription.reps, ...slot.stop },
             entries.faults.find((one) => one.body.cut)?.body.fault,
-            counted.map((rep) => rep.pauseS),
+            counted.map((rep) => (rep.bounced ? "seen" : rep.pauseS)),
           )
         : undefined,
     verdict: undefined,
     endedBy: finished?.body.endedBy,
     cut: finished?.body.cut ?? false,
+    eye: finished?.body.eye,
+    skipped: !finished && reps.length === 0 && entries.skips > 0,
+    passed: entries.passes,
     doneEntryId: finished?.entry.id,
     restTaken: undefined,
     end: finished && momentOf(finished),
@@ -176,23 +221,32 @@ export function reduceSet(
 /** What a rack makes of a load, undefined where it cannot: asked once for each load. */
 export type RackLoads = (kg: number) => BarLoading | undefined;
 
-export function rackLoads(rack: FrozenRack): RackLoads {
+export function rackLoads(gear: LoadingGear): RackLoads {
   const known = new Map<number, BarLoading | undefined>();
   return (kg) => {
     if (known.has(kg)) return known.get(kg);
-    const loading = loadBar(rack.gear, kg);
+    const loading = loadBar(gear, kg);
     const answer = loading.ok ? loading : undefined;
     known.set(kg, answer);
     return answer;
   };
 }
 
+/** A rack of the session, and what it makes of loads. */
+export interface RackAt {
+  id: string;
+  name: string;
+  gear: LoadingGear;
+  loads: RackLoads;
+}
+
 /** A lifter's place in a slot: the rack, and what it makes of loads. */
 export interface LifterAt {
   slot: FrozenLift;
-  rack: FrozenRack;
   loads: RackLoads;
   lifter: FrozenLifter;
+  /** Another rack than the one that the plates were settled for. */
+  elsewhere: boolean;
 }
 
 /**
@@ -224,14 +278,14 @@ function repsOf(all: SetEntries["reps"], finished: LogEntry | undefined) {
 
 /** A set's load after calls, and no heavier than what holds it. */
 function plannedLoad(
-  { loads }: LifterAt,
+  { loads, elsewhere }: LifterAt,
   prescription: SetPrescription,
   { deltaKg, mostKg }: LoadSoFar,
 ): { totalKg: number; side: Mass[] } | undefined {
   if (prescription.loadKg === undefined) return undefined;
   const wantedKg = prescription.loadKg + deltaKg;
   const kg = mostKg === undefined ? wantedKg : Math.min(wantedKg, mostKg);
-  return kg === prescription.loadKg
+  return kg === prescription.loadKg && !elsewhere
     ? { totalKg: prescription.loadKg, side: prescription.side }
     : fromLoading(loads(kg), prescription);
 }

@@ -1,8 +1,19 @@
 import type { Mass } from "../units/mass";
 import type { LogConflict, SetAside } from "./conflicts";
 import { applyCorrections, type Correction } from "./corrections";
-import type { EntryBody, EntryDoubt, ItemEntryBody, LogEntry, SetEntryBody } from "./entries";
 import {
+  type EntryBody,
+  type EntryDoubt,
+  type ItemEntryBody,
+  type LogEntry,
+  markOf,
+  type PlaceEntryBody,
+  type SetEntryBody,
+} from "./entries";
+import { type ExerciseLine, reduceExercise } from "./exercise-state";
+import {
+  exercisesOf,
+  type FrozenExercise,
   type FrozenPairing,
   type FrozenRack,
   type FrozenSession,
@@ -14,12 +25,13 @@ import {
   type DecidedCall,
   type LifterState,
   type LiftLine,
+  type LiftWork,
   reduceLifter,
   type WaitingCall,
 } from "./lifter-state";
 import type { LineEntry } from "./line";
 import { type PairingLine, reducePairing } from "./pairing-state";
-import { rackLoads } from "./set-state";
+import { type RackAt, rackLoads } from "./set-state";
 import {
   compareEntries,
   type JudgedEntry,
@@ -44,6 +56,26 @@ export interface PairingState {
   athletes: PairingLine[];
 }
 
+/** An exercise at one station. */
+export interface ExerciseState {
+  slot: FrozenExercise;
+  stationId: string;
+  athletes: ExerciseLine[];
+}
+
+/** Somebody of the plan who was not here and has not come in. */
+export interface Absent {
+  athleteId: string;
+  name: string;
+}
+
+/** A coach's word to every station. */
+export interface Note {
+  entryId: string;
+  text: string;
+  atMs: number;
+}
+
 /** An entry that counts only by the coach's word, and has not got it yet. */
 export interface Doubtful {
   entry: LogEntry;
@@ -52,7 +84,13 @@ export interface Doubtful {
 
 export interface FloorState {
   racks: RackState[];
+  exercises: ExerciseState[];
   pairings: PairingState[];
+  absent: Absent[];
+  /** The newest last. */
+  notes: Note[];
+  /** The coach has stopped the floor. */
+  paused: boolean;
   calls: WaitingCall[];
   decided: DecidedCall[];
   conflicts: LogConflict[];
@@ -65,10 +103,11 @@ export interface FloorState {
 interface Line {
   work: LineWork;
   known: Known[];
-  folded: LiftLine | PairingLine | undefined;
+  folded: LiftLine | ExerciseLine | PairingLine | undefined;
 }
 type LineWork =
-  | { kind: "lift"; at: Parameters<typeof reduceLifter>[0] }
+  | { kind: "lift"; at: LiftWork }
+  | { kind: "exercise"; at: Parameters<typeof reduceExercise>[0] }
   | { kind: "pairing"; at: Parameters<typeof reducePairing>[0] };
 
 interface Known extends Omit<JudgedEntry, "line"> {
@@ -83,7 +122,11 @@ interface Known extends Omit<JudgedEntry, "line"> {
 export class FloorFold {
   readonly #work: KnownWork;
   readonly #lifts: LiftOnFloor[];
+  readonly #exercises: FrozenExercise[];
   readonly #pairings: FrozenPairing[];
+  readonly #racks = new Map<string, RackAt>();
+  /** Notes and pauses: of nobody's work. */
+  readonly #announced = new Set<Known>();
   readonly #lines = new Map<KnownLine, Line>();
   readonly #known = new Map<string, Known>();
   /** Corrections in the log's order, and what became of them. */
@@ -101,16 +144,35 @@ export class FloorFold {
   constructor(session: FrozenSession) {
     this.#work = knownWork(session);
     this.#lifts = liftsOf(session);
+    this.#exercises = exercisesOf(session);
     this.#pairings = pairingsOf(session);
-    for (const slot of this.#lifts)
-      for (const rack of slot.racks) {
-        const loads = rackLoads(rack);
-        for (const lifter of rack.lifters)
-          this.#open(slot.slotId, lifter.athleteId, {
-            kind: "lift",
-            at: { slot, rack, loads, lifter },
-          });
+    for (const station of session.stations)
+      if (station.kind === "rack") {
+        const { id, name, gear } = station;
+        this.#racks.set(id, { id, name, gear, loads: rackLoads(gear) });
       }
+    const rackOf = (stationId: string) => this.#racks.get(stationId);
+    for (const slot of this.#lifts) {
+      const first = slot.groups[0]?.stationId ?? "";
+      const open = (lifter: LiftWork["lifter"], homeId: string, settledAt: string) =>
+        this.#open(slot.slotId, lifter.athleteId, {
+          kind: "lift",
+          at: { slot, lifter, homeId, settledAt, rackOf },
+        });
+      for (const { stationId, lifters } of slot.groups)
+        for (const lifter of lifters) open(lifter, stationId, stationId);
+      for (const lifter of slot.absent ?? []) open(lifter, "", first);
+    }
+    for (const slot of this.#exercises) {
+      const open = (athlete: ExerciseLine["athlete"], homeId: string) =>
+        this.#open(slot.slotId, athlete.athleteId, {
+          kind: "exercise",
+          at: { slot, athlete, homeId },
+        });
+      for (const { stationId, athletes } of slot.groups)
+        for (const athlete of athletes) open(athlete, stationId);
+      for (const athlete of slot.absent ?? []) open(athlete, "");
+    }
     for (const slot of this.#pairings)
       for (const { stationId, athletes } of slot.groups)
         for (const athlete of athletes)
@@ -210,6 +272,7 @@ export class FloorFold {
     if (problem !== undefined) this.#aside.add(known);
     else if (entry.doubt !== undefined) this.#doubts.add(known);
     this.#changed(known);
+    if (body?.kind === "note" || body?.kind === "pause") this.#announced.add(known);
     if (entry.supersedes.length > 0) this.#corrections.push(known);
     if (body?.kind === "admit")
       for (const id of body.of) this.#words.set(id, [...(this.#words.get(id) ?? []), known]);
@@ -221,6 +284,7 @@ export class FloorFold {
     if (line) line.known.splice(line.known.indexOf(known), 1);
     this.#aside.delete(known);
     this.#doubts.delete(known);
+    this.#announced.delete(known);
     this.#changed(known);
     if (entry.supersedes.length > 0) this.#corrections.splice(this.#corrections.indexOf(known), 1);
     if (body?.kind === "admit")
@@ -306,7 +370,7 @@ export class FloorFold {
     }
   }
 
-  #visible(line: Line): LineEntry[] {
+  #visible(line: Pick<Line, "known">): LineEntry[] {
     return line.known
       .flatMap((known): LineEntry[] => {
         const { entry, body } = known;
@@ -330,42 +394,61 @@ export class FloorFold {
     }
   }
 
-  #foldLine(line: Line): LiftLine | PairingLine {
+  #foldLine(line: Line): LiftLine | ExerciseLine | PairingLine {
     if (line.folded) return line.folded;
     const visible = this.#visible(line);
+    const { work } = line;
     line.folded =
-      line.work.kind === "lift"
-        ? reduceLifter(line.work.at, visible.filter(speaksOfSet))
-        : reducePairing(line.work.at, visible.filter(speaksOfItem));
+      work.kind === "lift"
+        ? reduceLifter(work.at, visible.filter(speaksOfSet))
+        : work.kind === "exercise"
+          ? reduceExercise(work.at, visible.filter(speaksOfSet))
+          : reducePairing(work.at, visible.filter(speaksOfItem));
     return line.folded;
   }
 
-  #lift(slotId: string, athleteId: string): LiftLine | undefined {
-    const line = this.#line(slotId, athleteId);
-    const folded = line && this.#foldLine(line);
-    return folded?.kind === "lift" ? folded : undefined;
+  /** The lines of a slot in their order: as it began, then who was not here. */
+  #linesOf(slotId: string): Array<LiftLine | ExerciseLine | PairingLine> {
+    return [...(this.#work.slots.get(slotId)?.keys() ?? [])].flatMap((athleteId) => {
+      const line = this.#line(slotId, athleteId);
+      return line ? [this.#foldLine(line)] : [];
+    });
   }
 
-  #pairing(slotId: string, athleteId: string): PairingLine | undefined {
-    const line = this.#line(slotId, athleteId);
-    const folded = line && this.#foldLine(line);
-    return folded?.kind === "pairing" ? folded : undefined;
+  #announcements(): { notes: Note[]; paused: boolean } {
+    const notes: Note[] = [];
+    let paused = false;
+    for (const { entry, body } of this.#visible({ known: [...this.#announced] })) {
+      if (body.kind === "pause") paused = body.on;
+      if (body.kind === "note")
+        notes.push({ entryId: entry.id, text: body.reason, atMs: markOf(entry).atMs });
+    }
+    return { notes, paused };
   }
 
   #fold(): FloorState {
     this.#applyCorrections();
-    const racks = this.#lifts.flatMap((slot) =>
-      slot.racks.map((rack) => ({
-        slot,
-        rack,
-        lines: rack.lifters.flatMap((one) => this.#lift(slot.slotId, one.athleteId) ?? []),
-      })),
-    );
+    const racks: Array<{ slot: LiftOnFloor; rack: RackAt; lines: LiftLine[] }> = [];
+    const exercises: ExerciseState[] = [];
+    const absent = new Map<string, Absent>();
+    const isHere = new Set<string>();
+    for (const slot of this.#lifts) {
+      const all = this.#linesOf(slot.slotId).filter((line) => line.kind === "lift");
+      for (const { state } of all) noteWhere(state.lifter, state.stationId, absent, isHere);
+      for (const [id, lines] of byStation(slot.groups, all, (line) => line.state.stationId)) {
+        const rack = this.#racks.get(id);
+        if (rack) racks.push({ slot, rack, lines });
+      }
+    }
+    for (const slot of this.#exercises) {
+      const all = this.#linesOf(slot.slotId).filter((line) => line.kind === "exercise");
+      for (const line of all) noteWhere(line.athlete, line.stationId, absent, isHere);
+      for (const [stationId, athletes] of byStation(slot.groups, all, (line) => line.stationId))
+        exercises.push({ slot, stationId, athletes });
+    }
     const pairings = this.#pairings.map((slot) => ({
       slot,
-      athletes: slot.groups.flatMap((group) =>
-        group.athletes.flatMap((one) => this.#pairing(slot.slotId, one.athleteId) ?? []),
-      ),
+      athletes: this.#linesOf(slot.slotId).filter((line) => line.kind === "pairing"),
     }));
     const lines = racks.flatMap((one) => one.lines);
     const inOrder = (known: Iterable<Known>) =>
@@ -380,12 +463,16 @@ export class FloorFold {
     );
     return {
       racks: racks.map(({ slot, rack, lines: ofRack }) => rackState(slot, rack, ofRack)),
+      exercises,
       pairings,
+      absent: [...absent.values()].filter((one) => !isHere.has(one.athleteId)),
+      ...this.#announcements(),
       calls: lines.flatMap((line) => line.call ?? []),
       decided: lines.flatMap((line) => line.decided),
       conflicts: [
         ...this.#conflicts,
         ...lines.flatMap((line) => line.conflicts),
+        ...exercises.flatMap((slot) => slot.athletes.flatMap((line) => line.conflicts)),
         ...pairings.flatMap((slot) => slot.athletes.flatMap((line) => line.conflicts)),
       ],
       setAside,
@@ -402,15 +489,55 @@ export function reduceFloor(session: FrozenSession, entries: Iterable<LogEntry>)
 
 const isPain = (body: EntryBody) => body.kind === "pain" || body.kind === "pain-over";
 
-const speaksOfSet = (one: LineEntry): one is LineEntry<SetEntryBody> => "setKey" in one.body;
-const speaksOfItem = (one: LineEntry): one is LineEntry<ItemEntryBody> => "round" in one.body;
+const speaksOfSet = (one: LineEntry): one is LineEntry<SetEntryBody | PlaceEntryBody> =>
+  "setKey" in one.body || one.body.kind === "move" || one.body.kind === "off";
+const speaksOfItem = (one: LineEntry): one is LineEntry<ItemEntryBody | PlaceEntryBody> =>
+  "round" in one.body || one.body.kind === "move" || one.body.kind === "off";
 
-function rackState(slot: LiftOnFloor, rack: FrozenRack, lines: readonly LiftLine[]): RackState {
+/** Who has no place yet was not here; somebody with a place in any slot is. */
+function noteWhere(
+  { athleteId, name }: Absent,
+  stationId: string | undefined,
+  absent: Map<string, Absent>,
+  isHere: Set<string>,
+): void {
+  if (stationId === undefined) absent.set(athleteId, { athleteId, name });
+  else isHere.add(athleteId);
+}
+
+/** Lines by where they are now: the stations of the slot in their order, then others. */
+function byStation<Line>(
+  groups: ReadonlyArray<{ stationId: string }>,
+  lines: readonly Line[],
+  stationOf: (line: Line) => string | undefined,
+): Map<string, Line[]> {
+  const found = new Map<string, Line[]>(groups.map((group) => [group.stationId, []]));
+  for (const line of lines) {
+    const id = stationOf(line);
+    if (id === undefined) continue;
+    const there = found.get(id);
+    if (there) there.push(line);
+    else found.set(id, [line]);
+  }
+  for (const [id, there] of found) if (there.length === 0) found.delete(id);
+  return found;
+}
+
+function rackState(slot: LiftOnFloor, at: RackAt, lines: readonly LiftLine[]): RackState {
   const lifters = lines.map((line) => line.state);
+  const { id, name, gear } = at;
+  const rack: FrozenRack = { id, name, gear, lifters: lifters.map((one) => one.lifter) };
   const waiting = lifters.filter((lifter) => lifter.current !== undefined);
-  const running = waiting.find((lifter) => lifter.sets[lifter.current ?? -1]?.stage === "running");
+  const running = waiting.find(
+    (lifter) =>
+      lifter.sets[lifter.current ?? -1]?.stage === "running" ||
+      lifter.ramp.some((set) => set.stage === "running"),
+  );
+  // Who let others before counts as one turn further on.
+  const turn = (lifter: LifterState) =>
+    lifter.doneCount + (lifter.sets[lifter.current ?? -1]?.passed ?? 0);
   const next = waiting.reduce<LifterState | undefined>(
-    (best, lifter) => (best === undefined || lifter.doneCount < best.doneCount ? lifter : best),
+    (best, lifter) => (best === undefined || turn(lifter) < turn(best) ? lifter : best),
     undefined,
   );
   const last = lines.reduce<LiftLine | undefined>((latest, line) => {

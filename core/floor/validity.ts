@@ -1,9 +1,11 @@
-import { type EntryBody, type LogEntry, upcastBody } from "./entries";
-import { type FrozenSession, liftsOf, pairingsOf } from "./frozen";
+import { type EntryBody, type LogEntry, rampNumber, upcastBody } from "./entries";
+import { exercisesOf, type FrozenSession, liftsOf, pairingsOf } from "./frozen";
 
 /** One athlete's work in one slot: its entries are folded together. */
 export interface KnownLine {
+  /** Where it began; empty for who was not here. */
   stationId: string;
+  kind: "lift" | "exercise" | "pairing";
   sets: ReadonlySet<string>;
   /** Rounds and items of a pairing; 0 where the slot is lifted. */
   rounds: number;
@@ -27,20 +29,31 @@ export function knownWork(session: FrozenSession): KnownWork {
     lines.set(athleteId, line);
     athletes.add(athleteId);
   };
-  for (const { slotId, racks } of liftsOf(session))
-    for (const rack of racks)
-      for (const lifter of rack.lifters)
-        know(slotId, lifter.athleteId, {
-          stationId: rack.id,
-          sets: new Set(lifter.sets.map((set) => set.key)),
-          rounds: 0,
-          items: 0,
-        });
+  const doesSets =
+    (slotId: string, kind: KnownLine["kind"], stationId: string) =>
+    (one: { athleteId: string; sets: ReadonlyArray<{ key: string }> }) =>
+      know(slotId, one.athleteId, {
+        stationId,
+        kind,
+        sets: new Set(one.sets.map((set) => set.key)),
+        rounds: 0,
+        items: 0,
+      });
+  for (const { slotId, groups, absent } of liftsOf(session)) {
+    for (const group of groups) group.lifters.forEach(doesSets(slotId, "lift", group.stationId));
+    absent?.forEach(doesSets(slotId, "lift", ""));
+  }
+  for (const { slotId, groups, absent } of exercisesOf(session)) {
+    for (const group of groups)
+      group.athletes.forEach(doesSets(slotId, "exercise", group.stationId));
+    absent?.forEach(doesSets(slotId, "exercise", ""));
+  }
   for (const { slotId, groups, complex } of pairingsOf(session))
     for (const group of groups)
       for (const { athleteId } of group.athletes)
         know(slotId, athleteId, {
           stationId: group.stationId,
+          kind: "pairing",
           sets: new Set(),
           rounds: complex.rounds,
           items: complex.items.length,
@@ -55,12 +68,20 @@ function problemOf(work: KnownWork, body: WorkBody, line: KnownLine | undefined)
       ? "This athlete does not do this exercise in the session."
       : "This athlete is not in the session.";
   if (!work.stations.has(body.stationId)) return "This rack or place is not in the session.";
-  if ("setKey" in body)
-    return line.sets.has(body.setKey) ? undefined : "This set is not in the session.";
+  if ("setKey" in body) {
+    const known =
+      line.sets.has(body.setKey) ||
+      (line.kind === "lift" && rampNumber(body.setKey) !== undefined && !OF_THE_PLAN.has(body.kind));
+    return known ? undefined : "This set is not in the session.";
+  }
+  if (!("round" in body)) return undefined;
   const fits =
     body.round >= 1 && body.round <= line.rounds && body.item >= 0 && body.item < line.items;
   return fits ? undefined : "This round is not in the session.";
 }
+
+/** What is said of sets of the plan alone. */
+const OF_THE_PLAN: ReadonlySet<EntryBody["kind"]> = new Set(["skip", "later", "work"]);
 
 type WorkBody = Extract<EntryBody, { athleteId: string }>;
 
@@ -83,8 +104,7 @@ export function judge(work: KnownWork, entry: LogEntry): JudgedEntry {
     const problem = `Written by a newer version (${entry.schemaVersion}).`;
     return { entry, body, line: undefined, problem };
   }
-  if (body.kind === "void" || body.kind === "admit")
-    return { entry, body, line: undefined, problem: undefined };
+  if (!("athleteId" in body)) return { entry, body, line: undefined, problem: undefined };
   const line = work.slots.get(body.slotId)?.get(body.athleteId);
   const problem = problemOf(work, body, line);
   return { entry, body, line: problem === undefined ? line : undefined, problem };

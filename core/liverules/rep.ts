@@ -79,13 +79,14 @@ export function lossLine(velocities: readonly number[], rules: SetRules): number
  *
  * @param velocities counted reps in order, m/s; undefined where a rep was not measured
  * @param fault a fault tagged "cut" on the last rep
- * @param pausesS stops at the bottom of the same reps, s; undefined where not measured
+ * @param pausesS stops at the bottom of the same reps, s; "seen" where somebody saw a bounce,
+ *   undefined where nothing is known of it
  */
 export function afterRep(
   velocities: ReadonlyArray<number | undefined>,
   rules: SetRules,
   fault?: string,
-  pausesS: ReadonlyArray<number | undefined> = [],
+  pausesS: ReadonlyArray<number | "seen" | undefined> = [],
 ): RepAdvice {
   const measured = velocities.filter(isSpeed);
   const newest = velocities[velocities.length - 1];
@@ -105,11 +106,11 @@ export function afterRep(
   if (
     smallestStopS !== undefined &&
     stops.length === bouncesThatCut &&
-    stops.every((stop) => stop !== undefined && stop < smallestStopS)
+    stops.every((stop) => stop === "seen" || (stop !== undefined && stop < smallestStopS))
   ) {
     hits.push({
       rule: "bounce",
-      text: `${bouncesThatCut} ${bouncesThatCut === 1 ? "bounce" : "bounces in a row"}: stops of ${stops.map((stop) => stop?.toFixed(2)).join(" and ")} s, ${smallestStopS.toFixed(2)} s asked`,
+      text: `${bouncesThatCut} ${bouncesThatCut === 1 ? "bounce" : "bounces in a row"}: ${stopWords(stops)}, ${smallestStopS.toFixed(2)} s asked`,
     });
   }
   if (
@@ -155,6 +156,15 @@ export function afterRep(
     };
   }
   return { advice: "go-on", hits, text: "Go on.", best, lossPercent };
+}
+
+function stopWords(stops: ReadonlyArray<number | "seen" | undefined>): string {
+  const measured = stops.flatMap((stop) => (typeof stop === "number" ? [stop.toFixed(2)] : []));
+  const seen = stops.length - measured.length;
+  return [
+    ...(measured.length > 0 ? [`stops of ${measured.join(" and ")} s`] : []),
+    ...(seen > 0 ? [`${seen} seen by eye`] : []),
+  ].join(", ");
 }
 
 /** The next rep if it drops as much as the last one did; undefined without two measured reps. */

@@ -9,6 +9,7 @@ import {
 import type { LoadVelocityLine } from "../profile/line";
 import { formatAgainst, formatVelocity } from "../units/velocity";
 import { say, type Text, written } from "../units/written";
+import { EYE_WORDS, type Eye } from "./eye";
 import { isSpeed } from "./rep";
 
 /** A finished set, as the rules see it. */
@@ -19,6 +20,8 @@ export interface DoneSet {
   /** Counted and measured reps, m/s. */
   velocities: number[];
   target: { lowMps: number; highMps: number } | undefined;
+  /** How fast it looked, where nothing measured it. */
+  eye?: Eye | undefined;
 }
 
 export type CallAction =
@@ -35,9 +38,9 @@ export interface Call {
   proposal: Text;
   evidence: Text;
   action: CallAction;
-  /** For the small chart beside it. */
+  /** For the small chart beside it; none where the eye judged. */
   velocities: number[];
-  target: { lowMps: number; highMps: number };
+  target: { lowMps: number; highMps: number } | undefined;
 }
 
 export interface SetVerdict {
@@ -153,6 +156,7 @@ export function afterSet(input: AfterSetInput): SetVerdict {
   const newest = input.sets[input.sets.length - 1];
   if (!newest) return { standing: "not-measured", text: "No set yet.", call: undefined };
   const set = { ...newest, velocities: newest.velocities.filter(isSpeed) };
+  if (set.velocities.length === 0 && newest.eye) return byEye(input, newest, newest.eye);
   if (set.velocities.length === 0) {
     return { standing: "not-measured", text: "No rep was measured.", call: undefined };
   }
@@ -180,13 +184,7 @@ export function afterSet(input: AfterSetInput): SetVerdict {
   if (input.nextLoadKg === undefined) return { standing: "under", text, call: undefined };
   const earlierOn = input.sets
     .slice(0, -1)
-    .find(
-      (other) =>
-        other.loadKg >= set.loadKg &&
-        other.target !== undefined &&
-        other.velocities.length > 0 &&
-        Math.max(...other.velocities) >= other.target.lowMps,
-    );
+    .find((other) => other.loadKg >= set.loadKg && wasOnSpeed(other));
   if (!earlierOn && input.loadCall === "none")
     return { standing: "under", text, call: lightenCall(input, set, best, shared) };
   if (!earlierOn && input.loadCall === "declined")
@@ -232,12 +230,76 @@ export function afterSet(input: AfterSetInput): SetVerdict {
   };
 }
 
+/** Whether a set was on speed or over it: by its best rep, else by the eye. */
+function wasOnSpeed({ velocities, target, eye }: DoneSet): boolean {
+  if (velocities.length === 0) return eye === "fast" || eye === "on";
+  return target !== undefined && Math.max(...velocities) >= target.lowMps;
+}
+
+const EYE_STANDING = { fast: "over", on: "on", slow: "under" } as const;
+
+/**
+ * The same rules by the coach's eye alone. It says no number, so a load moves by one loadable
+ * step, and never by more than the rule for a measured miss allows.
+ */
+function byEye(input: AfterSetInput, set: DoneSet, eye: Eye): SetVerdict {
+  const text = `By eye: ${EYE_WORDS[eye]}. Coarser than a measured speed.`;
+  const verdict = { standing: EYE_STANDING[eye], text };
+  const call = (kind: CallKind, proposal: Text, evidence: Text, action: CallAction): SetVerdict => ({
+    ...verdict,
+    call: { kind, proposal, evidence, action, velocities: [], target: undefined },
+  });
+  const from = input.nextLoadKg;
+  const { loadCall } = input;
+  if (from === undefined || eye === "on") return { ...verdict, call: undefined };
+  const seen = say`Set ${set.number} at ${written(set.loadKg)} looked ${EYE_WORDS[eye]}.`;
+  const step = stepFrom(input.gear, from, eye === "fast" ? 1e-6 : -1e-6);
+  const near =
+    step && Math.abs(step.totalKg - from) <= LARGEST_CHANGE_SHARE * from + 1e-9 ? step : undefined;
+  const toStep = (kg: number): CallAction => ({ type: "load", deltaKg: kg - from, toKg: kg });
+  if (eye === "fast") {
+    if (!input.velocityLed || loadCall !== "none" || !near) return { ...verdict, call: undefined };
+    const evidence = say`${seen} The eye says no number: one loadable step.`;
+    return call(
+      "add-load",
+      say`Go up to ${written(near.totalKg)}`,
+      evidence,
+      toStep(near.totalKg),
+    );
+  }
+  const earlierOn = input.sets
+    .slice(0, -1)
+    .find((other) => other.loadKg >= set.loadKg && wasOnSpeed(other));
+  if (!earlierOn) {
+    if (loadCall === "declined") return { ...verdict, call: undefined };
+    if (loadCall === "changed")
+      return call(
+        "end-exercise",
+        "End this exercise, or go on",
+        say`The load was changed once, and ${seen} It is not lightened again.`,
+        { type: "end-exercise" },
+      );
+    if (!near) return { ...verdict, call: undefined };
+    return call(
+      "lighten",
+      say`Lighten to ${written(near.totalKg)}`,
+      say`${seen} The eye says no number: one loadable step.`,
+      toStep(near.totalKg),
+    );
+  }
+  const fading = say`Fading by eye: set ${earlierOn.number} was on speed at ${written(earlierOn.loadKg)}. ${seen}`;
+  if (input.restLengthened)
+    return call("end-exercise", "End this exercise", fading, { type: "end-exercise" });
+  const addS = input.restStepS ?? REST_STEP_S;
+  return call("more-rest", `${addS} s more rest`, fading, { type: "rest", addS });
+}
+
 function underWords(best: number, wanted: number): string {
   const [was, asked] = formatAgainst(best, wanted);
   return `best ${was}, wanted ${asked} and over.`;
 }
 
-type CallParts = Pick<Call, "velocities" | "target">;
+type CallParts = Pick<Call, "velocities"> & { target: { lowMps: number; highMps: number } };
 
 function lightenCall(
   input: AfterSetInput,

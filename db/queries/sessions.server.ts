@@ -1,6 +1,7 @@
-import { and, asc, desc, eq, gt, inArray, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, or, sql } from "drizzle-orm";
 import { putCopies, takeCopies } from "../../core/floor/display-copy";
 import { type EntryBody, type LogEntry, withoutPlace } from "../../core/floor/entries";
+import { RAMP_KEY } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
 import type { LocalDate } from "../../core/units/time";
 import {
@@ -16,10 +17,16 @@ import type { TeamTransaction } from "../team.server";
 import { anyOf } from "./any-of.server";
 import { type InSquads, squadsOf } from "./squads.server";
 
+/** A slot of a plan's week that a session puts on the floor. */
+export interface SessionPart {
+  planId: string;
+  week: number;
+  slotId: string;
+}
+
 /** Of any session: a plan's day, or a pairing that has neither plan nor room. */
 export interface SessionHead {
   id: string;
-  kind: "lift" | "pairing";
   planId: string | null;
   week: number | null;
   slotId: string;
@@ -38,11 +45,12 @@ export interface PlanSession extends SessionHead {
   planId: string;
   week: number;
   roomId: string;
+  /** Every slot of it that a plan asked for. */
+  parts: SessionPart[];
 }
 
 const head = {
   id: trainingSession.id,
-  kind: sql<SessionHead["kind"]>`${trainingSession.kind}`,
   planId: trainingSession.planId,
   week: trainingSession.week,
   slotId: trainingSession.slotId,
@@ -56,8 +64,15 @@ const head = {
   lastSeq: trainingSession.lastSeq,
 };
 
+/** What plans asked for: a session of one slot from before a session was a day says so in its row. */
+const PARTS = sql<SessionPart[]>`CASE WHEN jsonb_array_length(${trainingSession.parts}) > 0
+  THEN ${trainingSession.parts}
+  ELSE jsonb_build_array(jsonb_build_object('planId', ${trainingSession.planId},
+    'week', ${trainingSession.week}, 'slotId', ${trainingSession.slotId})) END`;
+
 const planHead = {
   ...head,
+  parts: PARTS,
   planId: sql<string>`${trainingSession.planId}`,
   week: sql<number>`${trainingSession.week}`,
   roomId: sql<string>`${trainingSession.roomId}`,
@@ -68,7 +83,7 @@ export function listSessions(tx: TeamTransaction, most: number): Promise<PlanSes
   return tx
     .select(planHead)
     .from(trainingSession)
-    .where(eq(trainingSession.kind, "lift"))
+    .where(isNotNull(trainingSession.planId))
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
 }
@@ -78,7 +93,7 @@ export function runningSessions(tx: TeamTransaction): Promise<PlanSession[]> {
   return tx
     .select(planHead)
     .from(trainingSession)
-    .where(and(eq(trainingSession.kind, "lift"), eq(trainingSession.status, "running")))
+    .where(and(isNotNull(trainingSession.planId), eq(trainingSession.status, "running")))
     .orderBy(desc(trainingSession.startedAt));
 }
 
@@ -86,7 +101,12 @@ export function sessionsOfPlan(tx: TeamTransaction, planId: string): Promise<Pla
   return tx
     .select(planHead)
     .from(trainingSession)
-    .where(eq(trainingSession.planId, planId))
+    .where(
+      or(
+        eq(trainingSession.planId, planId),
+        sql`${trainingSession.parts} @> ${JSON.stringify([{ planId }])}::jsonb`,
+      ),
+    )
     .orderBy(asc(trainingSession.week));
 }
 
@@ -134,8 +154,9 @@ async function withCopies<T extends { id: string; frozen: FrozenSession }>(
     ...row,
     frozen: putCopies(
       row.frozen,
-      (bySession.get(row.id) ?? []).map(({ setup, ...copy }) => ({
+      (bySession.get(row.id) ?? []).map(({ setup, setups, ...copy }) => ({
         ...copy,
+        setups: setups ?? {},
         setup: setup ?? undefined,
       })),
     ),
@@ -191,12 +212,7 @@ export async function insertSession(
   const id = rows[0]?.id;
   if (id !== undefined && copies.length > 0)
     await tx.insert(sessionPerson).values(
-      copies.map(({ setup, ...copy }) => ({
-        teamId: tx.teamId,
-        sessionId: id,
-        ...copy,
-        setup: setup ?? null,
-      })),
+      copies.map(({ setup: _, ...copy }) => ({ teamId: tx.teamId, sessionId: id, ...copy })),
     );
   return id;
 }
@@ -242,7 +258,7 @@ export async function listPairings(tx: TeamTransaction, most: number) {
   const rows = await tx
     .select({ ...head, frozen: trainingSession.frozen })
     .from(trainingSession)
-    .where(eq(trainingSession.kind, "pairing"))
+    .where(isNull(trainingSession.planId))
     .orderBy(desc(trainingSession.startedAt))
     .limit(most);
   return withCopies(tx, rows);
@@ -256,7 +272,7 @@ export async function pairingsOfAthlete(tx: TeamTransaction, athleteId: string, 
     .from(trainingSession)
     .where(
       and(
-        eq(trainingSession.kind, "pairing"),
+        isNull(trainingSession.planId),
         sql`${trainingSession.frozen} @> ${JSON.stringify(part)}::jsonb`,
       ),
     )
@@ -456,7 +472,13 @@ export async function simulatedLifters(
 }
 
 /** Of a squat, with the box or without: what the depth ledger and the fault history look at. */
-const SQUATS = inArray(trainingSession.lift, ["squat", "box-squat"]);
+const SQUATS = ["squat", "box-squat"];
+
+/** Which lift an entry of a session's log speaks of. */
+const LIFT_OF_ENTRY = sql<string>`(
+  SELECT slot->>'lift' FROM jsonb_array_elements(${trainingSession.frozen}->'slots') slot
+  WHERE slot->>'slotId' = ${logEntry.body}->>'slotId' LIMIT 1
+)`;
 
 /** Taken back, or corrected by a later entry. */
 const STANDS = sql`NOT EXISTS (
@@ -484,7 +506,10 @@ const ofAthletes = (athleteIds: readonly string[], kind: "set-done" | "fault") =
     eq(logEntry.kind, kind),
     // Named as the index names it, so that it serves.
     sql`${logEntry.kind} IN ('set-done', 'fault')`,
-    SQUATS,
+    or(...SQUATS.map((lift) => sql`${trainingSession.lifts} @> ${JSON.stringify([lift])}::jsonb`)),
+    inArray(LIFT_OF_ENTRY, SQUATS),
+    // A warm-up is no set of the plan.
+    sql`${logEntry.body}->>'setKey' NOT LIKE ${`${RAMP_KEY}%`}`,
     STANDS,
   );
 
@@ -512,29 +537,28 @@ export async function faultsTagged(tx: TeamTransaction, athleteIds: readonly str
 
 /** Days on which some athletes squatted, with the sets done, by lift. */
 export function squatDays(tx: TeamTransaction, athleteIds: readonly string[]) {
-  return tx
+  const eachSet = tx
     .select({
-      athleteId: sql<string>`${logEntry.athleteId}`,
+      athleteId: sql<string>`${logEntry.athleteId}`.as("of_athlete"),
+      sessionId: trainingSession.id,
       date: trainingSession.date,
-      lift: sql<string>`${trainingSession.lift}`,
+      lift: LIFT_OF_ENTRY.as("lift"),
       /** Of the seat as it was built that day, over the athlete's own height, cm. */
-      overCm: sql<
-        number | null
-      >`CASE WHEN ${trainingSession.lift} = 'box-squat' THEN jsonb_path_query_first(
+      overCm: sql<number | null>`jsonb_path_query_first(
         ${trainingSession.frozen},
-        '$.slots[*].groups[*].lifters[*] ? (@.athleteId == $athlete).box.overCm',
-        jsonb_build_object('athlete', ${logEntry.athleteId}))::float8 END`,
-      sets: sql<number>`count(*)::int`,
+        '$.slots[*] ? (@.lift == "box-squat" && @.slotId == $slot)
+          .groups[*].lifters[*] ? (@.athleteId == $athlete).box.overCm',
+        jsonb_build_object('athlete', ${logEntry.athleteId},
+          'slot', ${logEntry.body}->>'slotId'))::float8`.as("over_cm"),
     })
     .from(logEntry)
     .innerJoin(trainingSession, sessionOfEntry)
     .where(ofAthletes(athleteIds, "set-done"))
-    .groupBy(
-      logEntry.athleteId,
-      trainingSession.teamId,
-      trainingSession.id,
-      trainingSession.date,
-      trainingSession.lift,
-    )
-    .orderBy(asc(trainingSession.date));
+    .as("each_set");
+  const { athleteId, sessionId, date, lift, overCm } = eachSet;
+  return tx
+    .select({ athleteId, date, lift, overCm, sets: sql<number>`count(*)::int` })
+    .from(eachSet)
+    .groupBy(athleteId, sessionId, date, lift, overCm)
+    .orderBy(asc(date));
 }

@@ -38,7 +38,7 @@ export const trainingSession = pgTable(
     id: uuid("id").notNull(),
     planId: uuid("plan_id"),
     week: integer("week"),
-    /** The slot that is on the floor, the first where there are several. */
+    /** The first of its slots; `parts` has them all. */
     slotId: text("slot_id").notNull().default("main"),
     /** Local date in the room's zone. */
     date: date("date").$type<LocalDate>().notNull(),
@@ -48,10 +48,14 @@ export const trainingSession = pgTable(
     /** What lists ask of it, so that none of them opens a hundred kilobytes for a name. */
     title: text("title").generatedAlwaysAs(sql`frozen->>'title'`),
     zone: text("zone").generatedAlwaysAs(sql`frozen->>'zone'`),
-    kind: text("kind", { enum: ["lift", "pairing"] }).generatedAlwaysAs(
-      sql`frozen->'slots'->0->>'kind'`,
-    ),
-    lift: text("lift").generatedAlwaysAs(sql`frozen->'slots'->0->>'lift'`),
+    /** The plans' slots that it is made of, `{planId, week, slotId}` each; empty in older ones. */
+    parts: jsonb("parts")
+      .$type<Array<{ planId: string; week: number; slotId: string }>>()
+      .generatedAlwaysAs(sql`jsonb_path_query_array(frozen, '$.slots[*].from')`),
+    /** The lifts that are lifted in it. */
+    lifts: jsonb("lifts")
+      .$type<string[]>()
+      .generatedAlwaysAs(sql`jsonb_path_query_array(frozen, '$.slots[*].lift')`),
     /** Sequence number of the last entry; allotted in the inserting transaction. */
     lastSeq: bigint("last_seq", { mode: "number" }).notNull().default(0),
     startedAt: timestamp("started_at", { withTimezone: true }).notNull(),
@@ -82,7 +86,8 @@ export const sessionPerson = pgTable(
     athleteId: uuid("athlete_id").notNull(),
     name: text("name").notNull(),
     instructions: text("instructions").array().notNull(),
-    /** Lines of the set-up on the box; absent where there is none. */
+    /** Lines of the set-up by slot; in `setup` where a session was one slot. */
+    setups: jsonb("setups").$type<Record<string, string[]>>(),
     setup: text("setup").array(),
   },
   (t) => [

@@ -138,7 +138,7 @@ export function startPairing(
 export function readPairing(principal: Principal, id: string) {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, id);
-    if (row?.kind !== "pairing") return NO_RUN;
+    if (!row || pairingsOf(row.frozen).length === 0) return NO_RUN;
     return done({
       id: row.id,
       frozen: row.frozen,

@@ -109,7 +109,7 @@ export function readRack(
     if (!row || station?.kind !== "rack" || !mayKnow(principal, row)) {
       return failed("no-rack", GONE);
     }
-    const frozen = shareOfStation(row.frozen, rackId);
+    const frozen = shareOfStation(row.frozen);
     const ids = liftsOf(frozen).flatMap((slot) =>
       slot.racks.flatMap((rack) => rack.lifters.map((lifter) => lifter.athleteId)),
     );

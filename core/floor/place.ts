@@ -1,0 +1,23 @@
+import type { EntryBody } from "./entries";
+import type { LineEntry } from "./line";
+
+/** Where an athlete is in a slot: by the last word on it, else where the slot began. */
+export interface Standing {
+  /** Undefined for who was not here and has not come in. */
+  stationId: string | undefined;
+  /** Does no more of the slot. */
+  off: boolean;
+}
+
+/** @param homeId where the slot began for the athlete; empty for who was not here */
+export function standingOf(homeId: string, line: readonly LineEntry<EntryBody>[]): Standing {
+  let stationId = homeId === "" ? undefined : homeId;
+  let off = false;
+  for (const { body } of line) {
+    if (body.kind === "move") {
+      stationId = body.stationId;
+      off = false;
+    } else if (body.kind === "off") off = true;
+  }
+  return { stationId, off };
+}
