@@ -16,6 +16,7 @@ import * as stops from "./boxsquat/stops";
 import * as styles from "./boxsquat/styles";
 import * as tonnage from "./exercise/tonnage";
 import { faultsFor } from "./liverules/lift-faults";
+import { nextLoad } from "./liverules/next-load";
 import * as repRules from "./liverules/rep";
 import { afterSet } from "./liverules/set";
 import * as speedClasses from "./liverules/speed-class";
@@ -756,6 +757,12 @@ const EXAMPLES: Example[] = [
     undefined,
     [0.4, 0.2, 0.2],
   ),
+  example(nextLoad, {
+    lifted: [{ loadKg: 60, velocities: [0.8, 0.7], eye: made("on"), failed: false }],
+    gear,
+    lineMps: made(0.5),
+    bestKg: made(80),
+  }),
   example(afterSet, {
     sets: [
       {

@@ -53,11 +53,12 @@ describe("versions", () => {
     source: "typed",
   };
 
-  it("version 1 names no station, version 2 does, and nobody sends a newer one", () => {
+  it("version 1 names no station, later ones do, and nobody sends a newer one", () => {
     expect(takes(rep, { schemaVersion: 1 })).toBe(true);
     expect(takes(rep)).toBe(false);
     expect(takes({ ...rep, stationId: randomUUID() })).toBe(true);
-    expect(takes({ ...rep, stationId: randomUUID() }, { schemaVersion: 3 })).toBe(false);
+    expect(takes({ ...rep, stationId: randomUUID() }, { schemaVersion: 2 })).toBe(true);
+    expect(takes({ ...rep, stationId: randomUUID() }, { schemaVersion: 4 })).toBe(false);
   });
 
   it("what only the server says is not taken from a tablet", () => {

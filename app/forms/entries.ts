@@ -5,6 +5,7 @@ import {
   type EntryDoubt,
   PAIN_PLACES,
 } from "../../core/floor/entries";
+import { EYES } from "../../core/liverules/eye";
 import { STOP_RULES } from "../../core/liverules/rep";
 import { isClean } from "../../core/units/text";
 import { EARLIEST_YEAR, LATEST_YEAR } from "../../core/units/time";
@@ -74,6 +75,7 @@ const setDone = {
   loadKg: z.number().positive().max(1000),
   endedBy: z.enum([...STOP_RULES, "hand"]),
   cut: z.boolean(),
+  eye: z.enum(EYES).optional(),
 };
 const fault = { kind: z.literal("fault"), fault: kept(60).min(1), cut: z.boolean() };
 const call = {
@@ -93,6 +95,23 @@ const body = z.discriminatedUnion("kind", [
   z.object({ ...call, ...ofSet }),
   z.object({ kind: z.literal("pain"), place: z.enum(PAIN_PLACES).optional(), ...ofSet }),
   z.object({ kind: z.literal("pain-over"), of: z.array(z.uuid()).min(1).max(50), ...ofSet }),
+  z.object({ kind: z.literal("set-load"), loadKg: z.number().positive().max(1000), ...ofSet }),
+  z.object({ kind: z.literal("later"), ...ofSet }),
+  z.object({ kind: z.literal("skip"), ...ofSet }),
+  z.object({ kind: z.literal("rehearsed"), ...ofSet }),
+  z.object({ kind: z.literal("bounce"), rep: z.number().int().min(1).max(100), ...ofSet }),
+  z.object({
+    kind: z.literal("work"),
+    side: z.enum(["left", "right"]).optional(),
+    reps: z.number().int().min(0).max(10_000),
+    loadKg: z.number().positive().max(1000).optional(),
+    output: output.optional(),
+    ...ofSet,
+  }),
+  z.object({ kind: z.literal("move"), ...work, ...station, ...why }),
+  z.object({ kind: z.literal("off"), ...work, ...station, ...why }),
+  z.object({ kind: z.literal("note"), reason: kept(300).min(1), ...why }),
+  z.object({ kind: z.literal("pause"), on: z.boolean(), ...why }),
   z.object({ kind: z.literal("item-start"), ...ofItem }),
   z.object({ kind: z.literal("item-done"), ...ofItem }),
   z.object({
@@ -141,6 +160,8 @@ const envelope = {
 
 export const EntrySchema = z.discriminatedUnion("schemaVersion", [
   z.object({ ...envelope, schemaVersion: z.literal(1), body: oldBody }),
+  // Version 2 has the same bodies, fewer of them: from tablets that were open before.
+  z.object({ ...envelope, schemaVersion: z.literal(2), body }),
   z.object({ ...envelope, schemaVersion: z.literal(ENTRY_SCHEMA_VERSION), body }),
 ]);
 

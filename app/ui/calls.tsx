@@ -16,14 +16,15 @@ export type Decide = (
 /** One call: proposal, evidence with its picture, and take, change, decline. */
 export function CallCard({
   call,
-  keyHint,
+  keys,
   decide,
   named,
   large,
   unit: reader,
 }: {
   call: WaitingCall;
-  keyHint: string | undefined;
+  /** Whether `t`, `c` and `d` decide this one. */
+  keys: boolean;
   decide: Decide;
   named?: boolean;
   large?: boolean;
@@ -35,30 +36,38 @@ export function CallCard({
   const changeable = call.action.type === "load" || call.action.type === "rest";
   useKeys(
     {
-      "1": () => decide(call, "take", call.action, ""),
-      "2": () => changeable && setAsking("change"),
-      "3": () => setAsking("decline"),
+      t: () => decide(call, "take", call.action, ""),
+      c: () => changeable && setAsking("change"),
+      d: () => setAsking("decline"),
     },
-    large === true && asking === undefined,
+    keys && asking === undefined,
   );
   const reps = call.velocities.map((velocityMps, i) => ({ number: i + 1, velocityMps }));
   const size = large ? "min-h-[64px] text-[17px]" : "";
   return (
-    <section aria-label={`Call for ${call.athleteName}`}>
+    <section aria-label={`Call for ${call.callName}`}>
       <p className="font-bold">
-        {named ? `${call.athleteName.split(" ")[0]}: ` : ""}
+        {named ? `${call.callName}: ` : ""}
         {readIn(call.proposal, unit)}
       </p>
       <p className="text-muted">{readIn(call.evidence, unit)}</p>
-      <div className="my-1">
-        <SpeedStrip
-          reps={reps}
-          target={call.target}
-          height={24}
-          width={280}
-          label={stripWords(reps, call.target)}
-        />
-      </div>
+      {call.effect.length > 0 ? (
+        <p>
+          <span className="text-muted">If taken: </span>
+          {call.effect.map((line) => readIn(line, unit)).join(" · ")}
+        </p>
+      ) : null}
+      {reps.length > 0 ? (
+        <div className="my-1">
+          <SpeedStrip
+            reps={reps}
+            target={call.target}
+            height={24}
+            width={280}
+            label={stripWords(reps, call.target)}
+          />
+        </div>
+      ) : null}
       {asking ? (
         <AskForm
           kind={asking}
@@ -78,25 +87,28 @@ export function CallCard({
             className={`btn btn-primary ${size}`}
             onClick={() => decide(call, "take", call.action, "")}
           >
-            Take{" "}
-            {keyHint ? (
-              <kbd className="rounded border border-current px-1 font-sans text-[0.8em]">
-                {keyHint}
-              </kbd>
-            ) : null}
+            Take <KeyHint on={keys} of="t" />
           </button>
           {changeable ? (
             <button type="button" className={`btn ${size}`} onClick={() => setAsking("change")}>
-              Change
+              Change <KeyHint on={keys} of="c" />
             </button>
           ) : null}
           <button type="button" className={`btn ${size}`} onClick={() => setAsking("decline")}>
-            Decline
+            Decline <KeyHint on={keys} of="d" />
           </button>
         </div>
       )}
     </section>
   );
+}
+
+function KeyHint({ on, of }: { on: boolean; of: string }) {
+  return on ? (
+    <span aria-hidden="true" className="rounded border border-current px-1 text-[0.8em]">
+      {of}
+    </span>
+  ) : null;
 }
 
 const REASONS = ["Looked fast from the side", "Athlete asks to stay", "Reading was wrong"];

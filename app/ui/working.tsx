@@ -179,7 +179,7 @@ export function Figures({
     next.focus();
   };
   return (
-    <section ref={region} className={className} aria-label={label} onKeyDown={move}>
+    <section ref={region} data-figures className={className} aria-label={label} onKeyDown={move}>
       {children}
     </section>
   );

@@ -3,8 +3,8 @@ import type { ClockMark } from "../units/clock";
 import type { LogConflict } from "./conflicts";
 import type { PlaceEntryBody, SetEntryBody } from "./entries";
 import type { ExerciseSet, FrozenExercise, FrozenExerciseAthlete } from "./frozen";
-import { painsIn } from "./pains";
 import { type LineEntry, momentOf } from "./line";
+import { painsIn } from "./pains";
 import { type Standing, standingOf } from "./place";
 import type { FaultState, SetStage } from "./set-state";
 
@@ -34,6 +34,7 @@ export interface WorkSetState {
 export interface ExerciseLine extends Standing {
   kind: "exercise";
   athlete: FrozenExerciseAthlete;
+  callName: string;
   sets: WorkSetState[];
   /** Index of the set to do now; undefined when all is done. */
   current: number | undefined;
@@ -55,14 +56,17 @@ export function sidesLeft(
 
 /** An exercise of an athlete as a function of the entries that speak of it, in the log's order. */
 export function reduceExercise(
-  at: { slot: FrozenExercise; athlete: FrozenExerciseAthlete; homeId: string },
+  at: {
+    slot: FrozenExercise;
+    athlete: FrozenExerciseAthlete;
+    callName: string;
+    homeId: string;
+  },
   all: ReadonlyArray<LineEntry<SetEntryBody | PlaceEntryBody>>,
 ): ExerciseLine {
   const { slot, athlete } = at;
   const standing = standingOf(at.homeId, all);
-  const line = all.filter(
-    (one): one is LineEntry<SetEntryBody> => "setKey" in one.body,
-  );
+  const line = all.filter((one): one is LineEntry<SetEntryBody> => "setKey" in one.body);
   const conflicts: LogConflict[] = [];
   const sets = athlete.sets.map((prescription) =>
     reduceWork({
@@ -79,6 +83,7 @@ export function reduceExercise(
     kind: "exercise",
     ...standing,
     athlete,
+    callName: at.callName,
     sets,
     current: index < 0 ? undefined : index,
     doneCount: sets.filter((set) => set.stage === "done").length,
@@ -106,8 +111,7 @@ function reduceWork(of: {
     if (body.kind === "work") {
       // Both at once is each side: whichever came first stands.
       const kept = done.find(
-        (other) =>
-          other.side === body.side || other.side === undefined || body.side === undefined,
+        (other) => other.side === body.side || other.side === undefined || body.side === undefined,
       );
       if (kept) {
         of.conflicts.push({

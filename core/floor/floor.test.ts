@@ -46,7 +46,7 @@ describe("the running session", () => {
     const tablet = new TestDevice();
     const entries = stored(tablet.set("ann", 1, [0.84, 0.86, 0.81]));
     expect(reduceFloor(testSession(), entries).racks[0]?.onBar).toMatchObject({
-      athleteName: "ann Example",
+      callName: "ann",
       side: [{ amount: 20, unit: "kg" }],
     });
   });

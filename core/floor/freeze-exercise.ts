@@ -1,7 +1,7 @@
 import type { Output } from "../contrast/outputs";
 import type { Exercise, Pattern } from "../exercise/exercise";
-import { exerciseLoad, type HandRoom, inHands } from "../plan/exercise-load";
 import { type Block, overrideKey, type Slot } from "../plan/block";
+import { exerciseLoad, type HandRoom, inHands } from "../plan/exercise-load";
 import type { Lifter } from "../prescribe/lifter";
 import type { WaveWeek } from "../recipe/recipe";
 import type { DayPart } from "./freeze";
@@ -36,7 +36,7 @@ export function freezeExercise(input: {
   name?: string;
   leftOut?: ReadonlyMap<string, string>;
 }): DayPart {
-  const { slot, exercise, week, places } = input;
+  const { slot, exercise, places } = input;
   const { recipe, work } = slot;
   const settle = (athlete: Lifter) => ({
     athleteId: athlete.id,

@@ -1,4 +1,5 @@
 import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
+import { warmUpRamp } from "../barload/sequence";
 import type { BoxSlot } from "../boxsquat/slot";
 import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
 import { faultsFor } from "../liverules/lift-faults";
@@ -9,7 +10,6 @@ import { methodWords } from "../prescribe/method";
 import { ownWords } from "../prescribe/own-words";
 import { prescribeSet, type SetPrescription } from "../prescribe/prescribe";
 import { type Rigging, riggingOf } from "../prescribe/rigging";
-import { warmUpRamp } from "../barload/sequence";
 import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/target-speed";
 import { LIFTS } from "../profile/threshold";
@@ -172,6 +172,7 @@ export function freezeLift(input: LiftInput): DayPart {
     kind: "lift",
     slotId: plan.slotId,
     ...input.inDay,
+    variantId: plan.variant.id,
     lift: plan.variant.lift,
     liftName: plan.variant.name,
     liftStart: plan.variant.start,

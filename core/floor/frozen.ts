@@ -63,6 +63,8 @@ export interface InDay {
 /** A slot that is lifted: who, at which rack, with every set settled for that rack. */
 export interface FrozenLift extends InDay {
   kind: "lift";
+  /** Absent in older sessions. */
+  variantId?: string;
   lift: string;
   liftName: string;
   liftStart: LiftStart;
@@ -215,6 +217,10 @@ export const peopleOf = (slot: FrozenSlot): Array<{ athleteId: string; name: str
   slot.kind === "lift"
     ? slot.groups.flatMap((group) => group.lifters)
     : slot.groups.flatMap((group): Array<{ athleteId: string; name: string }> => group.athletes);
+
+/** Who is of the plan and was not here when it began. */
+export const absentOf = (slot: FrozenSlot): Array<{ athleteId: string; name: string }> =>
+  slot.kind === "pairing" ? [] : (slot.absent ?? []);
 
 /** The slot of a session that a plan's slot became: by its origin, in older sessions by its name. */
 export function isOfPlan(

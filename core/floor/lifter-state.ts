@@ -3,10 +3,12 @@ import { afterSet, type Call, type CallAction, type DoneSet } from "../liverules
 import type { SetPrescription } from "../prescribe/prescribe";
 import { type ClockMark, secondsBetween } from "../units/clock";
 import type { MassUnit } from "../units/mass";
+import { say, type Text, written } from "../units/written";
 import type { LogConflict } from "./conflicts";
 import {
   type EntryBody,
   type LogEntry,
+  MOST_RAMP_SETS,
   type PlaceEntryBody,
   rampKey,
   rampNumber,
@@ -21,12 +23,14 @@ import { compareEntries } from "./validity";
 
 export interface WaitingCall extends Call {
   athleteId: string;
-  athleteName: string;
+  callName: string;
   /** In which the lifter reads loads. */
   unit: MassUnit;
   slotId: string;
   setKey: string;
   rackId: string;
+  /** What taking it makes of the next sets, a line each; empty where they stay as they are. */
+  effect: Text[];
 }
 
 export interface DecidedCall {
@@ -41,9 +45,13 @@ export interface DecidedCall {
 
 export interface LifterState extends Standing {
   lifter: FrozenLifter;
+  /** As short as can be told apart in this session. */
+  callName: string;
   sets: SetState[];
   /** Sets on the way up, which no plan asked for. */
   ramp: SetState[];
+  /** The set on the way up that comes next, or runs. */
+  rampNext: SetState;
   /** What to put on where the set to do now has no load yet; undefined where it has one. */
   next: NextLoad | undefined;
   /** The set-up was rehearsed with the empty bar. */
@@ -72,6 +80,7 @@ export interface LiftLine {
 export interface LiftWork {
   slot: FrozenLift;
   lifter: FrozenLifter;
+  callName: string;
   /** Where the slot began; empty for who was not here. */
   homeId: string;
   /** The rack whose plates the loads were settled with. */
@@ -171,11 +180,16 @@ export function reduceLifter(
           !(raises && held.length > 0) && {
             ...set.verdict.call,
             athleteId: lifter.athleteId,
-            athleteName: lifter.name,
+            callName: work.callName,
             unit: lifter.unit,
             slotId: slot.slotId,
             setKey: prescription.key,
             rackId: rack.id,
+            effect: effectOf(
+              set.verdict.call.action,
+              lifter.sets.slice(prescription.number),
+              (kg) => loads(kg + deltaKg)?.totalKg,
+            ),
           };
       }
     }
@@ -190,8 +204,10 @@ export function reduceLifter(
     state: {
       ...standing,
       lifter,
+      callName: work.callName,
       sets,
       ramp,
+      rampNext: ramp.find((set) => set.stage !== "done") ?? rampToDo(at, ramp.length + 1),
       next:
         current && current.loadKg === undefined
           ? nextLoad({
@@ -217,6 +233,32 @@ export function reduceLifter(
     conflicts,
     lastDone: lastFinished(line, [...ramp, ...sets]),
   };
+}
+
+/** What an action makes of the sets to come: each load that changes, once. */
+function effectOf(
+  action: CallAction,
+  next: readonly SetPrescription[],
+  built: (kg: number) => number | undefined,
+): Text[] {
+  if (action.type === "end-exercise")
+    return next.length === 0
+      ? []
+      : [`${next.length} ${next.length === 1 ? "set is" : "sets are"} left out`];
+  if (action.type !== "load") return [];
+  const runs: Array<{ from: number; to: number; first: number; last: number }> = [];
+  for (const { loadKg, number } of next) {
+    if (loadKg === undefined) continue;
+    const [from, to] = [built(loadKg), built(loadKg + action.deltaKg)];
+    if (from === undefined || to === undefined || from === to) continue;
+    const run = runs.at(-1);
+    if (run && run.from === from && run.to === to) run.last = number;
+    else runs.push({ from, to, first: number, last: number });
+  }
+  return runs.map(
+    ({ from, to, first, last }) =>
+      say`${first === last ? `set ${first}` : `sets ${first} to ${last}`}: ${written(from)} to ${written(to)}`,
+  );
 }
 
 const speaksOfSet = (
@@ -250,8 +292,18 @@ function rampOf(
     );
 }
 
+function rampToDo(at: LifterAt, number: number): SetState {
+  return reduceSet(
+    at,
+    rampSet(at.lifter, Math.min(number, MOST_RAMP_SETS)),
+    undefined,
+    { deltaKg: 0, mostKg: undefined },
+    [],
+  );
+}
+
 /** A set on the way up as it stands before anything is known of it. */
-export function rampSet(lifter: FrozenLifter, number: number): SetPrescription {
+function rampSet(lifter: FrozenLifter, number: number): SetPrescription {
   return {
     key: rampKey(number),
     number,

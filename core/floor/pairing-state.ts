@@ -11,6 +11,7 @@ import { type Standing, standingOf } from "./place";
 export interface PairingLine extends Standing {
   kind: "pairing";
   athlete: FrozenPairingAthlete;
+  callName: string;
   stationId: string;
   /** As this athlete does it: the simpler version, the own gap. */
   complex: Complex;
@@ -24,7 +25,12 @@ export const complexOf = (slot: FrozenPairing, athlete: FrozenPairingAthlete): C
 
 /** An athlete's pairing as a function of the entries that speak of it, in the log's order. */
 export function reducePairing(
-  at: { slot: FrozenPairing; athlete: FrozenPairingAthlete; stationId: string },
+  at: {
+    slot: FrozenPairing;
+    athlete: FrozenPairingAthlete;
+    callName: string;
+    stationId: string;
+  },
   all: ReadonlyArray<LineEntry<ItemEntryBody | PlaceEntryBody>>,
 ): PairingLine {
   const complex = complexOf(at.slot, at.athlete);
@@ -35,10 +41,12 @@ export function reducePairing(
   return {
     kind: "pairing",
     athlete: at.athlete,
+    callName: at.callName,
     stationId,
     off,
     complex,
-    run: off && run.stage.kind !== "over" ? { ...run, stage: { kind: "over", why: "stopped" } } : run,
+    run:
+      off && run.stage.kind !== "over" ? { ...run, stage: { kind: "over", why: "stopped" } } : run,
     conflicts: twice.map(({ round, item, kept, other }) => ({
       code: "same-item-twice",
       address: { athleteId, slotId: at.slot.slotId, round, item },

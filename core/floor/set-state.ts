@@ -1,7 +1,7 @@
 import { type BarLoading, loadBar } from "../barload/load";
 import type { LoadingGear } from "../barload/loading-gear";
-import { afterRep, type RepAdvice } from "../liverules/rep";
 import type { Eye } from "../liverules/eye";
+import { afterRep, type RepAdvice } from "../liverules/rep";
 import type { SetVerdict } from "../liverules/set";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { ClockMark } from "../units/clock";

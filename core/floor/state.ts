@@ -6,12 +6,14 @@ import {
   type EntryDoubt,
   type ItemEntryBody,
   type LogEntry,
+  MOST_RAMP_SETS,
   markOf,
   type PlaceEntryBody,
   type SetEntryBody,
 } from "./entries";
 import { type ExerciseLine, reduceExercise } from "./exercise-state";
 import {
+  absentOf,
   exercisesOf,
   type FrozenExercise,
   type FrozenPairing,
@@ -20,6 +22,7 @@ import {
   type LiftOnFloor,
   liftsOf,
   pairingsOf,
+  peopleOf,
 } from "./frozen";
 import {
   type DecidedCall,
@@ -30,6 +33,7 @@ import {
   type WaitingCall,
 } from "./lifter-state";
 import type { LineEntry } from "./line";
+import { callNames } from "./names";
 import { type PairingLine, reducePairing } from "./pairing-state";
 import { type RackAt, rackLoads } from "./set-state";
 import {
@@ -48,7 +52,7 @@ export interface RackState {
   /** Who is up: the fewest sets done, then the rack's order. */
   upId: string | undefined;
   /** What the last finished set left on the bar. */
-  onBar: { athleteName: string; side: Mass[] } | undefined;
+  onBar: { callName: string; side: Mass[] } | undefined;
 }
 
 export interface PairingState {
@@ -151,13 +155,18 @@ export class FloorFold {
         const { id, name, gear } = station;
         this.#racks.set(id, { id, name, gear, loads: rackLoads(gear) });
       }
+    const names = callNames(
+      session.slots.flatMap((slot) => [...peopleOf(slot), ...absentOf(slot)]),
+    );
+    const callName = (one: { athleteId: string; name: string }) =>
+      names.get(one.athleteId) ?? one.name;
     const rackOf = (stationId: string) => this.#racks.get(stationId);
     for (const slot of this.#lifts) {
       const first = slot.groups[0]?.stationId ?? "";
       const open = (lifter: LiftWork["lifter"], homeId: string, settledAt: string) =>
         this.#open(slot.slotId, lifter.athleteId, {
           kind: "lift",
-          at: { slot, lifter, homeId, settledAt, rackOf },
+          at: { slot, lifter, callName: callName(lifter), homeId, settledAt, rackOf },
         });
       for (const { stationId, lifters } of slot.groups)
         for (const lifter of lifters) open(lifter, stationId, stationId);
@@ -167,7 +176,7 @@ export class FloorFold {
       const open = (athlete: ExerciseLine["athlete"], homeId: string) =>
         this.#open(slot.slotId, athlete.athleteId, {
           kind: "exercise",
-          at: { slot, athlete, homeId },
+          at: { slot, athlete, callName: callName(athlete), homeId },
         });
       for (const { stationId, athletes } of slot.groups)
         for (const athlete of athletes) open(athlete, stationId);
@@ -178,7 +187,7 @@ export class FloorFold {
         for (const athlete of athletes)
           this.#open(slot.slotId, athlete.athleteId, {
             kind: "pairing",
-            at: { slot, athlete, stationId },
+            at: { slot, athlete, callName: callName(athlete), stationId },
           });
   }
 
@@ -534,8 +543,13 @@ function rackState(slot: LiftOnFloor, at: RackAt, lines: readonly LiftLine[]): R
       lifter.ramp.some((set) => set.stage === "running"),
   );
   // Who let others before counts as one turn further on.
+  // Before the first work set the turns are those of the way up.
   const turn = (lifter: LifterState) =>
-    lifter.doneCount + (lifter.sets[lifter.current ?? -1]?.passed ?? 0);
+    lifter.doneCount +
+    (lifter.sets[lifter.current ?? -1]?.passed ?? 0) +
+    (lifter.doneCount === 0
+      ? lifter.ramp.filter((set) => set.stage === "done").length / (MOST_RAMP_SETS + 1)
+      : 0);
   const next = waiting.reduce<LifterState | undefined>(
     (best, lifter) => (best === undefined || turn(lifter) < turn(best) ? lifter : best),
     undefined,
@@ -551,7 +565,7 @@ function rackState(slot: LiftOnFloor, at: RackAt, lines: readonly LiftLine[]): R
     lifters,
     upId: (running ?? next)?.lifter.athleteId,
     onBar: last?.lastDone && {
-      athleteName: last.state.lifter.name,
+      callName: last.state.callName,
       side: last.lastDone.set.side,
     },
   };

@@ -71,7 +71,9 @@ function problemOf(work: KnownWork, body: WorkBody, line: KnownLine | undefined)
   if ("setKey" in body) {
     const known =
       line.sets.has(body.setKey) ||
-      (line.kind === "lift" && rampNumber(body.setKey) !== undefined && !OF_THE_PLAN.has(body.kind));
+      (line.kind === "lift" &&
+        rampNumber(body.setKey) !== undefined &&
+        !OF_THE_PLAN.has(body.kind));
     return known ? undefined : "This set is not in the session.";
   }
   if (!("round" in body)) return undefined;

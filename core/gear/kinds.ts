@@ -16,9 +16,16 @@ export const GEAR_KINDS = [
   "block",
   "weight",
   "jump",
+  "place",
   "sensor",
 ] as const;
 export type GearKind = (typeof GEAR_KINDS)[number];
+
+/** Places beside the racks where something is done. */
+export const PLACE_KINDS = ["wall", "strip", "lane", "corner", "open floor"] as const;
+export type PlaceKind = (typeof PLACE_KINDS)[number];
+export const isPlaceKind = (text: string): text is PlaceKind =>
+  PLACE_KINDS.some((kind) => kind === text);
 
 /** How one fact about a piece of gear is written, and what it may be. */
 export type FieldSpec = {
@@ -311,6 +318,20 @@ const SPECS = {
         high: 160,
         unit: "cm",
         optional: true,
+      },
+    ],
+  },
+  place: {
+    one: "place",
+    many: "Places",
+    caution: "A wall or strip is closed to others while it is thrown at or run on.",
+    fields: [
+      {
+        name: "kind",
+        label: "Kind",
+        type: "choice",
+        choices: PLACE_KINDS,
+        start: "corner",
       },
     ],
   },

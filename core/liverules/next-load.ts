@@ -78,8 +78,7 @@ export function nextLoad(input: {
       kind: "stop",
       text: say`${at} went at ${formatVelocity(best)}, under the line of ${formatVelocity(lineMps)}: stop here.`,
     };
-  if (heaviest.eye === "slow")
-    return { kind: "stop", text: say`${at} looked slow: stop here.` };
+  if (heaviest.eye === "slow") return { kind: "stop", text: say`${at} looked slow: stop here.` };
   const far =
     best !== undefined && lineMps !== undefined
       ? best >= lineMps + RAMP_FAR_MPS

@@ -245,7 +245,12 @@ const EYE_STANDING = { fast: "over", on: "on", slow: "under" } as const;
 function byEye(input: AfterSetInput, set: DoneSet, eye: Eye): SetVerdict {
   const text = `By eye: ${EYE_WORDS[eye]}. Coarser than a measured speed.`;
   const verdict = { standing: EYE_STANDING[eye], text };
-  const call = (kind: CallKind, proposal: Text, evidence: Text, action: CallAction): SetVerdict => ({
+  const call = (
+    kind: CallKind,
+    proposal: Text,
+    evidence: Text,
+    action: CallAction,
+  ): SetVerdict => ({
     ...verdict,
     call: { kind, proposal, evidence, action, velocities: [], target: undefined },
   });
@@ -260,12 +265,7 @@ function byEye(input: AfterSetInput, set: DoneSet, eye: Eye): SetVerdict {
   if (eye === "fast") {
     if (!input.velocityLed || loadCall !== "none" || !near) return { ...verdict, call: undefined };
     const evidence = say`${seen} The eye says no number: one loadable step.`;
-    return call(
-      "add-load",
-      say`Go up to ${written(near.totalKg)}`,
-      evidence,
-      toStep(near.totalKg),
-    );
+    return call("add-load", say`Go up to ${written(near.totalKg)}`, evidence, toStep(near.totalKg));
   }
   const earlierOn = input.sets
     .slice(0, -1)

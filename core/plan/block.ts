@@ -1,4 +1,5 @@
 import type { BoxSlot } from "../boxsquat/slot";
+import type { PlaceKind } from "../gear/kinds";
 import {
   expandRecipe,
   type Recipe,
@@ -76,6 +77,8 @@ export interface Slot {
   schoolId?: string;
   /** Slots with the same letter on a day are done in rounds; empty: alone. */
   group: string;
+  /** The kind of place it is done at; by what is done where left out. Lifts are done at racks. */
+  place?: PlaceKind;
 }
 
 /** A week of the block in which no slot's cycle goes on. */

@@ -1,7 +1,6 @@
 import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, or, sql } from "drizzle-orm";
 import { putCopies, takeCopies } from "../../core/floor/display-copy";
-import { type EntryBody, type LogEntry, withoutPlace } from "../../core/floor/entries";
-import { RAMP_KEY } from "../../core/floor/entries";
+import { type EntryBody, type LogEntry, RAMP_KEY, withoutPlace } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
 import type { LocalDate } from "../../core/units/time";
 import {
@@ -211,9 +210,11 @@ export async function insertSession(
     .returning({ id: trainingSession.id });
   const id = rows[0]?.id;
   if (id !== undefined && copies.length > 0)
-    await tx.insert(sessionPerson).values(
-      copies.map(({ setup: _, ...copy }) => ({ teamId: tx.teamId, sessionId: id, ...copy })),
-    );
+    await tx
+      .insert(sessionPerson)
+      .values(
+        copies.map(({ setup: _, ...copy }) => ({ teamId: tx.teamId, sessionId: id, ...copy })),
+      );
   return id;
 }
 
@@ -334,13 +335,14 @@ type EntryRow = Pick<typeof logEntry.$inferSelect, Exclude<keyof typeof ENTRY, "
 function apart(body: EntryBody): { body: EntryBody; why?: string; reason?: string } {
   const { why, ...rest } = body;
   const words = why === undefined ? {} : { why };
-  if (rest.kind !== "call" && rest.kind !== "pairing-stop") return { body: rest, ...words };
+  if (rest.kind !== "call" && rest.kind !== "pairing-stop" && rest.kind !== "note")
+    return { body: rest, ...words };
   const { reason, ...bare } = rest;
   return { body: bare as EntryBody, ...words, ...(reason === "" ? {} : { reason }) };
 }
 
 function together({ body, why, reason }: Pick<EntryRow, "body" | "why" | "reason">): EntryBody {
-  const asked = body.kind === "call" || body.kind === "pairing-stop";
+  const asked = body.kind === "call" || body.kind === "pairing-stop" || body.kind === "note";
   return {
     ...body,
     ...(asked ? { reason: reason ?? "" } : {}),

@@ -1,5 +1,6 @@
 import { Link, redirect, useNavigation } from "react-router";
 import { z } from "zod";
+import { SECTION_NAMES } from "../../../core/plan/block";
 import { keyField } from "../../forms/primitives/key";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
@@ -22,37 +23,58 @@ export function loader({ context }: Route.LoaderArgs) {
   return listDay(principalOf(context));
 }
 
+const DayKey = z.object({ planId: z.uuid(), week: z.coerce.number().int().min(1).max(104) });
+const MOST_DAYS = 8;
+
 const StartForm = z.object({
-  planId: z.uuid(),
-  week: z.coerce.number().int().min(1).max(104),
-  slotId: keyField(60).optional(),
-  present: z.array(z.uuid()),
+  days: z
+    .array(DayKey.extend({ slotIds: z.array(keyField(60)).min(1).max(60) }))
+    .min(1)
+    .max(MOST_DAYS),
+  present: z.array(z.uuid()).max(2000),
   asDraft: z.boolean(),
 });
 
+/** A day's name in the form: plan and week. */
+const dayKey = (day: { planId: string; week: number }) => `${day.planId}/${day.week}`;
+
+/** The days that are ticked, each with its ticked slots. */
+function daysIn(form: FormData) {
+  const slots = form.getAll("slot").map(String);
+  return form.getAll("day").map((one) => {
+    const key = String(one);
+    const [planId, week] = key.split("/");
+    return {
+      planId,
+      week,
+      slotIds: slots
+        .filter((slot) => slot.startsWith(`${key}/`))
+        .map((slot) => slot.slice(key.length + 1)),
+    };
+  });
+}
+
 export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request);
+  const days = daysIn(form);
+  const problem = (message: string) => ({ ok: false as const, message, draft: undefined });
+  if (days.some((day) => day.slotIds.length === 0)) {
+    return problem("Nothing of this day is ticked. Tick what is run, then start.");
+  }
   const parsed = StartForm.safeParse({
-    planId: form.get("planId"),
-    week: form.get("week"),
-    slotId: form.get("slotId") ?? undefined,
+    days,
     present: form.getAll("present"),
     asDraft: form.get("intent") === "draft",
   });
-  if (!parsed.success) {
-    return {
-      ok: false as const,
-      message: "The form was not complete. Load the page again.",
-      draft: undefined,
-    };
-  }
+  if (!parsed.success) return problem("The form was not complete. Load the page again.");
   const result = await startSession(principalOf(context), parsed.data);
   if (!result.ok && result.code === NOT_PUBLISHED) {
-    const { planId, week, slotId } = parsed.data;
-    const checks = await draftChecks(principalOf(context), { planId, slotId });
-    return { ok: false as const, message: undefined, draft: { planId, week, slotId, checks } };
+    const checks = await draftChecks(principalOf(context), parsed.data.days);
+    const [lead] = parsed.data.days;
+    const of = lead ? dayKey(lead) : "";
+    return { ok: false as const, message: undefined, draft: { of, checks } };
   }
-  if (!result.ok) return { ok: false as const, message: result.message, draft: undefined };
+  if (!result.ok) return problem(result.message);
   throw redirect(`/floor/${result.value.sessionId}`);
 }
 
@@ -62,12 +84,9 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 
 export default function Day({ loaderData, actionData }: Route.ComponentProps) {
   const { today, coming, running, recent } = loaderData;
-  const open = today.filter((day) => !day.session);
   const draftOf = (day: PlannedDay): DraftChecks => {
     const draft = actionData && "draft" in actionData ? actionData.draft : undefined;
-    const isIt =
-      draft?.planId === day.planId && draft.week === day.week && draft.slotId === day.slotId;
-    return isIt ? draft : undefined;
+    return draft?.of === dayKey(day) ? draft : undefined;
   };
   return (
     <Page
@@ -105,7 +124,7 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
       </section>
       <section aria-labelledby="today" className="mt-6">
         <h2 id="today">Today</h2>
-        {open.length === 0 ? (
+        {today.length === 0 ? (
           <Empty
             action={
               <Link className="underline" to="/plan">
@@ -117,10 +136,11 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
           </Empty>
         ) : (
           <ul className="mt-1 border-t border-rule">
-            {open.map((day) => (
+            {today.map((day) => (
               <StartRow
-                key={`${day.planId}${day.week}${day.slotId}`}
+                key={`${dayKey(day)}/${day.dayId}`}
                 day={day}
+                others={today.filter((one) => one !== day && one.roomId === day.roomId)}
                 label="Start"
                 draft={draftOf(day)}
               />
@@ -134,8 +154,9 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
           <ul className="mt-1 border-t border-rule">
             {coming.map((day) => (
               <StartRow
-                key={`${day.planId}${day.week}${day.slotId}`}
+                key={`${dayKey(day)}/${day.dayId}`}
                 day={day}
+                others={[]}
                 label="Do it today"
                 draft={draftOf(day)}
               />
@@ -170,21 +191,17 @@ function clock(at: Date, zone: string): string {
   }).format(at);
 }
 
-type DraftChecks =
-  | {
-      planId: string;
-      week: number;
-      slotId: string | undefined;
-      checks: Awaited<ReturnType<typeof draftChecks>>;
-    }
-  | undefined;
+type DraftChecks = { of: string; checks: Awaited<ReturnType<typeof draftChecks>> } | undefined;
 
 function StartRow({
   day,
+  others,
   label,
   draft,
 }: {
   day: PlannedDay;
+  /** Other days of the room that may run at the same time. */
+  others: readonly PlannedDay[];
   label: string;
   /** Set once this start was refused because the plan was never published. */
   draft: DraftChecks;
@@ -193,37 +210,41 @@ function StartRow({
   return (
     <li className="border-b border-rule py-3">
       <Form method="post" className="flex flex-wrap items-start gap-x-4 gap-y-2">
-        <input type="hidden" name="planId" value={day.planId} />
-        <input type="hidden" name="week" value={day.week} />
-        <input type="hidden" name="slotId" value={day.slotId} />
+        <input type="hidden" name="day" value={dayKey(day)} />
         <div className="min-w-64 flex-1">
           <p className="font-bold">
             {day.squadName}: {day.planName}
           </p>
           <p className="text-muted">
-            {day.date} · week {day.week} of {day.weeks} · {day.liftName} · {day.roomName}
+            {day.date} · week {day.week} of {day.weeks} ·{" "}
+            {day.slots.map((slot) => slot.name).join(", ")} · {day.roomName}
             {day.published ? "" : " · not published"}
           </p>
-          <details className="mt-1">
-            <summary className="cursor-pointer text-muted underline">
-              Who is here: {day.athletes.length} of the squad, change
-            </summary>
-            <fieldset className="mt-2 grid grid-cols-2 gap-x-6 gap-y-1 sm:grid-cols-3">
-              <legend className="sr-only">Who is here</legend>
-              {day.athletes.map((athlete) => (
-                <label key={athlete.id} className="flex min-h-8 items-center gap-2">
-                  <input
-                    type="checkbox"
-                    name="present"
-                    value={athlete.id}
-                    defaultChecked
-                    className="checkbox checkbox-sm border-control"
-                  />
-                  {athlete.name}
-                </label>
+          <WhoAndWhat day={day} />
+          {others.length > 0 ? (
+            <details className="mt-1">
+              <summary className="cursor-pointer text-muted underline">
+                Run together with another squad
+              </summary>
+              {others.map((other) => (
+                <div
+                  key={`${dayKey(other)}/${other.dayId}`}
+                  className="mt-2 border-l-2 border-rule pl-3"
+                >
+                  <label className="flex min-h-8 items-center gap-2">
+                    <input
+                      type="checkbox"
+                      name="day"
+                      value={dayKey(other)}
+                      className="checkbox checkbox-sm border-control"
+                    />
+                    {other.squadName}: {other.planName}
+                  </label>
+                  <WhoAndWhat day={other} />
+                </div>
               ))}
-            </fieldset>
-          </details>
+            </details>
+          ) : null}
         </div>
         {draft ? (
           <div className="max-w-md" role="alert">
@@ -262,5 +283,55 @@ function StartRow({
         )}
       </Form>
     </li>
+  );
+}
+
+/** Who is here for a day, and what of it is run: everybody and everything until somebody changes it. */
+function WhoAndWhat({ day }: { day: PlannedDay }) {
+  const tick = "checkbox checkbox-sm border-control";
+  return (
+    <>
+      <details className="mt-1">
+        <summary className="cursor-pointer text-muted underline">
+          Who is here: {day.athletes.length} of the squad, change
+        </summary>
+        <fieldset className="mt-2 grid grid-cols-2 gap-x-6 gap-y-1 sm:grid-cols-3">
+          <legend className="sr-only">Who is here</legend>
+          {day.athletes.map((athlete) => (
+            <label key={athlete.id} className="flex min-h-8 items-center gap-2">
+              <input
+                type="checkbox"
+                name="present"
+                value={athlete.id}
+                defaultChecked
+                className={tick}
+              />
+              {athlete.name}
+            </label>
+          ))}
+        </fieldset>
+      </details>
+      <details className="mt-1">
+        <summary className="cursor-pointer text-muted underline">
+          What is run: {day.slots.length === 1 ? "one slot" : `all ${day.slots.length} slots`},
+          change
+        </summary>
+        <fieldset className="mt-2 grid gap-y-1">
+          <legend className="sr-only">What is run</legend>
+          {day.slots.map((slot) => (
+            <label key={slot.id} className="flex min-h-8 items-center gap-2">
+              <input
+                type="checkbox"
+                name="slot"
+                value={`${dayKey(day)}/${slot.id}`}
+                defaultChecked
+                className={tick}
+              />
+              {slot.name} <span className="text-muted">{SECTION_NAMES[slot.section]}</span>
+            </label>
+          ))}
+        </fieldset>
+      </details>
+    </>
   );
 }

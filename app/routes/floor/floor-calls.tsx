@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import type { EntryBody, LogEntry } from "../../../core/floor/entries";
 import { decidedCall } from "../../../core/floor/lifter-state";
@@ -7,7 +8,7 @@ import { CallCard, type Decide } from "../../ui/calls";
 import { say } from "../../ui/said";
 import { useUnit } from "../../ui/unit";
 
-/** All waiting calls of a floor; keys 1 to 9 take the one with that number. */
+/** All waiting calls of a floor; arrows choose one, `t`, `c` and `d` decide it. */
 export function FloorCalls({
   floor,
   append,
@@ -19,14 +20,20 @@ export function FloorCalls({
   const decide: Decide = (call, decision, action, reason) => {
     const entry = append(decidedCall(call, decision, action, reason));
     const done = { take: "taken", change: "changed", decline: "declined" }[decision];
-    say(`${call.athleteName.split(" ")[0]}: ${readIn(call.proposal, unit)}, ${done}.`, {
+    say(`${call.callName}: ${readIn(call.proposal, unit)}, ${done}.`, {
       label: "Undo",
       run: () => append({ kind: "void" }, [entry.id]),
     });
   };
-  useHotkeys("1,2,3,4,5,6,7,8,9", (event) => {
-    const call = floor.calls[Number(event.key) - 1];
-    if (call) decide(call, "take", call.action, "");
+  const [at, setAt] = useState(0);
+  const chosen = Math.min(at, floor.calls.length - 1);
+  const step = (by: number) => setAt(Math.max(0, Math.min(floor.calls.length - 1, chosen + by)));
+  const inFigures = () => document.activeElement?.closest("[data-figures]") != null;
+  useHotkeys("ArrowDown,ArrowUp", (event) => {
+    if (floor.calls.length > 1 && !inFigures()) {
+      event.preventDefault();
+      step(event.key === "ArrowDown" ? 1 : -1);
+    }
   });
   if (floor.calls.length === 0) {
     return (
@@ -38,14 +45,12 @@ export function FloorCalls({
   return (
     <ol className="mt-2">
       {floor.calls.map((call, i) => (
-        <li key={`${call.athleteId}${call.setKey}`} className="border-t border-rule py-2">
-          <CallCard
-            call={call}
-            keyHint={i < 9 ? String(i + 1) : undefined}
-            decide={decide}
-            unit={unit}
-            named
-          />
+        <li
+          key={`${call.athleteId}${call.slotId}${call.setKey}`}
+          aria-current={i === chosen ? "true" : undefined}
+          className={`border-t border-rule py-2 ${i === chosen && floor.calls.length > 1 ? "border-l-[3px] border-l-accent pl-2" : ""}`}
+        >
+          <CallCard call={call} keys={i === chosen} decide={decide} unit={unit} named />
         </li>
       ))}
     </ol>

@@ -16,13 +16,13 @@ import { mayWrite } from "../../platform/rights";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
+import { PairingRow } from "../../ui/pairing/pairing-row";
 import { SideTable } from "../../ui/side-table";
 import { Figures } from "../../ui/working";
 import { finishSession } from "../../workflows/floor/end-session.server";
 import { readPairing } from "../../workflows/floor/pairing.server";
 import type { Route } from "./+types/pairing";
 import { LogLine } from "./log-line";
-import { PairingRow } from "./pairing-row";
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: `${loaderData?.title ?? "Pairing"} · Sprezza` }];

@@ -37,22 +37,47 @@ export function SessionEnded({ sessionId, fixed }: { sessionId: string; fixed: b
   );
 }
 
-/** Everybody at this rack is through. */
-export function Finished({ sessionId, fixed }: { sessionId: string; fixed: boolean }) {
-  useNextSession(fixed, sessionId);
+/** Everybody at this station is through with what is on the screen. */
+export function Finished({
+  sessionId,
+  fixed,
+  next,
+  more,
+}: {
+  sessionId: string;
+  fixed: boolean;
+  /** What else is to be done here. */
+  next: { name: string; go: () => void } | undefined;
+  more?: () => void;
+}) {
+  useNextSession(fixed && !next, sessionId);
   return (
     <div className="m-auto max-w-md">
-      <h1 className="text-[40px]">All sets at this rack are done</h1>
+      <h1 className="text-[40px]">
+        {next ? "All sets of this are done" : "All sets at this rack are done"}
+      </h1>
       <p className="mt-2 text-muted">
-        Strip the bar, put the plates away. What was logged is in the review.
+        {next
+          ? "Everybody here is through with it."
+          : "Strip the bar, put the plates away. What was logged is in the review."}
       </p>
-      {fixed ? null : (
-        <p className="mt-4">
+      <p className="mt-4 flex flex-wrap gap-3">
+        {next ? (
+          <button type="button" className={`${BIG} btn-primary`} onClick={next.go}>
+            Go on: {next.name}
+          </button>
+        ) : null}
+        {more ? (
+          <button type="button" className={BIG} onClick={more}>
+            More
+          </button>
+        ) : null}
+        {fixed || next ? null : (
           <Link className={BIG} to={`/review/${sessionId}`}>
             Open the review
           </Link>
-        </p>
-      )}
+        )}
+      </p>
     </div>
   );
 }

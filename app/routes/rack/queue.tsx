@@ -33,7 +33,7 @@ export function Queue({
           <li key={one.lifter.athleteId} className="border-b border-rule py-2">
             <p className="flex items-baseline justify-between gap-2">
               <span className="text-[20px] font-bold">
-                {one.lifter.name.split(" ")[0]}{" "}
+                {one.callName}{" "}
                 <span className="text-[17px] font-normal">
                   {set?.loadKg === undefined
                     ? ""

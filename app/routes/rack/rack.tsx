@@ -1,30 +1,29 @@
 import { useMemo } from "react";
 import type { ShouldRevalidateFunctionArgs } from "react-router";
-import { liftsOf } from "../../../core/floor/frozen";
 import { pack, unpack } from "../../forms/json";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
-import { readRack } from "../../workflows/floor/read-session.server";
+import { readStation } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/rack";
-import { RackScreen } from "./rack-screen";
+import { StationScreen } from "./station-screen";
 
 export const handle = { theme: "cellar" as const };
 
 export function meta({ loaderData }: Route.MetaArgs) {
-  return [{ title: `Rack ${loaderData?.name ?? ""} · Sprezza` }];
+  return [{ title: `${loaderData?.name ?? "Station"} · Sprezza` }];
 }
 
 export async function loader({ context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
-  const result = await readRack(principal, params.sessionId, params.rackId);
+  const result = await readStation(principal, params.sessionId, params.rackId);
   if (!result.ok) throw notThere(result);
   const { frozen, entries, sensors, noSensor, names, sessionId, status } = result.value;
   return {
     sessionId,
     rackId: params.rackId,
     status,
-    name: liftsOf(frozen)[0]?.racks[0]?.name,
+    name: result.value.name,
     log: pack({ frozen, entries, sensors, noSensor, names }),
     serverNowMs: now().getTime(),
     fixed: principal.kind === "rack",
@@ -42,9 +41,10 @@ export default function Rack({ loaderData }: Route.ComponentProps) {
   const { sessionId, rackId, serverNowMs, status, fixed } = loaderData;
   const packed = useMemo(() => unpack(loaderData.log), [loaderData.log]);
   return (
-    <RackScreen
+    <StationScreen
       key={`${sessionId}/${rackId}`}
       sessionId={sessionId}
+      stationId={rackId}
       {...packed}
       serverNowMs={serverNowMs}
       ended={status === "ended"}

@@ -1,6 +1,13 @@
-import type { EntryBody, PainPlace, SetAddress } from "../../../core/floor/entries";
+import {
+  type EntryBody,
+  type PainPlace,
+  rampNumber,
+  type SetAddress,
+} from "../../../core/floor/entries";
+import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
 import type { FloorState } from "../../../core/floor/state";
+import type { Eye } from "../../../core/liverules/eye";
 import { FAILED_REP } from "../../../core/liverules/failed-rep";
 import type { StopRule } from "../../../core/liverules/rep";
 
@@ -71,18 +78,58 @@ export class SetRunner {
     this.#finish(at, "hand");
   }
 
+  /**
+   * So many reps were done, seen and not measured, and the set is over; with how fast it looked
+   * where somebody said so. What was logged of it before counts among them.
+   *
+   * @returns whether it was still open and has a load
+   */
+  countReps(at: SetAddress, reps: number, eye: Eye | undefined): boolean {
+    const set = this.setAt(at);
+    if (this.#log.view().ended || set?.loadKg === undefined) return false;
+    if (set.stage === "done" || set.stage === "dropped") return false;
+    const counted = set.reps.filter((rep) => rep.outcome === "counted").length;
+    const first = Math.max(0, ...set.reps.map((rep) => rep.number)) + 1;
+    for (let i = 0; i < reps - counted; i++)
+      this.#log.append({ kind: "rep", ...at, rep: first + i, outcome: "counted", source: "eye" });
+    return this.#finish(at, reps >= set.prescription.reps ? "cap" : "hand", eye);
+  }
+
+  /** What is on the bar for a set that is not done. */
+  putOn(at: SetAddress, loadKg: number): void {
+    const stage = this.setAt(at)?.stage;
+    if (this.#log.view().ended || (stage !== "to-come" && stage !== "running")) return;
+    this.#log.append({ kind: "set-load", ...at, loadKg });
+  }
+
+  /** A word on the set or the lifter that no rule asks for. */
+  say(
+    body: Extract<EntryBody, { kind: "later" | "skip" | "rehearsed" | "bounce" | "move" | "off" }>,
+  ): void {
+    if (!this.#log.view().ended) this.#log.append(body);
+  }
+
   setAt(at: SetAddress): SetState | undefined {
+    const lifter = this.#lifterAt(at);
+    if (rampNumber(at.setKey) === undefined)
+      return lifter?.sets.find((one) => one.prescription.key === at.setKey);
+    // One on the way up is not known before something was logged of it.
+    return [...(lifter?.ramp ?? []), ...(lifter ? [lifter.rampNext] : [])].find(
+      (one) => one.prescription.key === at.setKey,
+    );
+  }
+
+  #lifterAt(at: SetAddress): LifterState | undefined {
     for (const rack of this.#log.view().floor.racks) {
       if (rack.slot.slotId !== at.slotId) continue;
       const lifter = rack.lifters.find((one) => one.lifter.athleteId === at.athleteId);
-      const set = lifter?.sets.find((one) => one.prescription.key === at.setKey);
-      if (set) return set;
+      if (lifter) return lifter;
     }
     return undefined;
   }
 
   /** @returns whether it was still open */
-  #finish(at: SetAddress, endedBy: StopRule | "hand"): boolean {
+  #finish(at: SetAddress, endedBy: StopRule | "hand", eye?: Eye): boolean {
     const set = this.setAt(at);
     if (this.#log.view().ended || set?.loadKg === undefined) return false;
     if (set.stage === "done" || set.stage === "dropped") return false;
@@ -92,6 +139,7 @@ export class SetRunner {
       loadKg: set.loadKg,
       endedBy,
       cut: set.reps.filter((rep) => rep.outcome === "counted").length < set.prescription.reps,
+      ...(eye ? { eye } : {}),
     });
     return true;
   }

@@ -1,5 +1,6 @@
 import { plateChange } from "../../../core/barload/load";
 import { boxRepWords } from "../../../core/boxsquat/stops";
+import { rampNumber } from "../../../core/floor/entries";
 import type { FrozenLift } from "../../../core/floor/frozen";
 import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
@@ -20,12 +21,14 @@ export function Head({
   total: number;
 }) {
   const { prescription } = set;
+  const onWayUp = rampNumber(prescription.key) !== undefined;
   return (
     <>
       <h1 className="flex flex-wrap items-baseline gap-x-4 text-[46px] leading-none font-bold">
-        {lifter.lifter.name.split(" ")[0]}{" "}
+        {lifter.callName}{" "}
         <span className="text-[22px] font-normal text-muted">
-          set {prescription.number} of {total} · {prescription.reps} reps
+          {onWayUp ? `warm-up ${prescription.number}` : `set ${prescription.number} of ${total}`} ·{" "}
+          {prescription.reps} reps
           {prescription.cycleItem ? ` · ${prescription.cycleItem} grip` : ""}
         </span>
       </h1>
@@ -47,17 +50,11 @@ export function Load({
 }: {
   lifter: LifterState;
   set: SetState;
-  onBar: { athleteName: string; side: Mass[] } | undefined;
+  onBar: { callName: string; side: Mass[] } | undefined;
   rested: number | undefined;
   restWanted: number;
 }) {
-  if (set.loadKg === undefined) {
-    return (
-      <p className="my-4 border-l-[3px] border-accent pl-3 text-[20px]">
-        {set.prescription.loadReason}
-      </p>
-    );
-  }
+  if (set.loadKg === undefined) return null;
   const { unit } = lifter.lifter;
   const change = onBar ? plateChange(onBar.side, set.side) : undefined;
   const short = rested !== undefined && isShortRest(rested, restWanted);
@@ -71,7 +68,7 @@ export function Load({
         <div className="min-w-0 text-[20px]">
           {change ? (
             <>
-              <p className="text-muted">from {onBar?.athleteName.split(" ")[0]}'s bar, each side</p>
+              <p className="text-muted">from {onBar?.callName}'s bar, each side</p>
               <p className="text-[22px] leading-tight font-bold" data-testid="change">
                 {changeWords(change)}
               </p>

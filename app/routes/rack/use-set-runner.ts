@@ -3,6 +3,7 @@ import type { PainPlace, SetAddress } from "../../../core/floor/entries";
 import type { LiftOnFloor } from "../../../core/floor/frozen";
 import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
+import type { Eye } from "../../../core/liverules/eye";
 import { seedFromText } from "../../../core/numeric/random";
 import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
 import { type MeasuredRep, PROCESSING_VERSION } from "../../../core/velocity/stream";
@@ -118,6 +119,13 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
       runner.end(at);
       rest();
     },
+    /** Reps that were seen and not measured: the set is over. */
+    countReps(at: SetAddress, reps: number, eye?: Eye) {
+      runner.countReps(at, reps, eye);
+      rest();
+    },
+    putOn: (at: SetAddress, loadKg: number) => runner.putOn(at, loadKg),
+    say: (body: Parameters<SetRunner["say"]>[0]) => runner.say(body),
   };
 }
 

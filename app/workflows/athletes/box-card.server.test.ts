@@ -50,8 +50,7 @@ beforeAll(async () => {
   await finishSession(coach, team.sessionId);
   const present = [team.athleteId];
   const started = await startSession(coach, {
-    planId: team.planId,
-    week: 2,
+    days: [{ planId: team.planId, week: 2 }],
     present,
     asDraft: true,
   });

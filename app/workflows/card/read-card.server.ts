@@ -1,5 +1,5 @@
 import { checkPlan, refusedInSlot } from "../../../core/checks/plan";
-import { liftsOf } from "../../../core/floor/frozen";
+import { isOfPlan, liftsOf } from "../../../core/floor/frozen";
 import {
   type Block,
   dateOf,
@@ -141,7 +141,9 @@ async function pairingsOnCard(
 
 /** An athlete's sets as they were settled for a rack, by slot, where the day is on the floor. */
 async function onRacks(tx: TeamTransaction, planId: string, week: number, athleteId: string) {
-  const sessions = (await sessionsOfPlan(tx, planId)).filter((one) => one.week === week);
+  const sessions = (await sessionsOfPlan(tx, planId)).filter((one) =>
+    one.parts.some((part) => part.planId === planId && part.week === week),
+  );
   const frozen = await frozenById(
     tx,
     sessions.map((one) => one.id),
@@ -149,10 +151,11 @@ async function onRacks(tx: TeamTransaction, planId: string, week: number, athlet
   const found = new Map<string, { rack: string; sets: SetPrescription[]; setup: string[] }>();
   for (const session of frozen.values()) {
     for (const lift of liftsOf(session)) {
+      const slotId = lift.from?.slotId ?? lift.slotId;
+      if (!isOfPlan(lift, { planId, week, slotId })) continue;
       for (const rack of lift.racks) {
         const own = rack.lifters.find((one) => one.athleteId === athleteId);
-        if (own)
-          found.set(lift.slotId, { rack: rack.name, sets: own.sets, setup: own.setup ?? [] });
+        if (own) found.set(slotId, { rack: rack.name, sets: own.sets, setup: own.setup ?? [] });
       }
     }
   }

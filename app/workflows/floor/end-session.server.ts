@@ -1,5 +1,4 @@
 import { uuidv7 } from "uuidv7";
-import { liftsOf } from "../../../core/floor/frozen";
 import {
   addSessionChange,
   endSession,
@@ -99,10 +98,8 @@ async function rackInUse(
   );
   if (roomId === null || others.length === 0) return undefined;
   const frozen = await frozenById(tx, [sessionId, ...others.map((other) => other.id)]);
-  const racks = (id: string) => {
-    const session = frozen.get(id);
-    return session ? liftsOf(session).flatMap((slot) => slot.racks) : [];
-  };
-  const taken = new Set(others.flatMap((other) => racks(other.id).map((rack) => rack.id)));
-  return racks(sessionId).find((rack) => taken.has(rack.id))?.name;
+  const stations = (id: string) => frozen.get(id)?.stations ?? [];
+  const taken = new Set(others.flatMap((other) => stations(other.id).map((one) => one.id)));
+  const racks = stations(sessionId).filter((one) => one.kind === "rack");
+  return racks.find((rack) => taken.has(rack.id))?.name;
 }

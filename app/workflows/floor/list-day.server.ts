@@ -2,31 +2,49 @@ import {
   type Block,
   dateOf,
   daysOf,
+  exerciseIn,
   isIn,
   lastDate,
+  pairingsOf,
+  pairingWeek,
+  type SectionKind,
   slotsOf,
   slotWeek,
+  TEMPLATE_ORDER,
 } from "../../../core/plan/block";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
+import { listComplexes } from "../../../db/queries/contrast.server";
+import { listExercises } from "../../../db/queries/library.server";
 import { listPlans, newestVersions, type PlanRow } from "../../../db/queries/plans.server";
-import { listSessions, type SessionHead } from "../../../db/queries/sessions.server";
+import {
+  listSessions,
+  type PlanSession,
+  type SessionHead,
+} from "../../../db/queries/sessions.server";
 import { isFor, listAthletes } from "../../../db/queries/squads.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 
-/** One lift of a plan on its date. */
+/** A slot or a pairing of a day that is not on the floor yet. */
+export interface PlannedSlot {
+  id: string;
+  section: SectionKind;
+  name: string;
+}
+
+/** One day of a plan on its date, with what of it is still to be done. */
 export interface PlannedDay {
   planId: string;
   planName: string;
   squadName: string;
+  roomId: string;
   roomName: string;
-  slotId: string;
-  liftName: string;
+  dayId: string;
   week: number;
   weeks: number;
   date: LocalDate;
-  session: { id: string; status: "running" | "ended" } | undefined;
+  slots: PlannedSlot[];
   /** Athletes see it; else a coach runs it as a draft. */
   published: boolean;
   athletes: Array<{ id: string; name: string }>;
@@ -56,12 +74,14 @@ export function listDay(principal: Principal): Promise<Day> {
       tx,
       plans.map((row) => row.plan.id),
     );
+    const names = await workNames(tx);
+    const begun = begunIn(sessions);
     const days = plans.flatMap((row) => {
       const version = versions.get(row.plan.id);
       const block = version?.block ?? row.plan.block;
       const today = localDate(row.zone);
       const here = athletes.filter((athlete) => isFor(row.plan, athlete));
-      return plannedDays(row, block, sessions).map((day) => ({
+      return plannedDays(row, block, names, begun).map((day) => ({
         ...day,
         today,
         published: version !== undefined,
@@ -70,13 +90,9 @@ export function listDay(principal: Principal): Promise<Day> {
           .map(({ id, name }) => ({ id, name })),
       }));
     });
-    const open = days.filter((day) => day.session === undefined);
     return {
-      today: days.filter(
-        (day) =>
-          day.date === day.today && (day.session === undefined || day.session.status === "running"),
-      ),
-      coming: open
+      today: days.filter((day) => day.date === day.today),
+      coming: days
         .filter((day) => {
           const away = daysBetween(day.today, day.date);
           return away !== 0 && away >= -MISSED_DAYS && away <= COMING_DAYS;
@@ -88,37 +104,71 @@ export function listDay(principal: Principal): Promise<Day> {
   });
 }
 
-/** The lifts of every day of a plan that can be put on the floor. */
+/** Slots of plans' weeks that are on the floor or were, "plan/week/slot". */
+function begunIn(sessions: readonly PlanSession[]): ReadonlySet<string> {
+  return new Set(
+    sessions.flatMap((session) =>
+      session.parts.map((part) => `${part.planId}/${part.week}/${part.slotId}`),
+    ),
+  );
+}
+
+interface WorkNames {
+  exercise: ReadonlyMap<string, string>;
+  complex: ReadonlyMap<string, string>;
+}
+
+async function workNames(tx: Parameters<typeof listExercises>[0]): Promise<WorkNames> {
+  const [{ rows }, complexes] = [await listExercises(tx), await listComplexes(tx)];
+  return {
+    exercise: new Map(rows.map((one) => [one.id, one.name])),
+    complex: new Map(complexes.map((one) => [one.lineageId, one.complex.name])),
+  };
+}
+
+/** The days of a plan with what of them can be put on the floor. */
 function plannedDays(
   row: PlanRow,
   block: Block,
-  sessions: SessionHead[],
-): Omit<PlannedDay, "athletes" | "published">[] {
+  names: WorkNames,
+  begun: ReadonlySet<string>,
+): Array<Omit<PlannedDay, "athletes" | "published">> {
+  const order = TEMPLATE_ORDER[block.template];
   return daysOf(block).flatMap((day) =>
-    slotsOf(block, day.id).flatMap((slot) => {
-      const { work } = slot;
-      const variant = row.variants.find((one) => work.kind === "lift" && one.id === work.variantId);
-      if (!variant) return [];
-      return Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
+    Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {
+      const lifted = slotsOf(block, day.id).flatMap((slot): PlannedSlot[] => {
         if ((slotWeek(block, slot, week)?.sets.length ?? 0) === 0) return [];
-        const session = sessions.find(
-          (one) => one.planId === row.plan.id && one.week === week && one.slotId === slot.id,
-        );
-        return [
-          {
-            planId: row.plan.id,
-            planName: block.name,
-            squadName: row.squadName,
-            roomName: row.roomName,
-            slotId: slot.id,
-            liftName: variant.name,
-            week,
-            weeks: block.weeks,
-            date: dateOf(block, week, day),
-            session: session && { id: session.id, status: session.status },
-          },
-        ];
+        const { work } = slot;
+        const name =
+          work.kind === "lift"
+            ? row.variants.find((one) => one.id === work.variantId)?.name
+            : names.exercise.get(exerciseIn(block, slot, week) ?? "");
+        return name === undefined ? [] : [{ id: slot.id, section: slot.section, name }];
       });
+      const paired = pairingsOf(block, day.id).flatMap((pairing): PlannedSlot[] => {
+        const name = names.complex.get(pairing.complexId);
+        return pairingWeek(block, pairing, week) === undefined || name === undefined
+          ? []
+          : [{ id: pairing.id, section: "power", name }];
+      });
+      const slots = [...lifted, ...paired]
+        .filter((slot) => !begun.has(`${row.plan.id}/${week}/${slot.id}`))
+        .sort((a, b) => order.indexOf(a.section) - order.indexOf(b.section));
+      if (slots.length === 0) return [];
+      return [
+        {
+          planId: row.plan.id,
+          planName: block.name,
+          squadName: row.squadName,
+          roomId: row.plan.roomId,
+          roomName: row.roomName,
+          dayId: day.id,
+          week,
+          weeks: block.weeks,
+          date: dateOf(block, week, day),
+          slots,
+        },
+      ];
     }),
   );
 }

@@ -1,5 +1,5 @@
 import type { EntryBody } from "../../../core/floor/entries";
-import { liftsOf } from "../../../core/floor/frozen";
+import { absentOf, peopleOf, slotName } from "../../../core/floor/frozen";
 import { addLimit, liftLimit } from "../../../db/queries/person.server";
 import { frozenOf } from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -27,7 +27,6 @@ export async function keepPains(
   if (flagged.length === 0) return;
   const session = await frozenOf(tx, sessionId);
   if (!session) return;
-  const slots = liftsOf(session.frozen);
   for (const { id, body, principal } of flagged) {
     if (body.kind === "pain-over") {
       const on = localDate(session.frozen.zone, at);
@@ -35,20 +34,20 @@ export async function keepPains(
       continue;
     }
     if (body.kind !== "pain") continue;
-    const slot = slots.find((one) => one.slotId === body.slotId);
-    const isIn = slot?.racks.some((rack) =>
-      rack.lifters.some((lifter) => lifter.athleteId === body.athleteId),
-    );
-    if (!slot || !isIn) continue;
+    const slot = session.frozen.slots.find((one) => one.slotId === body.slotId);
+    const doesIt =
+      slot &&
+      [...peopleOf(slot), ...absentOf(slot)].some((one) => one.athleteId === body.athleteId);
+    if (!slot || !doesIt) continue;
     const entered = { enteredBy: principal.name, enteredAt: at };
     await addLimit(
       tx,
       {
         id,
         athleteId: body.athleteId,
-        instruction: `Held by coach: no heavier on ${slot.liftName.toLowerCase()}.`,
+        instruction: `Held by coach: no heavier on ${slotName(slot).toLowerCase()}.`,
         refuses: ["max-test", "heavy-single"],
-        lift: slot.lift,
+        ...(slot.kind === "lift" ? { lift: slot.lift } : {}),
         ...entered,
       },
       {

@@ -1,6 +1,5 @@
 import type { LogEntry } from "../../../core/floor/entries";
 import { type FrozenSession, liftsOf, shareOfStation } from "../../../core/floor/frozen";
-import { FloorFold } from "../../../core/floor/state";
 import { sensorAtRack } from "../../../db/queries/gear.server";
 import { variantById } from "../../../db/queries/maxes.server";
 import { authorNames } from "../../../db/queries/people.server";
@@ -65,11 +64,13 @@ async function leftOutOf(tx: TeamTransaction, frozen: FrozenSession) {
   });
 }
 
-export interface RackOnFloor extends SessionOnFloor {
-  rackId: string;
-  /** Where each athlete's frames come from, where there is a sensor. */
+export interface StationOnFloor extends SessionOnFloor {
+  stationId: string;
+  /** "Rack 3", or a place's name. */
+  name: string;
+  /** By slot and athlete, where each one's frames come from, where there is a sensor. */
   sensors: Record<string, SensorSource>;
-  /** Why the rack measures nothing by itself; undefined where it does. */
+  /** Why the station measures nothing by itself; undefined where it does. */
   noSensor: string | undefined;
 }
 
@@ -90,47 +91,35 @@ function mayKnow(principal: Principal, session: { roomId: string | null }): bool
   return principal.kind !== "rack" || session.roomId === principal.roomId;
 }
 
-/** The entries that a share of a session can show: of its athletes, and what takes them back. */
-function ofShare(frozen: FrozenSession, entries: LogEntry[]): LogEntry[] {
-  const fold = new FloorFold(frozen).add(entries);
-  const strangers = new Set(fold.state().setAside.map((one) => one.entryId));
-  return entries.filter((entry) => !strangers.has(entry.id));
-}
-
-/** One rack's share of a session, small enough for its tablet. */
-export function readRack(
+/** One station of a session, small enough for its tablet. */
+export function readStation(
   principal: Principal,
   sessionId: string,
-  rackId: string,
-): Promise<Outcome<RackOnFloor>> {
+  stationId: string,
+): Promise<Outcome<StationOnFloor>> {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, sessionId);
-    const station = row?.frozen.stations.find((one) => one.id === rackId);
-    if (!row || station?.kind !== "rack" || !mayKnow(principal, row)) {
+    const station = row?.frozen.stations.find((one) => one.id === stationId);
+    if (!row || !station || !mayKnow(principal, row)) {
       return failed("no-rack", GONE);
     }
-    const frozen = shareOfStation(row.frozen);
-    const ids = liftsOf(frozen).flatMap((slot) =>
-      slot.racks.flatMap((rack) => rack.lifters.map((lifter) => lifter.athleteId)),
-    );
-    const plan = row.planId === null ? undefined : await planById(tx, row.planId);
-    const work = plan?.plan.block.slots[row.slotId]?.work;
-    const variantId = work?.kind === "lift" ? work.variantId : undefined;
     // A session keeps the rack's number: a rack that was drawn anew since has its sensor too.
-    const sensor = row.roomId
-      ? await sensorAtRack(tx, row.roomId, Number(station.name))
-      : undefined;
+    const sensor =
+      station.kind === "rack" && row.roomId
+        ? await sensorAtRack(tx, row.roomId, Number(station.name))
+        : undefined;
     return done({
       sessionId,
-      rackId,
+      stationId,
+      name: station.kind === "rack" ? `Rack ${station.name}` : station.name,
       status: row.status,
-      frozen,
-      entries: ofShare(frozen, await entriesAfter(tx, sessionId, 0)),
+      frozen: shareOfStation(row.frozen),
+      entries: await entriesAfter(tx, sessionId, 0),
       names: await authorNames(tx),
-      noSensor: noSensorWords(sensor),
+      noSensor: station.kind === "rack" ? noSensorWords(sensor) : undefined,
       sensors:
-        sensor?.by === "simulated" && variantId !== undefined
-          ? await simulated(tx, { sessionId, variantId, ids, rateHz: sensor.rateHz })
+        sensor?.by === "simulated"
+          ? await simulatedAt(tx, row, { sessionId, stationId, rateHz: sensor.rateHz })
           : {},
     });
   });
@@ -143,6 +132,28 @@ function noSensorWords(sensor: { by: string; name: string } | undefined): string
   return sensor.by === "simulated"
     ? undefined
     : `${sensor.name} (${sensor.by}) sends nothing to Sprezza yet: type the speeds that it shows.`;
+}
+
+/** The simulated sensor's lifters of every lift at a rack, by "slot/athlete". */
+async function simulatedAt(
+  tx: TeamTransaction,
+  row: { frozen: FrozenSession; planId: string | null; slotId: string },
+  of: { sessionId: string; stationId: string; rateHz: number },
+): Promise<Record<string, SensorSource>> {
+  const plan = row.planId === null ? undefined : await planById(tx, row.planId);
+  const work = plan?.plan.block.slots[row.slotId]?.work;
+  const found: Array<[string, SensorSource]> = [];
+  for (const slot of liftsOf(row.frozen)) {
+    // Sessions from before a slot named its variant had one slot: the plan's.
+    const variantId = slot.variantId ?? (work?.kind === "lift" ? work.variantId : undefined);
+    const rack = slot.racks.find((one) => one.id === of.stationId);
+    if (variantId === undefined || !rack) continue;
+    const ids = rack.lifters.map((lifter) => lifter.athleteId);
+    const sources = await simulated(tx, { ...of, variantId, ids });
+    for (const [id, source] of Object.entries(sources))
+      found.push([`${slot.slotId}/${id}`, source]);
+  }
+  return Object.fromEntries(found);
 }
 
 /** The simulated sensor's lifters: as measured where somebody was, else a stand-in by the max. */

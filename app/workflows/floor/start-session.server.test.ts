@@ -61,8 +61,7 @@ it("a session freezes the number of the published version, however often the pla
   await rename("Six, not published");
 
   const started = await startSession(coach, {
-    planId: team.planId,
-    week: 2,
+    days: [{ planId: team.planId, week: 2 }],
     present: [team.athleteId],
   });
   if (!started.ok) throw new Error(started.message);
@@ -120,8 +119,7 @@ describe("a plan that is not published, and who is refused in it", () => {
     });
   const start = (over: { week?: number; asDraft?: boolean } = {}) =>
     startSession(theirs, {
-      planId: young.planId,
-      week: over.week ?? 2,
+      days: [{ planId: young.planId, week: over.week ?? 2 }],
       present: [young.athleteId],
       asDraft: over.asDraft ?? false,
     });
@@ -159,8 +157,7 @@ describe("a plan that is not published, and who is refused in it", () => {
     const assistant = { ...theirs, role: "assistant" } as Principal;
     expect(
       await startSession(assistant, {
-        planId: young.planId,
-        week: 2,
+        days: [{ planId: young.planId, week: 2 }],
         present: [young.athleteId],
         asDraft: true,
       }),

@@ -1,138 +1,101 @@
 import { uuidv7 } from "uuidv7";
 import type { PlanCheck } from "../../../core/checks/input";
-import { checkPlan, openChecks, refusedInSlot } from "../../../core/checks/plan";
-import { BREATHING_NAMES } from "../../../core/checks/school";
-import { freezeSession, type LifterSetup } from "../../../core/floor/freeze";
-import { barFits, noBarWords } from "../../../core/gear/bars";
-import { isIn, leadSlot, slotWeek, withAnswersOf } from "../../../core/plan/block";
-import { racksWithHang, roomById } from "../../../db/queries/gear.server";
+import { checkPlan, openChecks } from "../../../core/checks/plan";
+import { type DayPart, freezeDay, sessionTitle } from "../../../core/floor/freeze";
+import { leadSlot } from "../../../core/plan/block";
 import { coachValues, ensurePlanLibrary } from "../../../db/queries/plan-library.server";
-import { newestVersion, planById } from "../../../db/queries/plans.server";
-import { frozenById, insertSession, runningSessions } from "../../../db/queries/sessions.server";
-import { listAthletes } from "../../../db/queries/squads.server";
-import type { TeamTransaction } from "../../../db/team.server";
+import { type PlanRow, planById } from "../../../db/queries/plans.server";
+import { insertSession } from "../../../db/queries/sessions.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { rackSetups } from "../lifters/box-seat.server";
 import { checkInput } from "../lifters/plan-checks.server";
-import { planLifters, sessionPlan, slotOverrides } from "../lifters/plan-lifters.server";
+import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import { readerUnit } from "../lifters/reader-unit.server";
+import { openPlanDay, type PlanDay, partsOfDay } from "./day-parts.server";
+import { freeStations, type RoomStations, sharesOf } from "./free-stations.server";
+
+/** A day of a plan, or some of its slots. */
+export interface DayAsked {
+  planId: string;
+  week: number;
+  /** Slots and pairings of it; the whole day of the plan's lead lift where left out. */
+  slotIds?: string[] | undefined;
+}
 
 /**
- * Puts one week of a plan on the floor: as it was published, or as a draft by a coach who has seen
- * its checks. An open refusal is lifted by neither: whom it names is left out, and one of the slot
- * itself stops the start.
+ * Puts a day on the floor: one plan's or several plans' of one room, as they were published, or as
+ * drafts by a coach who has seen their checks. An open refusal is lifted by neither: whom it names
+ * is left out of that slot, and one of a slot itself stops the start.
  */
 export function startSession(
   principal: Principal,
   input: {
-    planId: string;
-    week: number;
-    slotId?: string | undefined;
+    days: readonly DayAsked[];
     present: string[];
-    /** The checks were seen, and the plan is to be run before it is published. */
+    /** The checks were seen, and what was never published is to be run as a draft. */
     asDraft?: boolean;
   },
 ): Promise<Outcome<{ sessionId: string }>> {
   return inTeamOnce(principal, async (tx) => {
     await ensurePlanLibrary(tx);
-    const row = await planById(tx, input.planId);
-    if (!row) return failed("no-plan", "This plan is no longer there. Open the plan list.");
-    const room = await roomById(tx, row.plan.roomId);
-    // What was published is done; before the first publication the plan as it stands, as a draft.
-    const published = await newestVersion(tx, row.plan.id);
-    const { block } = published ?? row.plan;
-    const slotId = input.slotId ?? leadSlot(block)?.id ?? "";
-    const slot = block.slots[slotId];
-    const planRoom = await blockRoom(tx, row, await readerUnit(tx, principal));
-    const settings = planRoom?.settings ?? {};
-    const week = slot && slotWeek(block, slot, input.week, settings);
-    const plan = week && sessionPlan(row, slotId, block, week, published?.number ?? 0);
-    if (!plan || !week || week.sets.length === 0 || !room || !planRoom) {
-      return failed("no-week", "This plan has no such week, or nothing to lift in it.");
-    }
+    const unit = await readerUnit(tx, principal);
     const at = now();
-    const date = localDate(room.zone, at);
-
-    const variant = row.variants.find((one) => one.id === plan.variant.id);
-    const all = await racksWithHang(tx, room.id, date);
-    const fitting = all.filter((rack) => barFits(variant?.bar ?? "", rack.bar));
-    if (all.length > 0 && fitting.length === 0) {
-      return failed("no-bar", noBarWords(variant?.bar ?? "", room.name));
+    const days: PlanDay[] = [];
+    for (const asked of input.days) {
+      const opened = await openPlanDay(tx, asked, { unit, present: input.present, at });
+      if (!opened.ok) return opened;
+      days.push(opened.value);
     }
-    const racks = await notInUse(tx, room.id, fitting);
-    if (racks.length === 0) {
-      return failed(
-        "no-rack",
-        `Every rack in ${room.name} is in use. End the running session first.`,
-      );
+    const [lead] = days;
+    if (!lead) return failed("no-week", "Nothing was chosen. Tick a day, then start.");
+    const { room } = lead;
+    if (days.some((day) => day.room.id !== room.id)) {
+      return failed("two-rooms", "These days are in different rooms. Start each in its own.");
     }
-    const here = (await listAthletes(tx, row.plan)).filter(
-      (person) => input.present.includes(person.id) && isIn(block, person.id, date),
-    );
-    const present = await planLifters(tx, row, block, date, here, [slot], true);
-    if (present.length === 0) {
-      return failed("nobody", "Nobody is ticked as here. Tick who is, then start.");
-    }
-    const answered = withAnswersOf(block, row.plan.block);
-    const ofBlock = { ...row, plan: { ...row.plan, block: answered } };
-    const checked = await checkInput(tx, ofBlock, present, planRoom, date);
-    const checks = checkPlan(checked);
-    const { stops, leftOut } = refusedInSlot(answered, checks, slotId);
-    if (stops[0]) {
-      return failed(
-        "refused",
-        `Not started: a check of this plan is refused. ${stops[0].text} Change it, or answer it with a reason in the plan's checks.`,
-      );
-    }
-    const athletes = present.filter((one) => !leftOut.has(one.id));
-    if (athletes.length === 0) {
-      return failed(
-        "all-refused",
-        `Not started: everybody here is refused. ${[...leftOut.values()][0]?.text ?? ""} Answer it with a reason in the plan's checks, or give them another slot.`,
-      );
-    }
-    if (!published && !mayRunDrafts(principal)) {
+    const drafts = days.some((day) => !day.published);
+    if (drafts && !mayRunDrafts(principal)) {
       return failed("coach-first", "This plan was never published. A coach publishes it first.");
     }
-    if (!published && !input.asDraft) {
+    const stations = await freeStations(tx, room);
+    const values = await coachValues(tx);
+    const parts: DayPart[] = [];
+    for (const [i, racks] of sharesOf(stations.racks, days).entries()) {
+      const day = days[i] as PlanDay;
+      const settled = await partsOfDay(tx, day, { ...stations, racks } satisfies RoomStations, {
+        values,
+        /** One plan's slots keep their own names. */
+        prefix: days.length > 1 ? `${i + 1}.` : "",
+      });
+      if (!settled.ok) return settled;
+      parts.push(...settled.value);
+    }
+    // After every refusal, so that nobody looks at checks of a plan that cannot be started.
+    if (drafts && !input.asDraft) {
       return failed(NOT_PUBLISHED, "This plan was never published. Look at its checks first.");
     }
-    const setups =
-      plan.variant.lift === "box-squat"
-        ? await rackSetups(tx, {
-            athleteIds: athletes.map((one) => one.id),
-            variantId: plan.variant.id,
-            roomId: room.id,
-            offsetCm: plan.box?.offsetCm,
-            breathing: BREATHING_NAMES[checked.school.breathing],
-          })
-        : new Map<string, LifterSetup>();
+    const [first] = parts.flatMap((part) => part.slot.from ?? []);
     const sessionId = await insertSession(tx, {
       id: uuidv7(),
-      planId: row.plan.id,
-      week: week.number,
-      slotId,
-      date,
+      planId: first?.planId ?? lead.row.plan.id,
+      week: lead.week,
+      slotId: first?.slotId ?? "",
+      date: lead.date,
       roomId: room.id,
       status: "running",
-      frozen: freezeSession({
-        plan,
-        week,
-        athletes,
-        setups,
-        racks,
-        overrides: slotOverrides(block, slotId),
-        date,
-        zone: room.zone,
-        roomName: room.name,
-        coachValues: await coachValues(tx),
-        leftOut: new Map([...leftOut].map(([id, check]) => [id, check.code])),
-      }),
+      frozen: freezeDay(
+        {
+          title: days.map(titleOf).join(" + "),
+          planVersion: Math.min(...days.map((day) => day.version)),
+          date: lead.date,
+          zone: room.zone,
+          roomName: room.name,
+        },
+        parts,
+      ),
       startedAt: at,
       startedBy: principal.name,
     });
@@ -143,45 +106,43 @@ export function startSession(
   });
 }
 
+const titleOf = (day: PlanDay) =>
+  sessionTitle({
+    name: day.block.name,
+    squadName: day.row.squadName,
+    version: day.version,
+    week: day.week,
+    weeks: day.block.weeks,
+  });
+
 /** Why a start waits for a coach: the plan was never published. */
 export const NOT_PUBLISHED = "not-published";
 
 const mayRunDrafts = (principal: Principal) =>
   principal.kind === "person" && (principal.role === "owner" || principal.role === "coach");
 
-/** The open checks of a plan's slot, for a coach who is about to run it as a draft. */
+/** The open checks of a plan's slots, for a coach who is about to run it as a draft. */
 export function draftChecks(
   principal: Principal,
-  input: { planId: string; slotId?: string | undefined },
+  days: readonly DayAsked[],
 ): Promise<Array<Pick<PlanCheck, "level" | "text">>> {
   return inTeam(principal, async (tx) => {
-    const row = await planById(tx, input.planId);
-    const room = row && (await blockRoom(tx, row, await readerUnit(tx, principal)));
-    if (!row || !room) return [];
-    const { block } = row.plan;
-    const slotId = input.slotId ?? leadSlot(block)?.id;
-    const today = localDate(row.zone);
-    const athletes = await planLifters(tx, row, block, today);
-    const checks = checkPlan(await checkInput(tx, row, athletes, room, today));
-    return openChecks(block, checks)
-      .filter((one) => one.slotId === undefined || one.slotId === slotId)
-      .map(({ level, text }) => ({ level, text }));
+    const found: Array<Pick<PlanCheck, "level" | "text">> = [];
+    for (const asked of days) {
+      const row: PlanRow | undefined = await planById(tx, asked.planId);
+      const room = row && (await blockRoom(tx, row, await readerUnit(tx, principal)));
+      if (!row || !room) continue;
+      const { block } = row.plan;
+      const dayId = leadSlot(block)?.dayId;
+      const slotIds = new Set(
+        asked.slotIds ?? Object.keys(block.slots).filter((id) => block.slots[id]?.dayId === dayId),
+      );
+      const today = localDate(row.zone);
+      const athletes = await planLifters(tx, row, block, today);
+      const checks = checkPlan(await checkInput(tx, row, athletes, room, today));
+      for (const { level, text, slotId } of openChecks(block, checks))
+        if (slotId === undefined || slotIds.has(slotId)) found.push({ level, text });
+    }
+    return found;
   });
-}
-
-/** Those racks of a room that no running session uses. */
-async function notInUse<Rack extends { rackId: string }>(
-  tx: TeamTransaction,
-  roomId: string,
-  racks: readonly Rack[],
-): Promise<Rack[]> {
-  const running = (await runningSessions(tx)).filter((one) => one.roomId === roomId);
-  const frozen = await frozenById(
-    tx,
-    running.map((one) => one.id),
-  );
-  const taken = new Set(
-    [...frozen.values()].flatMap((session) => session.stations.map((station) => station.id)),
-  );
-  return racks.filter((rack) => !taken.has(rack.rackId));
 }

@@ -209,6 +209,8 @@ function judge(input: {
   const corrects = entry.supersedes.length > 0 || entry.body.kind === "void";
   if (entry.body.kind === "pain-over" && !coach)
     return refused("Only a coach says that a pain is over.");
+  if ((entry.body.kind === "note" || entry.body.kind === "pause") && principal.kind === "rack")
+    return refused("A word to every station comes from a person, not from a tablet.");
   if (entry.body.kind === "admit")
     return coach ? { ok: true } : refused("Only a coach decides whether this counts.");
   if (principal.kind === "rack" && principal.revokedAt) {

@@ -193,8 +193,7 @@ describe("what the plan says is what is lifted", () => {
     expect(card.value.next?.slots.find((slot) => slot.id === "main")?.rack).toBeUndefined();
 
     const started = await startSession(coach, {
-      planId,
-      week: 1,
+      days: [{ planId, week: 1 }],
       present: [team.athleteId],
     });
     if (!started.ok) throw new Error(started.message);
@@ -260,7 +259,10 @@ describe("today's form", () => {
     const slot = card.ok ? card.value.next?.slots.find((one) => one.id === "main") : undefined;
     expect(slot?.sets.map((set) => set.loadKg)).toEqual([40, 40, 40]);
     expect(slot?.how).toContain("Today's form: 67 % of the plan, decided by Form Coach");
-    const started = await startSession(coach, { planId, week: 1, present: [team.athleteId] });
+    const started = await startSession(coach, {
+      days: [{ planId, week: 1 }],
+      present: [team.athleteId],
+    });
     if (!started.ok) throw new Error(started.message);
     const session = await readSession(coach, started.value.sessionId);
     const [lifter] = session.ok

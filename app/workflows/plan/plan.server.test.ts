@@ -529,16 +529,16 @@ describe("records", () => {
 
 describe("starting a session", () => {
   const start = (week: number, present: string[]) =>
-    startSession(coach, { planId: team.planId, week, present });
+    startSession(coach, { days: [{ planId: team.planId, week }], present });
 
   it("says when no rack is free, nobody is here, or there is no such week", async () => {
     expect(await start(2, [team.athleteId])).toMatchObject({ ok: false, code: "no-rack" });
     expect(await start(9, [team.athleteId])).toMatchObject({ ok: false, code: "no-week" });
-    expect(await startSession(coach, { planId: randomUUID(), week: 1, present: [] })).toMatchObject(
-      {
-        ok: false,
-        code: "no-plan",
-      },
-    );
+    expect(
+      await startSession(coach, { days: [{ planId: randomUUID(), week: 1 }], present: [] }),
+    ).toMatchObject({
+      ok: false,
+      code: "no-plan",
+    });
   });
 });

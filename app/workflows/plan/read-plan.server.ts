@@ -182,7 +182,11 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         by: one.enteredBy,
         at: one.enteredAt.toISOString(),
       })),
-      sessions: sessions.map(({ id, week, slotId, status }) => ({ id, week, slotId, status })),
+      sessions: sessions.flatMap(({ id, status, parts }) =>
+        parts.flatMap(({ week, slotId, ...part }) =>
+          part.planId === planId ? [{ id, status, week, slotId }] : [],
+        ),
+      ),
       groups: groups.map(({ id, name }) => ({ id, name })),
       rooms: rooms.map(({ id, name }) => ({ id, name })),
       answers,

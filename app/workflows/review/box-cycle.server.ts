@@ -2,7 +2,7 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { ladderStanding, RUNGS } from "../../../core/boxsquat/ladder";
 import { PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
-import { type FrozenLift, liftsOf } from "../../../core/floor/frozen";
+import { type FrozenLift, isOfPlan, liftsOf } from "../../../core/floor/frozen";
 import type { LifterState } from "../../../core/floor/lifter-state";
 import { reduceFloor } from "../../../core/floor/state";
 import { dateOf, lastDate, markOf, slotWeek } from "../../../core/plan/block";
@@ -56,14 +56,17 @@ interface Ran {
 
 /** The sessions of a cycle as they were done, folded from their logs. */
 async function sessionsRun(tx: TeamTransaction, cycle: Cycle): Promise<Ran[]> {
-  const heads = (await sessionsOfPlan(tx, cycle.row.plan.id)).filter(
-    (one) => one.slotId === cycle.slotId,
-  );
+  const planId = cycle.row.plan.id;
+  const heads = (await sessionsOfPlan(tx, planId)).flatMap((head) => {
+    const part = head.parts.find((one) => one.planId === planId && one.slotId === cycle.slotId);
+    return part ? [{ ...head, week: part.week }] : [];
+  });
   const ids = heads.map((one) => one.id);
   const [frozenOf, entriesOf] = [await frozenById(tx, ids), await entriesOfSessions(tx, ids)];
   return heads.flatMap((head): Ran[] => {
     const frozen = frozenOf.get(head.id);
-    const slot = frozen && liftsOf(frozen).find((one) => one.slotId === cycle.slotId);
+    const slot =
+      frozen && liftsOf(frozen).find((one) => isOfPlan(one, { planId, slotId: cycle.slotId }));
     if (!frozen || !slot) return [];
     const floor = reduceFloor(frozen, entriesOf.get(head.id) ?? []);
     return [

@@ -115,15 +115,13 @@ describe("the day, before and after a session", () => {
   it("can be started again only for another week", async () => {
     const present = [team.athleteId];
     const started = await startSession(coach, {
-      planId: team.planId,
-      week: 2,
+      days: [{ planId: team.planId, week: 2 }],
       present,
       asDraft: true,
     });
     expect(started.ok).toBe(true);
     const again = await startSession(coach, {
-      planId: team.planId,
-      week: 2,
+      days: [{ planId: team.planId, week: 2 }],
       present,
       asDraft: true,
     });

@@ -1,41 +1,41 @@
 import { useState } from "react";
-import { readSpeed } from "../../forms/speed";
 import { Sheet } from "./sheet";
 
-/** Speeds by hand, one after the other: digits, Enter. */
-export function TypeSpeed({
-  onSpeed,
+const KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0"];
+
+/** A number by hand, by the keys of a keyboard or the ones drawn: digits, Enter. */
+export function KeyPad({
+  title,
+  hint,
+  start,
+  enter,
   onClose,
-  repsLeft,
+  button,
 }: {
-  onSpeed: (velocityMps: number) => void;
+  title: string;
+  hint: string;
+  /** What was typed before the sheet was open. */
+  start: string;
+  /** Takes what was typed: what is wrong with it, or nothing; then the field is empty again. */
+  enter: (text: string) => string | undefined;
   onClose: () => void;
-  repsLeft: number;
+  button: string;
 }) {
-  const [text, setText] = useState("");
+  const [text, setText] = useState(start);
   const [problem, setProblem] = useState<string>();
-  const enter = () => {
-    const velocity = readSpeed(text);
-    if (velocity === undefined) {
-      setProblem("A speed from 0.05 to 4 m/s: 82 or 0.82.");
-      return;
-    }
-    setText("");
-    setProblem(undefined);
-    onSpeed(velocity);
-    if (repsLeft <= 1) onClose();
-  };
   const key = "btn min-h-[64px] text-[22px]";
   return (
-    <Sheet title="Type a speed" onClose={onClose}>
+    <Sheet title={title} onClose={onClose}>
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          enter();
+          const wrong = enter(text);
+          setProblem(wrong);
+          if (wrong === undefined) setText("");
         }}
       >
         <label className="mt-2 block">
-          <span className="text-muted">m/s, mean of the rep; {repsLeft} reps left</span>
+          <span className="text-muted">{hint}</span>
           <input
             // biome-ignore lint/a11y/noAutofocus: opened to type into
             autoFocus
@@ -48,7 +48,7 @@ export function TypeSpeed({
         </label>
         {problem ? <p className="text-accent">{problem}</p> : null}
         <div className="mt-3 grid grid-cols-3 gap-2">
-          {["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0"].map((digit) => (
+          {KEYS.map((digit) => (
             <button key={digit} type="button" className={key} onClick={() => setText(text + digit)}>
               {digit}
             </button>
@@ -58,7 +58,7 @@ export function TypeSpeed({
           </button>
         </div>
         <button type="submit" className="btn btn-primary mt-3 min-h-[64px] w-full text-[20px]">
-          Enter this rep
+          {button}
         </button>
       </form>
     </Sheet>

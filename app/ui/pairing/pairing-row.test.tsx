@@ -5,7 +5,7 @@ import type { ItemNumber } from "../../../core/contrast/item-load";
 import { foldRun, type RunSettings, type RunTap } from "../../../core/contrast/run";
 import { RUN_DEFAULTS } from "../../../core/contrast/run-settings";
 import type { ClockMark } from "../../../core/units/clock";
-import { WorkingProvider } from "../../ui/working";
+import { WorkingProvider } from "../working";
 import { PairingRow } from "./pairing-row";
 
 const item = (over: Partial<ComplexItem>): ComplexItem => ({
@@ -102,8 +102,9 @@ function row(
               simpler: false,
               loads: over.numbers ?? NUMBERS,
             },
+            callName: "Ann",
             off: false,
-        stationId: "wall",
+            stationId: "wall",
             complex: COMPLEX,
             run: foldRun(COMPLEX, entries, settings).run,
             conflicts: [],

@@ -13,7 +13,7 @@ import type { PairingLine } from "../../../core/floor/pairing-state";
 import { type ClockMark, secondsBetween } from "../../../core/units/clock";
 import { formatKg, type MassUnit, massKg, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
-import { Figure } from "../../ui/working";
+import { Figure } from "../working";
 import { OutputField, Outputs, SidesDone } from "./pairing-outputs";
 import type { Tap } from "./tap";
 

@@ -1,0 +1,175 @@
+import { useEffect, useMemo, useState } from "react";
+import { Link } from "react-router";
+import { comeIn } from "../../../core/floor/come-in";
+import { type StationState, type StationWork, stationsOf } from "../../../core/floor/stations";
+import { useSessionLog } from "../../offline/use-session-log";
+import { Announcements } from "./announcements";
+import { Finished, SessionEnded } from "./finished";
+import { LiftWork } from "./lift-work";
+import { MoreSheet } from "./more-sheet";
+import { Later, LaterPart } from "./part";
+import { SavedWords } from "./saved-words";
+import { type MoreOf, type StationData, StationFrame, type WorkProps } from "./station-frame";
+
+const LOAD_PARTS_MS = 2000;
+
+/** What is not lifted comes a moment after the screen, and before the network may go. */
+const roundWork = new LaterPart(async () => (await import("./round-work")).RoundWork);
+const pairingWork = new LaterPart(async () => (await import("./pairing-work")).PairingWork);
+
+/** One station of a running session: what is done at it, one work after the other. */
+export function StationScreen(props: StationData) {
+  const { sessionId, frozen, stationId, fixed } = props;
+  const { log, view } = useSessionLog(props);
+  const { floor } = view;
+  const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
+  const here = stations.find((one) => one.station.id === stationId);
+  const [chosen, setChosen] = useState(() => here?.current?.slot.slotId);
+  const [more, setMore] = useState<MoreOf>();
+  const work =
+    here?.work.find((one) => one.slot.slotId === chosen) ?? here?.current ?? here?.work.at(-1);
+  useEffect(() => {
+    const timer = setTimeout(() => {
+      for (const part of [roundWork, pairingWork]) part.ready().catch(() => {});
+    }, LOAD_PARTS_MS);
+    return () => clearTimeout(timer);
+  }, []);
+
+  const name = frozen.stations.find((one) => one.id === stationId)?.name ?? "";
+  const head = (
+    <>
+      <p className="flex items-baseline justify-between gap-3">
+        <span
+          className={
+            name.length > 3
+              ? "text-[26px] leading-tight font-bold"
+              : "text-[52px] leading-none font-bold"
+          }
+        >
+          {name.length > 3 ? null : <span className="sr-only">Rack </span>}
+          {name}
+        </span>
+        <SavedWords view={view} />
+      </p>
+      {here && here.work.length > 1 ? (
+        <Works works={here.work} shown={work} choose={setChosen} />
+      ) : null}
+    </>
+  );
+  const foot = (
+    <div className="mt-auto text-[17px] text-muted">
+      <p>{frozen.cautions[0]}</p>
+      {fixed ? null : (
+        <Link className="mt-2 inline-block underline" to={`/floor/${sessionId}`}>
+          Back to the floor
+        </Link>
+      )}
+    </div>
+  );
+  const top = (
+    <>
+      {view.ended ? <SessionEnded sessionId={sessionId} fixed={fixed} /> : null}
+      <Announcements floor={floor} />
+    </>
+  );
+  if (!here || !work) {
+    return (
+      <StationFrame head={head} foot={foot}>
+        {top}
+        <Finished sessionId={sessionId} fixed={fixed} next={undefined} />
+      </StationFrame>
+    );
+  }
+  const shared: WorkProps = { ...props, log, view, here, more: setMore, head, foot, top };
+  const next =
+    here.current && here.current.slot.slotId !== work.slot.slotId
+      ? { name: here.current.name, go: () => setChosen(here.current?.slot.slotId) }
+      : undefined;
+  const elsewhere = frozen.stations.filter(
+    (one) => one.id !== stationId && (one.kind === "rack") === (work.kind === "lift"),
+  );
+  const slotId = more?.slotId ?? "";
+  return (
+    <>
+      {work.kind === "lift" ? (
+        <LiftWork key={work.slot.slotId} {...shared} rack={work.rack} next={next} />
+      ) : work.kind === "exercise" ? (
+        <Later
+          key={work.slot.slotId}
+          part={roundWork}
+          of={{ ...shared, works: roundOf(here, work), next }}
+        />
+      ) : (
+        <Later
+          key={work.slot.slotId}
+          part={pairingWork}
+          of={{ ...shared, pairing: work.pairing, next }}
+        />
+      )}
+      {more ? (
+        <MoreSheet
+          name={more.who?.name}
+          workName={work.name}
+          onClose={() => setMore(undefined)}
+          set={more.set}
+          move={(to) =>
+            more.who &&
+            log.append({ kind: "move", athleteId: more.who.athleteId, slotId, stationId: to })
+          }
+          off={() =>
+            more.who &&
+            log.append({ kind: "off", athleteId: more.who.athleteId, slotId, stationId })
+          }
+          absent={floor.absent}
+          comeIn={(athleteId) => {
+            for (const body of comeIn(frozen, floor, athleteId, { slotId, stationId }))
+              log.append(body);
+          }}
+          stations={elsewhere}
+        />
+      ) : null}
+    </>
+  );
+}
+
+/** Exercises of one round are done together: those with the same letter. */
+function roundOf(here: StationState, work: Extract<StationWork, { kind: "exercise" }>) {
+  const group = work.slot.group ?? "";
+  if (group === "") return [work.exercise];
+  return here.work.flatMap((one) =>
+    one.kind === "exercise" && one.slot.group === group ? [one.exercise] : [],
+  );
+}
+
+/** What is done at this station, in the day's order. */
+function Works({
+  works,
+  shown,
+  choose,
+}: {
+  works: readonly StationWork[];
+  shown: StationWork | undefined;
+  choose: (slotId: string) => void;
+}) {
+  return (
+    <nav aria-label="What is done here" className="grid gap-1.5">
+      {works.map((work) => {
+        const isShown = work.slot.slotId === shown?.slot.slotId;
+        return (
+          <button
+            key={work.slot.slotId}
+            type="button"
+            aria-current={isShown ? "true" : undefined}
+            className={`flex min-h-[48px] cursor-pointer items-center justify-between gap-2 rounded border px-2.5 text-left text-[17px] ${isShown ? "border-base-content font-bold" : "border-rule text-muted"}`}
+            onClick={() => choose(work.slot.slotId)}
+          >
+            <span className="min-w-0 truncate">{work.name}</span>
+            <span className="shrink-0">
+              {work.done}/{work.planned}
+            </span>
+          </button>
+        );
+      })}
+    </nav>
+  );
+}
