@@ -167,7 +167,7 @@ async function makeOldFloor(): Promise<void> {
 /** A session of the database as the application folds it. */
 async function floorOf(sessionId: string) {
   const [row] =
-    await all`SELECT frozen, kind, lift, status, plan_id, room_id FROM training_session WHERE id = ${sessionId}`;
+    await all`SELECT frozen, parts, lifts, status, plan_id, room_id FROM training_session WHERE id = ${sessionId}`;
   const rows = await all`SELECT * FROM log_entry WHERE session_id = ${sessionId} ORDER BY seq`;
   const entries = rows.map(
     (one): LogEntry => ({
@@ -264,7 +264,7 @@ describe("a database from before", () => {
 
   it("has its lifted sessions as days of one slot, corrections and all", async () => {
     const { row, floor } = await floorOf(id(20));
-    expect(row).toMatchObject({ kind: "lift", lift: "bench", status: "running" });
+    expect(row).toMatchObject({ lifts: ["bench"], parts: [], status: "running" });
     expect(row?.frozen).not.toHaveProperty("racks");
     const [rack] = floor.racks;
     expect(rack?.rack).toMatchObject({ id: "rack", name: "1" });
@@ -286,7 +286,7 @@ describe("a database from before", () => {
 
   it("has its pairings as sessions, and every tap in the one log", async () => {
     const { row, floor } = await floorOf(id(30));
-    expect(row).toMatchObject({ kind: "pairing", status: "ended", plan_id: null, room_id: null });
+    expect(row).toMatchObject({ lifts: [], status: "ended", plan_id: null, room_id: null });
     const [pairing] = floor.pairings;
     expect(pairing?.slot.settings).toEqual({
       earlyUnderPercent: 80,

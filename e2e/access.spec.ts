@@ -24,7 +24,7 @@ const FEED_TOKEN = "a-calendar-that-is-followed";
 async function skerryIds(): Promise<Record<string, string>> {
   const [session] = await admin`
     SELECT s.id, s.frozen->'stations'->0->>'id' AS rack FROM training_session s
-    JOIN team t ON t.id = s.team_id WHERE t.name = 'Skerry Coast' AND s.status = 'running' AND s.kind = 'lift' LIMIT 1`;
+    JOIN team t ON t.id = s.team_id WHERE t.name = 'Skerry Coast' AND s.status = 'running' AND s.plan_id IS NOT NULL LIMIT 1`;
   const [athlete] = await admin`
     SELECT a.id FROM athlete a JOIN team t ON t.id = a.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const [plan] = await admin`
@@ -40,7 +40,7 @@ async function skerryIds(): Promise<Record<string, string>> {
     SELECT r.id FROM team_recipe r JOIN team t ON t.id = r.team_id WHERE t.name = 'Skerry Coast' LIMIT 1`;
   const [run] = await admin`
     SELECT s.id FROM training_session s JOIN team t ON t.id = s.team_id
-    WHERE t.name = 'Skerry Coast' AND s.kind = 'pairing' LIMIT 1`;
+    WHERE t.name = 'Skerry Coast' AND s.plan_id IS NULL LIMIT 1`;
   const hash = createHash("sha256").update(FEED_TOKEN).digest("hex");
   await admin`
     INSERT INTO calendar_feed (team_id, id, plan_id, token_hash, entered_by, entered_at)

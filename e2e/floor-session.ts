@@ -35,7 +35,7 @@ export async function makeSession(
   const [row] = await admin`
     SELECT s.id, s.team_id, s.plan_id, s.room_id, s.frozen, s.date::text AS date FROM training_session s
       JOIN team t ON t.id = s.team_id
-    WHERE t.name = 'Skerry Coast' AND s.kind = 'lift' AND s.frozen->>'title' LIKE '%kayak, week 2%'
+    WHERE t.name = 'Skerry Coast' AND s.plan_id IS NOT NULL AND s.frozen->>'title' LIKE '%kayak, week 2%'
     ORDER BY s.started_at DESC LIMIT 1`;
   if (!row) throw new Error("The demo has a kayak session.");
   const frozen = structuredClone(row.frozen) as FrozenSession;
@@ -66,8 +66,8 @@ export async function makeSession(
     VALUES (${row.team_id}, ${id}, ${row.plan_id}, ${1000 + Math.floor(Math.random() * 1e6)}, ${slot.slotId}, ${row.date}, ${row.room_id}, 'running',
       ${admin.json(JSON.parse(JSON.stringify(frozen)))}, 0, '2026-03-10T16:30:00Z', 'test')`;
   await admin`
-    INSERT INTO session_person (team_id, session_id, athlete_id, name, instructions, setup)
-    SELECT team_id, ${id}, athlete_id, name, instructions, setup FROM session_person
+    INSERT INTO session_person (team_id, session_id, athlete_id, name, instructions, setup, setups)
+    SELECT team_id, ${id}, athlete_id, name, instructions, setup, setups FROM session_person
     WHERE session_id = ${row.id}`;
   const people = await admin`SELECT athlete_id, name FROM session_person WHERE session_id = ${id}`;
   const nameOf = new Map(people.map((one) => [one.athlete_id, String(one.name)]));

@@ -89,7 +89,7 @@ test.beforeAll(async ({ baseURL }) => {
   const [variant] =
     await admin`SELECT id FROM lift_variant WHERE team_id = ${team} AND lift = 'bench' LIMIT 1`;
   const [run] =
-    await admin`SELECT id FROM training_session WHERE team_id = ${team} AND kind = 'pairing' LIMIT 1`;
+    await admin`SELECT id FROM training_session WHERE team_id = ${team} AND plan_id IS NULL LIMIT 1`;
   const [recipe] = await admin`SELECT id FROM team_recipe WHERE team_id = ${team} LIMIT 1`;
   tokens.feed = `privacy-feed-${randomUUID()}`;
   await admin`INSERT INTO calendar_feed ${admin({ team_id: team, id: randomUUID(), plan_id: plan?.id, token_hash: hash(tokens.feed), ...by })}`;

@@ -171,7 +171,7 @@ test.describe("at the rack, a tablet", () => {
     const call = page.getByRole("region", { name: /^Call for/ });
     await expect(call).toContainText("Lighten to");
     await expect(call).toContainText("The own line gives");
-    await page.keyboard.press("1");
+    await page.keyboard.press("t");
     await expect(call).toBeHidden();
     await allSent(page);
 

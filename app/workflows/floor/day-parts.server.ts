@@ -24,6 +24,7 @@ import {
   TEMPLATE_ORDER,
   withAnswersOf,
 } from "../../../core/plan/block";
+import { variantIn } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import type { WaveWeek } from "../../../core/recipe/recipe";
 import type { CoachValues } from "../../../core/settings/coach-values";
@@ -59,6 +60,8 @@ export interface PlanDay {
   version: number;
   published: boolean;
   unit: MassUnit;
+  /** Some of it is on the floor already, or was. */
+  begun: boolean;
   athletes: Lifter[];
   /** Of the plan, and not here. */
   absent: Lifter[];
@@ -112,9 +115,6 @@ export async function openPlanDay(
       ),
     ),
   );
-  if ([...slots, ...pairings].some((one) => begun.has(one.id))) {
-    return failed("started", "This week was started already. It is in the list below.");
-  }
 
   const date = localDate(room.zone, by.at);
   const everybody = (await listAthletes(tx, row.plan)).filter((one) => isIn(block, one.id, date));
@@ -140,6 +140,7 @@ export async function openPlanDay(
     version: published?.number ?? 0,
     published: published !== undefined,
     unit: by.unit,
+    begun: [...slots, ...pairings].some((one) => begun.has(one.id)),
     athletes,
     absent,
     // Who may come in later is asked about by name; what stops a slot is of those who are here.
@@ -166,6 +167,8 @@ export async function partsOfDay(
   const parts: Array<DayPart & { at: number }> = [];
   const exercises = (await listExercises(tx)).rows;
   for (const slot of day.slots) {
+    const noRack = slot.work.kind === "lift" ? rackProblem(day, slot, stations) : undefined;
+    if (noRack) return noRack;
     const { stops, leftOut } = refusedInSlot(day.block, day.checks, slot.id);
     if (stops[0]) {
       return failed(
@@ -237,6 +240,24 @@ const inDayOf = (
   from: { planId: day.row.plan.id, week: day.week, slotId },
 });
 
+/** The racks that have a slot's kind of bar. */
+function racksFor(day: PlanDay, slot: PlanDay["slots"][number], racks: RoomStations["racks"]) {
+  const variantId = variantIn(slot, slot.wave);
+  const bar = day.row.variants.find((one) => one.id === variantId)?.bar ?? "";
+  return racks.filter((rack) => barFits(bar, rack.bar));
+}
+
+/** Why no rack is there for a lift: none has its bar, or all that have are in use. */
+function rackProblem(day: PlanDay, slot: PlanDay["slots"][number], stations: RoomStations) {
+  if (racksFor(day, slot, stations.racks).length > 0) return undefined;
+  const { name } = day.room;
+  const variantId = variantIn(slot, slot.wave);
+  const bar = day.row.variants.find((one) => one.id === variantId)?.bar ?? "";
+  return stations.allRacks.length > 0 && racksFor(day, slot, stations.allRacks).length === 0
+    ? failed("no-bar", noBarWords(bar, name))
+    : failed("no-rack", `Every rack in ${name} is in use. End the running session first.`);
+}
+
 async function liftPart(
   tx: TeamTransaction,
   day: PlanDay,
@@ -248,13 +269,7 @@ async function liftPart(
   const { row, block, room } = day;
   const plan = sessionPlan(row, slot.id, block, slot.wave, day.version);
   if (!plan) return NO_WEEK;
-  const bar = row.variants.find((one) => one.id === plan.variant.id)?.bar ?? "";
-  const racks = stations.racks.filter((rack) => barFits(bar, rack.bar));
-  if (racks.length === 0) {
-    return stations.allRacks.length > 0 && !stations.allRacks.some((one) => barFits(bar, one.bar))
-      ? failed("no-bar", noBarWords(bar, room.name))
-      : failed("no-rack", `Every rack in ${room.name} is in use. End the running session first.`);
-  }
+  const racks = racksFor(day, slot, stations.racks);
   const setups =
     plan.variant.lift === "box-squat"
       ? await rackSetups(tx, {

@@ -73,6 +73,7 @@ export function startSession(
       if (!settled.ok) return settled;
       parts.push(...settled.value);
     }
+    if (days.some((day) => day.begun)) return STARTED;
     // After every refusal, so that nobody looks at checks of a plan that cannot be started.
     if (drafts && !input.asDraft) {
       return failed(NOT_PUBLISHED, "This plan was never published. Look at its checks first.");
@@ -99,12 +100,12 @@ export function startSession(
       startedAt: at,
       startedBy: principal.name,
     });
-    if (!sessionId) {
-      return failed("started", "This week was started already. It is in the list below.");
-    }
+    if (!sessionId) return STARTED;
     return done({ sessionId });
   });
 }
+
+const STARTED = failed("started", "This week was started already. It is in the list below.");
 
 const titleOf = (day: PlanDay) =>
   sessionTitle({
