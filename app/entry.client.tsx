@@ -8,7 +8,12 @@ Object.assign(globalThis, {
 });
 
 // What this browser still holds of the log is sent from whatever page it is on.
-const sendWhatWaits = () => void import("./offline/browser").then((own) => own.startSending());
+const sendWhatWaits = () => {
+  void import("./offline/browser").then((own) => own.startSending());
+  // Stations, floors and cards load without the network once the browser holds them.
+  if (/^\/(rack|floor|card)(\/|$)/.test(location.pathname))
+    void import("./offline/worker").then((own) => own.registerWorker());
+};
 if ("requestIdleCallback" in globalThis) requestIdleCallback(sendWhatWaits);
 else setTimeout(sendWhatWaits, 1000);
 

@@ -53,6 +53,10 @@ export default [
     route("account", "routes/frame/account.tsx"),
   ]),
   route("rack/:sessionId/:rackId", "routes/rack/rack.tsx"),
+  // Shells that show nobody: what they draw stands in the browser's own store.
+  route("rack/offline", "routes/rack/offline.tsx"),
+  route("floor/offline", "routes/floor/offline.tsx"),
+  route("card/offline", "routes/card/offline.tsx"),
   route("library/recipes/:recipeFile", "routes/library/recipe-file.ts"),
   route("plan/:planId/out/:planFile", "routes/plan/plan-file.ts"),
   route("feed/:token", "routes/api/feed.ts"),

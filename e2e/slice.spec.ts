@@ -101,7 +101,7 @@ test.describe("at the rack, a tablet", () => {
     await expect(watcher.getByText(/0 of 72 sets/)).toBeVisible();
 
     await openRack(page, 4);
-    await expect(page.getByTestId("verdict")).toHaveText("Ready.");
+    await expect(page.getByTestId("verdict")).toHaveText(/^Ready\./);
     const name =
       ((await page.getByRole("heading", { level: 1 }).textContent()) ?? "").split(/\s/)[0] ?? "";
     await page.getByRole("button", { name: "Lift (simulated)" }).click();

@@ -1,6 +1,7 @@
 import { timingSafeEqual } from "node:crypto";
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
+import path from "node:path";
 import compression from "compression";
 import express from "express";
 import { createRequestHandler, type ServerBuild } from "react-router";
@@ -125,7 +126,16 @@ async function listen(build: ServerBuild, settings: Environment): Promise<void> 
     for (const [name, value] of Object.entries(everywhere)) response.setHeader(name, value);
     next();
   });
-  app.use(express.static("build/client", { maxAge: "1h", index: false }));
+  app.use(
+    express.static("build/client", {
+      maxAge: "1h",
+      index: false,
+      setHeaders: (response, file) => {
+        // A browser asks anew whether there is another version of it.
+        if (path.basename(file) === "sw.js") response.setHeader("cache-control", "no-cache");
+      },
+    }),
+  );
 
   startMetrics();
   app.get(["/metrics", "/metrics/floor"], metricsHandler);

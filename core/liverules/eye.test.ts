@@ -13,7 +13,7 @@ const seen = (eye: Eye | undefined, number = 1, velocities: number[] = []): Done
   target: { lowMps: 0.78, highMps: 0.92 },
   eye,
 });
-const after = (sets: DoneSet[], over: Partial<AfterSetInput> = {}) =>
+const judged = (sets: DoneSet[], over: Partial<AfterSetInput> = {}) =>
   afterSet({
     sets,
     nextLoadKg: 60,
@@ -27,21 +27,21 @@ const after = (sets: DoneSet[], over: Partial<AfterSetInput> = {}) =>
 
 describe("the rules by the coach's eye", () => {
   it("say that they are coarser, and need no wanted speed", () => {
-    expect(after([seen("on")])).toEqual({
+    expect(judged([seen("on")])).toEqual({
       standing: "on",
       text: "By eye: on speed. Coarser than a measured speed.",
       call: undefined,
     });
-    expect(after([{ ...seen("slow"), target: undefined }]).standing).toBe("under");
-    expect(after([seen(undefined)]).standing).toBe("not-measured");
+    expect(judged([{ ...seen("slow"), target: undefined }]).standing).toBe("under");
+    expect(judged([seen(undefined)]).standing).toBe("not-measured");
   });
 
   it("a measured speed goes before the eye", () => {
-    expect(after([seen("slow", 1, [0.85])]).standing).toBe("on");
+    expect(judged([seen("slow", 1, [0.85])]).standing).toBe("on");
   });
 
   it("slow at once: one loadable step lighter, once", () => {
-    const { call } = after([seen("slow")]);
+    const { call } = judged([seen("slow")]);
     expect(call).toMatchObject({
       kind: "lighten",
       action: { type: "load", deltaKg: -2.5, toKg: 57.5 },
@@ -49,29 +49,31 @@ describe("the rules by the coach's eye", () => {
       target: undefined,
     });
     expect(call && readIn(call.proposal, "kg")).toBe("Lighten to 57.5 kg");
-    expect(after([seen("slow"), seen("slow", 2)], { loadCall: "changed" }).call?.kind).toBe(
+    expect(judged([seen("slow"), seen("slow", 2)], { loadCall: "changed" }).call?.kind).toBe(
       "end-exercise",
     );
-    expect(after([seen("slow"), seen("slow", 2)], { loadCall: "declined" }).call).toBeUndefined();
+    expect(judged([seen("slow"), seen("slow", 2)], { loadCall: "declined" }).call).toBeUndefined();
   });
 
   it("slow after a set that was on speed is fading: rest first, then the end", () => {
     const sets = [seen("on"), seen("slow", 2)];
-    expect(after(sets).call).toMatchObject({ kind: "more-rest", action: { addS: 15 } });
-    expect(after(sets, { restLengthened: true }).call?.kind).toBe("end-exercise");
-    expect(after([seen(undefined, 1, [0.8]), seen("slow", 2)]).call?.kind).toBe("more-rest");
+    expect(judged(sets).call).toMatchObject({ kind: "more-rest", action: { addS: 15 } });
+    expect(judged(sets, { restLengthened: true }).call?.kind).toBe("end-exercise");
+    expect(judged([seen(undefined, 1, [0.8]), seen("slow", 2)]).call?.kind).toBe("more-rest");
   });
 
   it("fast raises only where speed leads, by a loadable step", () => {
-    expect(after([seen("fast")]).call).toBeUndefined();
-    expect(after([seen("fast")], { velocityLed: true }).call).toMatchObject({
+    expect(judged([seen("fast")]).call).toBeUndefined();
+    expect(judged([seen("fast")], { velocityLed: true }).call).toMatchObject({
       kind: "add-load",
       action: { deltaKg: 2.5 },
     });
-    expect(after([seen("fast")], { velocityLed: true, loadCall: "declined" }).call).toBeUndefined();
+    expect(
+      judged([seen("fast")], { velocityLed: true, loadCall: "declined" }).call,
+    ).toBeUndefined();
   });
 
   it("the last set calls for nothing", () => {
-    expect(after([seen("slow")], { nextLoadKg: undefined }).call).toBeUndefined();
+    expect(judged([seen("slow")], { nextLoadKg: undefined }).call).toBeUndefined();
   });
 });

@@ -20,6 +20,7 @@ import * as schema from "../schema";
 import { type TeamTransaction, withTeam } from "../team.server";
 import { loadBlock } from "./block.server";
 import { loadBoxAndContrast } from "./box.server";
+import { loadCamp } from "./camp.server";
 import { loadBoxCycle } from "./cycle.server";
 import { loadFacts } from "./facts.server";
 import { loadGear } from "./gear.server";
@@ -118,6 +119,7 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
       await loadBlock(tx, now, today);
       await loadBoxAndContrast(tx, now, today);
       await loadBoxCycle(tx, now, today);
+      await loadCamp(tx, now, today);
     });
     // Filled in one go: the planner would know nothing of it for the first minutes.
     await client.unsafe("ANALYZE");

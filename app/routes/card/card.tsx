@@ -1,16 +1,14 @@
-import { describeSide } from "../../../core/barload/load";
+import { useEffect } from "react";
 import { REASON_KIND_NAMES } from "../../../core/maxes/limits";
-import { formatKg } from "../../../core/units/mass";
-import { formatClock } from "../../../core/units/time";
-import { formatVelocity } from "../../../core/units/velocity";
+import { keepScreen } from "../../offline/kept-screens";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { Form } from "../../ui/form";
-import { Empty, Notice, Page } from "../../ui/page";
-import { Figure, Figures } from "../../ui/working";
+import { Notice, Page } from "../../ui/page";
 import { showReasons } from "../../workflows/athletes/save-limits.server";
 import { readCard } from "../../workflows/card/read-card.server";
 import type { Route } from "./+types/card";
+import { CardDays } from "./card-days";
 
 export function meta() {
   return [{ title: "My card · Sprezza" }];
@@ -34,9 +32,11 @@ export async function action({ context }: Route.ActionArgs) {
 
 export default function Card({ loaderData, actionData }: Route.ComponentProps) {
   const { name, instructions, next, also } = loaderData;
-  const days = next ? [next, ...also] : [];
-  const timesOn = (slotName: string) =>
-    days.flatMap((day) => day.slots).filter((slot) => slot.name === slotName).length;
+  // The athlete's own phone shows it without the network too; why a limit stands is in none of it.
+  useEffect(() => {
+    const text = JSON.stringify({ name, instructions, next, also });
+    keepScreen({ path: "/card", title: "My card", sessionId: undefined, text }).catch(() => {});
+  }, [name, instructions, next, also]);
   return (
     <Page title={name} facts={next ? (next.date === next.today ? "Today" : next.date) : undefined}>
       {instructions.map((text) => (
@@ -57,177 +57,7 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
             </p>
           ))
         : null}
-      {next ? (
-        days.map((day) => (
-          <section key={day.planId} aria-label={day.title} className="mb-6">
-            <h2>
-              {day.title}, week {day.week} of {day.weeks}
-            </h2>
-            <p className="text-muted">
-              {day.dayName} · {day.roomName} · version {day.version}
-            </p>
-            {day.slots.map((slot) => (
-              <SlotOnCard
-                key={slot.id}
-                slot={slot}
-                unit={day.unit}
-                of={day.planId}
-                // Two blocks of a day may have the same lift.
-                called={timesOn(slot.name) > 1 ? `${slot.name}, ${day.title}` : slot.name}
-              />
-            ))}
-            {day.pairings.map((pairing) => (
-              <PairingOnCard key={pairing.id} pairing={pairing} />
-            ))}
-          </section>
-        ))
-      ) : (
-        <Empty>Nothing is planned for you from today on. Your coach puts the next wave here.</Empty>
-      )}
+      <CardDays next={next} also={also} />
     </Page>
-  );
-}
-
-type Next = NonNullable<Route.ComponentProps["loaderData"]["next"]>;
-
-/** A pairing of the day: its items in order, each on the athlete's own load, with the gaps. */
-function PairingOnCard({ pairing }: { pairing: Next["pairings"][number] }) {
-  return (
-    <section aria-label={pairing.name} className="mt-4">
-      <h3 className="font-bold">
-        {pairing.name}
-        <span className="font-normal text-muted">
-          {" "}
-          · {pairing.rounds} rounds, {formatClock(pairing.restS)} between
-        </span>
-      </h3>
-      <Figures label={`My loads, ${pairing.name}`}>
-        <ol className="border-t border-rule">
-          {pairing.items.map((item, i) => (
-            <li
-              key={item.id}
-              className="grid grid-cols-[1.6rem_5.8rem_1fr] items-baseline gap-x-2 border-b border-faint py-1.5"
-            >
-              <span className="text-muted">{i + 1}</span>
-              <span className={item.number.kg === undefined ? "" : "text-xl font-bold"}>
-                <Figure
-                  id={`${pairing.id}/${item.id}`}
-                  working={item.number.working}
-                  label={`${item.name}, ${item.number.words}`}
-                >
-                  {item.number.words}
-                </Figure>
-              </span>
-              <span>
-                {item.name} × {item.reps}
-                {item.kind === "sprint" ? " m" : item.sides ? " a side" : ""}
-                <span className="block text-sm text-muted">
-                  {item.number.side ? `side ${item.number.side} · ` : ""}
-                  {item.gapS === undefined ? "then the rest" : `then ${formatClock(item.gapS)}`}
-                </span>
-              </span>
-            </li>
-          ))}
-        </ol>
-      </Figures>
-      <p className="mt-1 text-sm text-muted">
-        Clear floor for throws and jumps. Pain or dizziness: stop, and tell your coach.
-      </p>
-    </section>
-  );
-}
-
-type CardSlot = Next["slots"][number];
-
-function SlotOnCard({
-  slot,
-  unit,
-  of,
-  called,
-}: {
-  slot: CardSlot;
-  unit: "kg" | "lb";
-  /** The plan: two blocks of a day may name their slots alike. */
-  of: string;
-  /** Its name, and the block's where another slot of the card has the same. */
-  called: string;
-}) {
-  const { free } = slot;
-  const what = slot.counts === "metres" ? "m" : slot.counts === "contacts" ? "contacts" : "reps";
-  return (
-    <section aria-label={called} className="mt-4">
-      <h3 className="font-bold">
-        {slot.name}
-        <span className="font-normal text-muted">
-          {" "}
-          · rest {slot.rest.leastS} to {slot.rest.mostS} s
-        </span>
-      </h3>
-      {slot.refused ? (
-        <p>No load for you here: your coach has to decide first. Ask before you lift it.</p>
-      ) : null}
-      {slot.rack ? <p className="text-muted">Rack {slot.rack}: as it is set up there.</p> : null}
-      {slot.how.map((line) => (
-        <p key={line}>{line}</p>
-      ))}
-      {free ? (
-        <p className="border-y border-rule py-1.5">
-          <span className="text-xl font-bold">
-            {free.sets} × {free.reps}
-            {free.repsTo && free.repsTo !== free.reps ? ` to ${free.repsTo}` : ""}
-          </span>{" "}
-          {what}
-          {free.loadKg === undefined
-            ? ""
-            : `, ${formatKg(free.loadKg, unit, 1)}${free.hands === 2 ? " a hand" : ""}`}
-          {free.reason ? <span className="block text-muted">{free.reason}</span> : null}
-          {slot.cue ? <span className="block">{slot.cue}</span> : null}
-        </p>
-      ) : (
-        <Figures label={`My sets, ${called}`}>
-          <ol className="border-t border-rule">
-            {slot.sets.map((set) => (
-              <li
-                key={set.key}
-                className="grid grid-cols-[1.6rem_5.8rem_1fr] items-baseline gap-x-2 border-b border-faint py-1.5"
-              >
-                <span className="text-muted">{set.number}</span>
-                <span className="text-xl font-bold">
-                  {set.loadKg === undefined ? (
-                    "no load"
-                  ) : (
-                    <Figure
-                      id={`${of}/${slot.id}/${set.key}`}
-                      working={set.working}
-                      label={`Set ${set.number}, ${formatKg(set.loadKg, unit, 1)}`}
-                    >
-                      {formatKg(set.loadKg, unit, 1)}
-                    </Figure>
-                  )}
-                </span>
-                <span>
-                  {set.reps} {what}
-                  {set.cycleItem ? `, ${set.cycleItem}` : ""}
-                  <span className="block text-sm text-muted">
-                    {[
-                      set.loadKg === undefined
-                        ? set.loadReason
-                        : slot.rack && `side ${describeSide(set.side)}`,
-                      set.resistance &&
-                        `${formatKg(set.resistance.lockoutKg, unit, 1)} at lockout with what hangs on`,
-                      set.target &&
-                        `${formatVelocity(set.target.lowMps)} to ${formatVelocity(set.target.highMps)} m/s`,
-                    ]
-                      .filter(Boolean)
-                      .join(" · ")}
-                  </span>
-                </span>
-              </li>
-            ))}
-          </ol>
-        </Figures>
-      )}
-      {slot.caution ? <p className="mt-1 text-sm text-muted">{slot.caution}</p> : null}
-    </section>
   );
 }

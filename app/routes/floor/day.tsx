@@ -69,6 +69,11 @@ export async function action({ request, context }: Route.ActionArgs) {
   if (!parsed.success) return problem("The form was not complete. Load the page again.");
   const result = await startSession(principalOf(context), parsed.data);
   if (!result.ok && result.code === NOT_PUBLISHED) {
+    if (parsed.data.days.length > 1) {
+      return problem(
+        "One of these plans was never published. Publish it, or start it by itself as a draft.",
+      );
+    }
     const checks = await draftChecks(principalOf(context), parsed.data.days);
     const [lead] = parsed.data.days;
     const of = lead ? dayKey(lead) : "";
@@ -140,7 +145,6 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
               <StartRow
                 key={`${dayKey(day)}/${day.dayId}`}
                 day={day}
-                others={today.filter((one) => one !== day && one.roomId === day.roomId)}
                 label="Start"
                 draft={draftOf(day)}
               />
@@ -148,6 +152,7 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
           </ul>
         )}
       </section>
+      <Together days={today} />
       {coming.length > 0 ? (
         <section aria-labelledby="coming" className="mt-6">
           <h2 id="coming">Missed and coming</h2>
@@ -156,7 +161,6 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
               <StartRow
                 key={`${dayKey(day)}/${day.dayId}`}
                 day={day}
-                others={[]}
                 label="Do it today"
                 draft={draftOf(day)}
               />
@@ -183,6 +187,45 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
   );
 }
 
+/** Days of one room that may run at the same time, in one session. */
+function Together({ days }: { days: readonly PlannedDay[] }) {
+  const busy = useNavigation().state === "submitting";
+  const rooms = [...new Set(days.map((day) => day.roomId))].flatMap((id) => {
+    const own = days.filter((day) => day.roomId === id);
+    return own.length > 1 ? [own] : [];
+  });
+  return rooms.map((own) => (
+    <details key={own[0]?.roomId} className="mt-3">
+      <summary className="cursor-pointer text-muted underline">
+        Run several squads together in {own[0]?.roomName}
+      </summary>
+      <Form method="post" className="mt-2">
+        {own.map((day) => (
+          <fieldset key={`${dayKey(day)}/${day.dayId}`} className="border-b border-rule py-2">
+            <legend className="sr-only">{day.planName}</legend>
+            <label className="flex min-h-8 items-center gap-2">
+              <input
+                type="checkbox"
+                name="day"
+                value={dayKey(day)}
+                className="checkbox checkbox-sm border-control"
+              />
+              {day.squadName}, {day.planName}
+            </label>
+            <WhoAndWhat day={day} />
+          </fieldset>
+        ))}
+        <p className="mt-2 text-muted">
+          They share one floor; the racks go to each by how many people it has.
+        </p>
+        <button type="submit" className="btn mt-2" disabled={busy}>
+          Start together
+        </button>
+      </Form>
+    </details>
+  ));
+}
+
 function clock(at: Date, zone: string): string {
   return new Intl.DateTimeFormat("en-GB", {
     hour: "2-digit",
@@ -195,13 +238,10 @@ type DraftChecks = { of: string; checks: Awaited<ReturnType<typeof draftChecks>>
 
 function StartRow({
   day,
-  others,
   label,
   draft,
 }: {
   day: PlannedDay;
-  /** Other days of the room that may run at the same time. */
-  others: readonly PlannedDay[];
   label: string;
   /** Set once this start was refused because the plan was never published. */
   draft: DraftChecks;
@@ -221,30 +261,6 @@ function StartRow({
             {day.published ? "" : " · not published"}
           </p>
           <WhoAndWhat day={day} />
-          {others.length > 0 ? (
-            <details className="mt-1">
-              <summary className="cursor-pointer text-muted underline">
-                Run together with another squad
-              </summary>
-              {others.map((other) => (
-                <div
-                  key={`${dayKey(other)}/${other.dayId}`}
-                  className="mt-2 border-l-2 border-rule pl-3"
-                >
-                  <label className="flex min-h-8 items-center gap-2">
-                    <input
-                      type="checkbox"
-                      name="day"
-                      value={dayKey(other)}
-                      className="checkbox checkbox-sm border-control"
-                    />
-                    {other.squadName}: {other.planName}
-                  </label>
-                  <WhoAndWhat day={other} />
-                </div>
-              ))}
-            </details>
-          ) : null}
         </div>
         {draft ? (
           <div className="max-w-md" role="alert">

@@ -111,10 +111,21 @@ export function Conflicts({
   floor: FloorState;
   fold: FloorFold;
   names: Names;
-  open: (shown: { athleteId: string; setKey: string }) => void;
+  open: (shown: { slotId: string; athleteId: string; setKey: string }) => void;
 }) {
   if (floor.conflicts.length === 0) return null;
-  const lifters = floor.racks.flatMap((rack) => rack.lifters);
+  const lines = [
+    ...floor.racks.flatMap((rack) =>
+      rack.lifters.map((one) => ({ slotId: rack.slot.slotId, person: one.lifter, lifted: one })),
+    ),
+    ...floor.exercises.flatMap((exercise) =>
+      exercise.athletes.map((one) => ({
+        slotId: exercise.slot.slotId,
+        person: one.athlete,
+        lifted: undefined,
+      })),
+    ),
+  ];
   return (
     <section aria-label="Entries that disagree" className="mt-3 border-t border-rule pt-2">
       <h2>Entries that disagree: {floor.conflicts.length}</h2>
@@ -124,28 +135,32 @@ export function Conflicts({
           const other = fold.entry(conflict.other);
           const about = conflict.code === "double-correction" ? fold.entry(conflict.of) : kept;
           const body = about?.body;
-          const lifter =
+          const line =
             body && "athleteId" in body
-              ? lifters.find((one) => one.lifter.athleteId === body.athleteId)
+              ? lines.find(
+                  (one) => one.slotId === body.slotId && one.person.athleteId === body.athleteId,
+                )
               : undefined;
           const setKey = body && "setKey" in body ? body.setKey : undefined;
-          const number = lifter?.sets.find((set) => set.prescription.key === setKey)?.prescription
-            .number;
+          const number = line?.person.sets.find((set) => set.key === setKey)?.number;
+          const isOfPlan = line?.lifted !== undefined && number !== undefined;
           return (
             <li key={`${conflict.kept}/${conflict.other}`} className="border-b border-rule py-1">
               <p>
-                {lifter ? `${lifter.lifter.name}, set ${number}` : "An entry"}{" "}
+                {line ? `${line.person.name}${number ? `, set ${number}` : ""}` : "An entry"}{" "}
                 {CONFLICTS[conflict.code]}.
               </p>
               <p className="text-muted">
                 Stands: {kept ? actWords(kept.body) : "?"}, {whoWrote(kept, names)}. Not:{" "}
                 {other ? actWords(other.body) : "?"}, {whoWrote(other, names)}.
               </p>
-              {lifter && setKey ? (
+              {line && isOfPlan && setKey ? (
                 <button
                   type="button"
                   className="btn btn-sm my-1"
-                  onClick={() => open({ athleteId: lifter.lifter.athleteId, setKey })}
+                  onClick={() =>
+                    open({ slotId: line.slotId, athleteId: line.person.athleteId, setKey })
+                  }
                 >
                   Put it right
                 </button>

@@ -1,12 +1,19 @@
 import { useState } from "react";
 import type { FloorState } from "../../../core/floor/state";
+import type { StationState } from "../../../core/floor/stations";
 import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 
 /** Ends the session, asked once with what is not finished. */
-export function EndSession({ floor }: { floor: FloorState }) {
+export function EndSession({
+  floor,
+  stations,
+}: {
+  floor: FloorState;
+  stations: readonly StationState[];
+}) {
   const [asking, setAsking] = useState(false);
-  const left = unfinished(floor);
+  const left = unfinished(floor, stations);
   if (!asking && left.length > 0)
     return (
       <button type="button" className="btn" onClick={() => setAsking(true)}>
@@ -39,16 +46,15 @@ export function EndSession({ floor }: { floor: FloorState }) {
 
 export const callsWords = (count: number) => (count === 1 ? "1 call waits" : `${count} calls wait`);
 
-function unfinished(floor: FloorState): string[] {
+function unfinished(floor: FloorState, stations: readonly StationState[]): string[] {
   const late = floor.doubtful.length;
   const lifters = floor.racks.flatMap((rack) => rack.lifters);
-  const open = lifters.reduce(
-    (n, one) =>
-      n + one.sets.filter((set) => set.stage === "to-come" || set.stage === "running").length,
+  const open = stations.reduce(
+    (n, station) => n + station.work.reduce((m, work) => m + work.planned - work.done, 0),
     0,
   );
   const running = lifters.flatMap((one) =>
-    one.sets.some((set) => set.stage === "running") ? one.lifter.name.split(" ")[0] : [],
+    one.sets.some((set) => set.stage === "running") ? one.callName : [],
   );
   return [
     open === 0 ? "" : open === 1 ? "1 set not done" : `${open} sets not done`,

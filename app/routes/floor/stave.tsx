@@ -1,13 +1,17 @@
+import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { setTimes } from "../../../core/floor/forecast";
 import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
-import type { FloorState, RackState } from "../../../core/floor/state";
+import type { RackState } from "../../../core/floor/state";
+import type { StationState, StationWork } from "../../../core/floor/stations";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
+import type { Working } from "../../../core/units/working";
+import { FetchedFigure } from "../../ui/fetched-figure";
 import { useUnit } from "../../ui/unit";
-import { Figure, Figures } from "../../ui/working";
+import { Figures } from "../../ui/working";
 
 /** Minutes of the session shown at once: what was done lately and what comes. */
 const BEHIND_MIN = 11;
@@ -25,21 +29,19 @@ interface Placed {
  * stand where they ended, coming ones where turn-taking and rest will put them.
  */
 export function FloorStave({
-  floor,
+  stations,
   firstMs,
   sessionId,
-  rest,
   nowMs,
   open,
 }: {
-  floor: FloorState;
+  stations: readonly StationState[];
   /** When the first entry was made. */
   firstMs: number;
   sessionId: string;
-  rest: { leastS: number; mostS: number };
   nowMs: number;
   /** Opens a set to be put right. */
-  open: (shown: { athleteId: string; setKey: string }) => void;
+  open: OpenSet;
 }) {
   const nowMin = (nowMs - firstMs) / 60_000;
   const from = Math.max(-1, nowMin - BEHIND_MIN);
@@ -47,58 +49,188 @@ export function FloorStave({
   const share = (minute: number) => ((minute - from) / (to - from)) * 100;
   const ticks: number[] = [];
   for (let m = Math.ceil(from / 2) * 2; m <= to; m += 2) if (m >= 0) ticks.push(m);
+  const lifts = stations.some((one) => shownWork(one)?.kind === "lift");
 
   return (
-    <Figures label="Racks" className="relative">
-      <div className="grid grid-cols-[210px_1fr] text-sm text-muted max-sm:grid-cols-[150px_1fr]">
-        <span className="pl-12">minutes in</span>
-        <span className="relative h-5" aria-hidden="true">
-          {ticks
-            .filter((tick) => Math.abs(share(tick) - share(nowMin)) > 5)
-            .map((tick) => (
-              <span
-                key={tick}
-                className="absolute -translate-x-1/2"
-                style={{ left: `${share(tick)}%` }}
-              >
-                {tick}
-              </span>
-            ))}
-          <span
-            className="absolute -translate-x-1/2 font-bold text-accent"
-            style={{ left: `${share(nowMin)}%` }}
-          >
-            now
+    <Figures label="Stations" className="relative">
+      {lifts ? (
+        <div className="grid grid-cols-[210px_1fr] text-sm text-muted max-sm:grid-cols-[150px_1fr]">
+          <span className="pl-12">minutes in</span>
+          <span className="relative h-5" aria-hidden="true">
+            {ticks
+              .filter((tick) => Math.abs(share(tick) - share(nowMin)) > 5)
+              .map((tick) => (
+                <span
+                  key={tick}
+                  className="absolute -translate-x-1/2"
+                  style={{ left: `${share(tick)}%` }}
+                >
+                  {tick}
+                </span>
+              ))}
+            <span
+              className="absolute -translate-x-1/2 font-bold text-accent"
+              style={{ left: `${share(nowMin)}%` }}
+            >
+              now
+            </span>
           </span>
-        </span>
-      </div>
-      {floor.racks.map((rack) => (
-        <Band
-          key={rack.rack.id}
-          rack={rack}
-          sessionId={sessionId}
-          placed={rack.lifters.map((one) => {
-            const times = setTimes({ rack, one, nowMs, leastRestS: rest.leastS });
-            return one.sets.map((set, i) => ({
-              set,
-              minute: ((times[i] as number) - firstMs) / 60_000,
-            }));
-          })}
-          share={share}
-          now={share(nowMin)}
-          ticks={ticks.map(share)}
-          nowMs={nowMs}
-          rest={rest}
-          open={open}
-        />
-      ))}
+        </div>
+      ) : null}
+      {stations.map((one) => {
+        const work = shownWork(one);
+        if (!work) return null;
+        const head = <StationHead station={one} work={work} sessionId={sessionId} />;
+        if (work.kind !== "lift")
+          return <PeopleBand key={one.station.id} station={one} work={work} head={head} />;
+        const { rack } = work;
+        const { rest } = rack.slot;
+        return (
+          <Band
+            key={one.station.id}
+            rack={rack}
+            sessionId={sessionId}
+            head={head}
+            placed={rack.lifters.map((lifter) => {
+              const times = setTimes({ rack, one: lifter, nowMs, leastRestS: rest.leastS });
+              return lifter.sets.map((set, i) => ({
+                set,
+                minute: ((times[i] as number) - firstMs) / 60_000,
+              }));
+            })}
+            share={share}
+            now={share(nowMin)}
+            ticks={ticks.map(share)}
+            nowMs={nowMs}
+            rest={rest}
+            open={open}
+          />
+        );
+      })}
     </Figures>
   );
 }
 
+type OpenSet = (shown: { slotId: string; athleteId: string; setKey: string }) => void;
+
+/** What of a station the floor draws: what is done now, else what was done last. */
+const shownWork = (one: StationState) => one.current ?? one.work.at(-1);
+
+/** A station's name, its way to its own screen, and what else is done at it. */
+function StationHead({
+  station,
+  work,
+  sessionId,
+}: {
+  station: StationState;
+  work: StationWork;
+  sessionId: string;
+}) {
+  const { id, name, kind } = station.station;
+  const isRack = kind === "rack";
+  const others = station.work.filter((one) => one !== work);
+  return (
+    <div className={isRack ? "self-start" : "col-span-2 self-start pr-3"}>
+      <Link
+        to={`/rack/${sessionId}/${id}`}
+        className={`${isRack ? "text-[28px] leading-9" : "text-[18px] leading-7"} font-bold hover:underline`}
+        aria-label={`Open ${isRack ? "rack " : ""}${name}`}
+      >
+        {name}
+      </Link>
+      {isRack ? null : (
+        <p className="leading-tight">
+          {work.name}{" "}
+          <span className="text-muted">
+            {work.done}/{work.planned}
+          </span>
+        </p>
+      )}
+      {others.length > 0 && !isRack ? (
+        <p className="text-sm leading-tight text-muted">
+          {others.map((one) => `${one.name} ${one.done}/${one.planned}`).join(" · ")}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+/** A station without a bar: everybody at it, a square a set. */
+function PeopleBand({
+  station,
+  work,
+  head,
+}: {
+  station: StationState;
+  work: Exclude<StationWork, { kind: "lift" }>;
+  head: ReactNode;
+}) {
+  const people =
+    work.kind === "exercise"
+      ? work.exercise.athletes.map((line) => ({
+          id: line.athlete.athleteId,
+          name: line.callName,
+          held: line.held.length > 0,
+          marks: line.sets.map((set) => set.stage),
+        }))
+      : work.pairing.athletes.map((line) => ({
+          id: line.athlete.athleteId,
+          name: line.callName,
+          held: false,
+          marks: Array.from({ length: line.complex.rounds }, (_, i): Mark => {
+            const { stage } = line.run;
+            if (stage.kind === "over") return stage.why === "done" ? "done" : "dropped";
+            if (i + 1 < stage.round) return "done";
+            return i + 1 === stage.round && (stage.kind !== "waiting" || stage.item > 0)
+              ? "running"
+              : "to-come";
+          }),
+        }));
+  return (
+    <section
+      aria-label={station.station.name}
+      className="grid grid-cols-[40px_170px_1fr] border-t border-rule py-1.5 max-sm:grid-cols-1"
+    >
+      {head}
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4">
+        {people.map((one) => (
+          <li key={one.id} className="flex h-7 items-center justify-between gap-2">
+            <span className="min-w-0 truncate">
+              {one.name}
+              {one.held ? <b className="text-accent"> held</b> : null}
+            </span>
+            <span className="flex gap-0.5">
+              <span className="sr-only">
+                {one.marks.filter((mark) => mark === "done").length} of {one.marks.length} done
+              </span>
+              {one.marks.map((mark, i) => (
+                <span
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a square a set, in their order
+                  key={i}
+                  aria-hidden="true"
+                  className={`size-3 ${MARKS[mark]}`}
+                />
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+type Mark = SetState["stage"];
+const MARKS: Record<Mark, string> = {
+  done: "bg-primary",
+  running: "bg-base-content",
+  "to-come": "border border-control",
+  dropped: "border border-dashed border-rule",
+};
+
 function Band({
   rack,
   sessionId,
+  head,
   placed,
   share,
   now,
@@ -109,31 +241,28 @@ function Band({
 }: {
   rack: RackState;
   sessionId: string;
+  head: ReactNode;
   placed: Placed[][];
   share: (minute: number) => number;
   now: number;
   ticks: number[];
   nowMs: number;
   rest: { leastS: number };
-  open: (shown: { athleteId: string; setKey: string }) => void;
+  open: OpenSet;
 }) {
   return (
     <section
       aria-label={`Rack ${rack.rack.name}`}
       className="relative grid grid-cols-[40px_170px_1fr] border-t border-rule py-1.5 max-sm:grid-cols-[32px_118px_1fr]"
     >
-      <Link
-        to={`/rack/${sessionId}/${rack.rack.id}`}
-        className="self-start text-[28px] leading-9 font-bold hover:underline"
-        aria-label={`Open rack ${rack.rack.name}`}
-      >
-        {rack.rack.name}
-      </Link>
+      {head}
       <ul>
         {rack.lifters.map((one) => (
           <LifterLine
             key={one.lifter.athleteId}
             one={one}
+            rack={rack}
+            sessionId={sessionId}
             up={one.lifter.athleteId === rack.upId}
             nowMs={nowMs}
             rest={rest}
@@ -163,16 +292,20 @@ function Band({
 
 function LifterLine({
   one,
+  rack,
+  sessionId,
   up,
   nowMs,
   rest,
   open,
 }: {
   one: LifterState;
+  rack: RackState;
+  sessionId: string;
   up: boolean;
   nowMs: number;
   rest: { leastS: number };
-  open: (shown: { athleteId: string; setKey: string }) => void;
+  open: OpenSet;
 }) {
   const set = one.current === undefined ? undefined : one.sets[one.current];
   const last = one.sets.filter((other) => other.stage === "done").at(-1);
@@ -191,10 +324,10 @@ function LifterLine({
         title="Open a set to put it right"
         onClick={() => {
           const setKey = (last ?? set ?? one.sets[0])?.prescription.key;
-          if (setKey) open({ athleteId: one.lifter.athleteId, setKey });
+          if (setKey) open({ slotId: rack.slot.slotId, athleteId: one.lifter.athleteId, setKey });
         }}
       >
-        {one.lifter.name.split(" ")[0]}
+        {one.callName}
         <span className="sr-only">
           {up ? ", up now" : ""}
           {words ? `, last best ${words} m/s` : ""}
@@ -202,14 +335,20 @@ function LifterLine({
         </span>
       </button>
       {set?.loadKg !== undefined ? (
-        <Figure
-          id={`floor/${one.lifter.athleteId}/${set.prescription.key}`}
-          working={set.prescription.working}
+        <FetchedFigure
+          id={`floor/${rack.slot.slotId}/${one.lifter.athleteId}/${set.prescription.key}`}
+          fetchWorking={() =>
+            fetchWorking(sessionId, {
+              slot: rack.slot.slotId,
+              athlete: one.lifter.athleteId,
+              set: set.prescription.key,
+            })
+          }
           label={`${one.lifter.name}, ${formatKg(set.loadKg, one.lifter.unit, 1)}, set ${set.prescription.number}`}
         >
           {plainNumber(Number.parseFloat(formatKg(set.loadKg, one.lifter.unit, 1)))}
           {one.lifter.unit === "lb" ? <span className="text-[0.8em]"> lb</span> : null}
-        </Figure>
+        </FetchedFigure>
       ) : (
         <span className="text-sm">{set ? "no load" : "done"}</span>
       )}
@@ -267,4 +406,15 @@ function blockWords(set: SetState, unit: MassUnit): string {
   const speeds = set.reps.flatMap((rep) => rep.velocityMps ?? []).map(formatVelocity);
   const load = set.loadKg === undefined ? "no load" : formatKg(set.loadKg, unit, 1);
   return `Set ${set.prescription.number}, ${load}${speeds.length > 0 ? `: ${speeds.join(", ")} m/s` : ""}`;
+}
+
+/** How a load was worked out, from the session as it was frozen. */
+async function fetchWorking(
+  sessionId: string,
+  of: { slot: string; athlete: string; set: string },
+): Promise<Working | undefined> {
+  const response = await fetch(`/api/session/${sessionId}?${new URLSearchParams(of)}`);
+  if (!response.ok) return undefined;
+  const answer = (await response.json()) as { ok: boolean; value?: { working: Working } };
+  return answer.value?.working;
 }

@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
 import type { MassUnit } from "../../../core/units/mass";
+import { forgetScreens } from "../../offline/kept-screens";
 import { principalOf } from "../../platform/guard.server";
 import { Form } from "../../ui/form";
 import { SaidHere } from "../../ui/said";
@@ -197,7 +198,11 @@ function Menu({
           <NavLink to="/account" className={row} onClick={close}>
             Your sign-in and teams
           </NavLink>
-          <Form method="post" action="/sign-out">
+          <Form
+            method="post"
+            action="/sign-out"
+            onSubmit={() => void forgetScreens().catch(() => {})}
+          >
             <button type="submit" className={row}>
               Sign out
             </button>

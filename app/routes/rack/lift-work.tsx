@@ -212,13 +212,18 @@ export function LiftWork({
               stop={() => setRamping(undefined)}
             />
           ) : null}
-          {hasLoad && open && !source && set.reps.length === 0 ? (
-            <>
-              <EyeKeys set={set} count={count} />
-              <Wanted set={set} />
-            </>
-          ) : hasLoad ? (
-            <Strip set={set} slot={slot} lifting={isLifting} trace={runner.trace} />
+          {hasLoad ? (
+            <Strip
+              set={set}
+              slot={slot}
+              lifting={isLifting}
+              trace={runner.trace}
+              instead={
+                open && !source && set.reps.length === 0 ? (
+                  <EyeKeys set={set} count={count} />
+                ) : undefined
+              }
+            />
           ) : null}
           <SensorNote away={runner.sensorAway} none={noSensor} stage={set.stage} />
           <Earlier lifter={lifter} set={set} onOpen={setEditing} />
@@ -327,18 +332,6 @@ function wordsOn(of: {
     { name: "Another load on the bar", run: of.load },
     ...(rehearses ? [{ name: "Walkout rehearsed", run: say("rehearsed") }] : []),
   ];
-}
-
-/** What is wanted, where the eye judges and no strip is drawn. */
-function Wanted({ set }: { set: SetState }) {
-  return (
-    <p className="mt-2 text-[19px] text-muted">
-      {set.target
-        ? `Wanted ${set.target.lowMps.toFixed(2)} to ${set.target.highMps.toFixed(2)} m/s.`
-        : "Wanted speed not set."}{" "}
-      Digits type a measured speed.
-    </p>
-  );
 }
 
 /** The way up to the first work set: its loads, and the way into it. */

@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { plateChange } from "../../../core/barload/load";
 import { boxRepWords } from "../../../core/boxsquat/stops";
 import { rampNumber } from "../../../core/floor/entries";
@@ -114,11 +115,14 @@ export function Strip({
   slot,
   lifting,
   trace,
+  instead,
 }: {
   set: SetState;
   slot: FrozenLift;
   lifting: boolean;
   trace: ReadonlyArray<{ timeS: number; heightM: number }>;
+  /** In the strip's place, where no speed is there to draw. */
+  instead: ReactNode | undefined;
 }) {
   const reps = stripReps(set);
   const rules = { cap: set.prescription.reps, ...slot.stop };
@@ -135,13 +139,17 @@ export function Strip({
   };
   return (
     <>
-      {/* The same strip, drawn narrower on a phone so that its words keep their size. */}
-      <div className="max-md:hidden">
-        <SpeedStrip {...strip} />
-      </div>
-      <div className="md:hidden">
-        <SpeedStrip {...strip} width={370} />
-      </div>
+      {instead ?? (
+        <>
+          {/* The same strip, drawn narrower on a phone so that its words keep their size. */}
+          <div className="max-md:hidden">
+            <SpeedStrip {...strip} />
+          </div>
+          <div className="md:hidden">
+            <SpeedStrip {...strip} width={370} />
+          </div>
+        </>
+      )}
       <div className="flex min-h-[66px] items-start justify-between gap-4">
         <div aria-live="assertive">
           <p className="text-[26px] leading-tight font-bold" data-testid="verdict">
@@ -158,7 +166,10 @@ export function Strip({
 function verdictWords(set: SetState, lifting: boolean): string {
   if (set.stage === "done") return set.verdict?.text ?? "Set done.";
   if (set.advice) return set.advice.text;
-  return lifting ? "Measuring." : "Ready.";
+  if (lifting) return "Measuring.";
+  return set.target
+    ? `Ready. Wanted ${set.target.lowMps.toFixed(2)} to ${set.target.highMps.toFixed(2)} m/s.`
+    : "Ready.";
 }
 
 function evidenceWords(set: SetState, slot: FrozenLift): string {

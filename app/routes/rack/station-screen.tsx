@@ -1,7 +1,9 @@
 import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { comeIn } from "../../../core/floor/come-in";
+import type { FrozenSession } from "../../../core/floor/frozen";
 import { type StationState, type StationWork, stationsOf } from "../../../core/floor/stations";
+import { useKeptScreen } from "../../offline/use-kept-screen";
 import { useSessionLog } from "../../offline/use-session-log";
 import { Announcements } from "./announcements";
 import { Finished, SessionEnded } from "./finished";
@@ -17,11 +19,26 @@ const LOAD_PARTS_MS = 2000;
 const roundWork = new LaterPart(async () => (await import("./round-work")).RoundWork);
 const pairingWork = new LaterPart(async () => (await import("./pairing-work")).PairingWork);
 
+function nameOf(frozen: FrozenSession, stationId: string): string {
+  const station = frozen.stations.find((one) => one.id === stationId);
+  return station?.kind === "rack" ? `rack ${station.name}` : (station?.name ?? "");
+}
+
 /** One station of a running session: what is done at it, one work after the other. */
 export function StationScreen(props: StationData) {
   const { sessionId, frozen, stationId, fixed } = props;
   const { log, view } = useSessionLog(props);
   const { floor } = view;
+  const [facts] = useState(() => {
+    const { stationId, sensors, noSensor, names, fixed } = props;
+    return { stationId, sensors, noSensor, names, fixed };
+  });
+  useKeptScreen(log, {
+    path: `/rack/${sessionId}/${stationId}`,
+    title: `${frozen.title}: ${nameOf(frozen, stationId)}`,
+    frozen,
+    facts,
+  });
   const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
   const here = stations.find((one) => one.station.id === stationId);
   const [chosen, setChosen] = useState(() => here?.current?.slot.slotId);
@@ -35,7 +52,7 @@ export function StationScreen(props: StationData) {
     return () => clearTimeout(timer);
   }, []);
 
-  const name = frozen.stations.find((one) => one.id === stationId)?.name ?? "";
+  const { name = "" } = frozen.stations.find((one) => one.id === stationId) ?? {};
   const head = (
     <>
       <p className="flex items-baseline justify-between gap-3">

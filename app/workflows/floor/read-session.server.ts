@@ -1,5 +1,11 @@
 import type { LogEntry } from "../../../core/floor/entries";
-import { type FrozenSession, liftsOf, shareOfStation } from "../../../core/floor/frozen";
+import {
+  type FrozenSession,
+  liftsOf,
+  shareOfStation,
+  withoutWorkings,
+} from "../../../core/floor/frozen";
+import type { Working } from "../../../core/units/working";
 import { sensorAtRack } from "../../../db/queries/gear.server";
 import { variantById } from "../../../db/queries/maxes.server";
 import { authorNames } from "../../../db/queries/people.server";
@@ -46,7 +52,7 @@ export function readSession(
     return done({
       sessionId,
       status: row.status,
-      frozen: row.frozen,
+      frozen: withoutWorkings(row.frozen),
       entries: await entriesAfter(tx, sessionId, 0),
       names: await authorNames(tx),
       leftOut: await leftOutOf(tx, row.frozen),
@@ -83,6 +89,24 @@ export function readFrozen(
     const row = await frozenOf(tx, sessionId);
     if (!row || !mayKnow(principal, row)) return failed("no-session", GONE);
     return done({ title: row.title, status: row.status, frozen: row.frozen });
+  });
+}
+
+/** How one set's load was worked out, as it was frozen. */
+export function readWorking(
+  principal: Principal,
+  sessionId: string,
+  of: { slotId: string; athleteId: string; setKey: string },
+): Promise<Outcome<{ working: Working }>> {
+  return inTeam(principal, async (tx) => {
+    const row = await frozenOf(tx, sessionId);
+    if (!row || !mayKnow(principal, row)) return failed("no-session", GONE);
+    const working = liftsOf(row.frozen)
+      .filter((slot) => slot.slotId === of.slotId)
+      .flatMap((slot) => [...slot.groups.flatMap((one) => one.lifters), ...(slot.absent ?? [])])
+      .find((lifter) => lifter.athleteId === of.athleteId)
+      ?.sets.find((set) => set.key === of.setKey)?.working;
+    return working ? done({ working }) : failed("no-set", "This set is not in the session.");
   });
 }
 

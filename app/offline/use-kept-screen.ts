@@ -1,0 +1,41 @@
+import { useEffect } from "react";
+import type { FrozenSession } from "../../core/floor/frozen";
+import { pack } from "../forms/json";
+import { keepScreen } from "./kept-screens";
+import type { SessionLog } from "./session-log";
+
+/** A log changes with every rep; the screen is kept again this long after the last change, ms. */
+const SETTLE_MS = 2000;
+
+/** Keeps a session's screen in this browser, with the log as it grows. */
+export function useKeptScreen(
+  log: SessionLog,
+  screen: {
+    path: string;
+    title: string;
+    frozen: FrozenSession;
+    /** What else the screen is drawn with. */
+    facts: Record<string, unknown>;
+  },
+): void {
+  const { path, title, frozen, facts } = screen;
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const keep = () => {
+      timer = undefined;
+      const entries = log.fold.entries().filter((entry) => entry.seq !== undefined);
+      const text = JSON.stringify(
+        pack({ ...facts, frozen, entries, ended: log.view().ended, serverNowMs: log.nowMs() }),
+      );
+      keepScreen({ path, title, sessionId: log.sessionId, text }).catch(() => {});
+    };
+    keep();
+    const stop = log.subscribe(() => {
+      timer ??= setTimeout(keep, SETTLE_MS);
+    });
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, [log, path, title, frozen, facts]);
+}

@@ -1,0 +1,38 @@
+import { useEffect, useState } from "react";
+import { type KeptScreen, keptScreen, keptScreens } from "../../offline/kept-screens";
+import { Notice, Page } from "../../ui/page";
+import { WithoutNetwork } from "../../ui/without-network";
+import { WorkingProvider } from "../../ui/working";
+import { type CardData, CardDays } from "./card-days";
+
+export function meta() {
+  return [{ title: "Without the network · Sprezza" }];
+}
+
+/** An athlete's card as this phone kept it. */
+export default function OfflineCard() {
+  const [found, setFound] = useState<{ kept: KeptScreen | undefined; others: KeptScreen[] }>();
+  useEffect(() => {
+    Promise.all([keptScreen("/card"), keptScreens()]).then(
+      ([kept, others]) => setFound({ kept, others }),
+      () => setFound({ kept: undefined, others: [] }),
+    );
+  }, []);
+  if (!found) return <p className="p-6">Looking on this phone …</p>;
+  if (!found.kept) return <WithoutNetwork others={found.others} />;
+  const card = JSON.parse(found.kept.text) as CardData;
+  return (
+    <WorkingProvider>
+      <Page title={card.name} facts={card.next?.date}>
+        <Notice
+          kind="note"
+          title={`No network: the card as it was at ${new Date(found.kept.keptAtMs).toLocaleTimeString("en-GB", { timeStyle: "short" })}.`}
+        />
+        {card.instructions.map((text) => (
+          <Notice key={text} kind="warning" title={text} />
+        ))}
+        <CardDays next={card.next} also={card.also} />
+      </Page>
+    </WorkingProvider>
+  );
+}

@@ -1,0 +1,224 @@
+import { useEffect, useMemo, useState } from "react";
+import { Link, useRevalidator } from "react-router";
+import { type LogEntry, markOf } from "../../../core/floor/entries";
+import { type FrozenSession, liftsOf } from "../../../core/floor/frozen";
+import type { FloorFold, FloorState } from "../../../core/floor/state";
+import { slotCounts, stationsOf } from "../../../core/floor/stations";
+import { SECTION_NAMES } from "../../../core/plan/block";
+import type { MassUnit } from "../../../core/units/mass";
+import { useKeptScreen } from "../../offline/use-kept-screen";
+import { useSessionLog } from "../../offline/use-session-log";
+import { EditSet } from "../../ui/edit-set";
+import { Notice, Page } from "../../ui/page";
+import { useNow } from "../../ui/use-now";
+import { Announce } from "./announce";
+import { Conflicts, LateEntries } from "./disputed";
+import { callsWords, Ended, EndSession } from "./end-session";
+import { FloorCalls } from "./floor-calls";
+import { HeldLifters } from "./held-lifters";
+import { LogLine } from "./log-line";
+import { FloorStave } from "./stave";
+
+/** Why somebody is left out, by the check's code; never a reason of a limit. */
+const LEFT_OUT_WORDS: Record<string, string> = {
+  "heavy-refused": "heavy work",
+  "resistance-refused": "bands and chains",
+  "box-relax": "relax and fire",
+  cap: "over the instruction",
+};
+
+type FloorChange = Parameters<typeof Ended>[0]["changes"][number];
+
+export interface FloorProps {
+  sessionId: string;
+  frozen: FrozenSession;
+  entries: LogEntry[];
+  names: Record<string, string>;
+  serverNowMs: number;
+  ended: boolean;
+  mayEnd: boolean;
+  itsDay: boolean;
+  changes: FloorChange[];
+  problem: string | undefined;
+  leftOut: Array<{ name: string; code: string }>;
+  /** In which who looks reads loads. */
+  unit: MassUnit;
+  /** Drawn from what this browser kept: what needs the server is not offered. */
+  offline?: boolean;
+}
+
+/** A day on the floor: every station, the calls that wait, and what the coach says to all. */
+export function FloorScreen(props: FloorProps) {
+  const { sessionId, frozen, names, mayEnd } = props;
+  const { log, view } = useSessionLog(props);
+  const runningMs = useNow(log.nowMs, props.serverNowMs, TICK_MS);
+  const [editing, setEditing] = useState<{
+    slotId: string;
+    athleteId: string;
+    setKey: string;
+  }>();
+  const { floor } = view;
+  const [facts] = useState(() => {
+    const { names, mayEnd, itsDay, leftOut, unit } = props;
+    return { names, mayEnd, itsDay, leftOut, unit };
+  });
+  useKeptScreen(log, { path: `/floor/${sessionId}`, title: frozen.title, frozen, facts });
+  const { revalidate } = useRevalidator();
+  const stale = view.ended !== props.ended && !props.offline;
+  useEffect(() => {
+    // Somebody ended it, or opened it again: who and why is asked for.
+    if (stale) void revalidate();
+  }, [stale, revalidate]);
+  const span = useMemo(() => spanOf(floor, log.fold), [floor, log]);
+  // After the end the floor stands still, where the last set was finished.
+  const nowMs = view.ended ? (span.lastMs ?? span.firstMs ?? runningMs) : runningMs;
+  const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
+  const slots = slotCounts(frozen, stations);
+  const edited = floor.racks.find(
+    (rack) =>
+      rack.slot.slotId === editing?.slotId &&
+      rack.lifters.some((one) => one.lifter.athleteId === editing?.athleteId),
+  );
+
+  return (
+    <Page
+      title={frozen.title}
+      facts={factsOf(frozen, slots)}
+      actions={
+        view.ended ? (
+          <Link className="btn btn-primary" to={`/review/${sessionId}`}>
+            Open the review
+          </Link>
+        ) : mayEnd && !props.offline ? (
+          <EndSession floor={floor} stations={stations} />
+        ) : null
+      }
+      margin={
+        <>
+          <p className="flex justify-between gap-3 text-muted">
+            <LogLine view={view} />
+            <span>{callsWords(floor.calls.length)}</span>
+          </p>
+          {view.ended ? null : (
+            <FloorCalls floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
+          )}
+          {mayEnd && !view.ended ? (
+            <Announce floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
+          ) : null}
+          <HeldLifters
+            floor={floor}
+            mayDecide={mayEnd && !view.ended}
+            over={(at, of) => log.append({ kind: "pain-over", of, ...at })}
+          />
+          <LateEntries
+            floor={floor}
+            names={names}
+            zone={frozen.zone}
+            mayDecide={mayEnd}
+            decide={(of, take) => log.append({ kind: "admit", of, take })}
+          />
+          <Conflicts floor={floor} fold={log.fold} names={names} open={setEditing} />
+        </>
+      }
+    >
+      {props.problem ? <Notice kind="problem" title={props.problem} /> : null}
+      {props.leftOut.length > 0 ? (
+        <Notice
+          kind="warning"
+          title={`Left out: ${props.leftOut.map((one) => `${one.name} (${LEFT_OUT_WORDS[one.code] ?? "refused"})`).join(", ")}`}
+        >
+          Refused by default in this slot. A coach answers it with a reason in the plan's checks, or
+          gives them another slot.
+        </Notice>
+      ) : null}
+      {view.ended ? (
+        <Ended
+          changes={props.changes}
+          mayReopen={mayEnd && props.itsDay && !props.offline}
+          zone={frozen.zone}
+        />
+      ) : null}
+      {slots.length > 1 ? <SlotProgress slots={slots} /> : null}
+      {floor.paused ? (
+        <Notice kind="warning" title="The floor is paused. Every station says so." />
+      ) : null}
+      <FloorStave
+        stations={stations}
+        firstMs={Math.min(span.firstMs ?? nowMs, nowMs)}
+        sessionId={sessionId}
+        nowMs={nowMs}
+        open={setEditing}
+      />
+      <section aria-label="Cautions" className="mt-4 text-sm text-muted">
+        {frozen.cautions.map((caution) => (
+          <p key={caution}>{caution}</p>
+        ))}
+      </section>
+      {editing && edited ? (
+        <EditSet
+          fold={log.fold}
+          append={(body, supersedes) => log.append(body, supersedes)}
+          slot={edited.slot}
+          rack={edited.rack}
+          lifters={edited.lifters}
+          shown={editing}
+          names={names}
+          zone={frozen.zone}
+          onClose={() => setEditing(undefined)}
+        />
+      ) : null}
+    </Page>
+  );
+}
+
+/** What the day is: its one lift in full, else how many slots. */
+function factsOf(frozen: FrozenSession, slots: ReturnType<typeof slotCounts>): string {
+  const [lift] = liftsOf(frozen);
+  const done = slots.reduce((n, slot) => n + slot.done, 0);
+  const planned = slots.reduce((n, slot) => n + slot.planned, 0);
+  const what =
+    lift && frozen.slots.length === 1
+      ? `${lift.liftName} · rest ${lift.rest.leastS} to ${lift.rest.mostS} s`
+      : `${frozen.slots.length} slots`;
+  return `${frozen.roomName} · ${what} · ${done} of ${planned} sets`;
+}
+
+/** How far each slot of the day is: athletes through it, and its sets. */
+function SlotProgress({ slots }: { slots: ReturnType<typeof slotCounts> }) {
+  return (
+    <ol aria-label="The day" className="mb-3 flex flex-wrap gap-x-5 gap-y-2">
+      {slots.map((slot) => (
+        <li key={slot.slotId} className="min-w-32">
+          <p className="text-sm text-muted">{SECTION_NAMES[slot.section]}</p>
+          <p className="leading-tight font-medium">{slot.name}</p>
+          <p className="text-sm">
+            {slot.through} of {slot.athletes} through
+          </p>
+          <div className="mt-0.5 h-1.5 bg-faint" aria-hidden="true">
+            <div
+              className="h-full bg-primary"
+              style={{ width: `${slot.planned > 0 ? (100 * slot.done) / slot.planned : 0}%` }}
+            />
+          </div>
+        </li>
+      ))}
+    </ol>
+  );
+}
+
+/** From the first thing that was logged to the last set that was finished, ms. */
+function spanOf(floor: FloorState, fold: FloorFold) {
+  const made = fold.entries().flatMap((one) => (one.doubt ? [] : markOf(one).atMs));
+  const ends = [
+    ...floor.racks.flatMap((rack) => rack.lifters),
+    ...floor.exercises.flatMap((exercise) => exercise.athletes),
+  ].flatMap((one) => one.sets.flatMap((set) => set.end?.atMs ?? []));
+  const first = made.reduce((least, ms) => Math.min(least, ms), Number.POSITIVE_INFINITY);
+  const last = ends.reduce((most, ms) => Math.max(most, ms), Number.NEGATIVE_INFINITY);
+  return {
+    firstMs: Number.isFinite(first) ? first : undefined,
+    lastMs: Number.isFinite(last) ? last : undefined,
+  };
+}
+
+const TICK_MS = 1000;

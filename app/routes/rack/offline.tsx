@@ -1,0 +1,33 @@
+import { useEffect, useState } from "react";
+import { type KeptScreen, keptScreen, keptScreens } from "../../offline/kept-screens";
+import { WithoutNetwork } from "../../ui/without-network";
+import type { StationData } from "./station-frame";
+import { StationScreen } from "./station-screen";
+
+export const handle = { theme: "cellar" as const };
+
+export function meta() {
+  return [{ title: "Without the network · Sprezza" }];
+}
+
+/** A station as this tablet kept it: drawn and logged to without the network. */
+export default function OfflineStation() {
+  const [found, setFound] = useState<{ kept: KeptScreen | undefined; others: KeptScreen[] }>();
+  useEffect(() => {
+    const to = new URLSearchParams(location.search).get("to") ?? "";
+    Promise.all([keptScreen(to.split("?")[0] ?? ""), keptScreens()]).then(
+      ([kept, others]) => setFound({ kept, others }),
+      () => setFound({ kept: undefined, others: [] }),
+    );
+  }, []);
+  if (!found) return <p className="p-6 text-[20px]">Looking on this tablet …</p>;
+  if (!found.kept) return <WithoutNetwork others={found.others} />;
+  const data = JSON.parse(JSON.parse(found.kept.text)) as Omit<StationData, "sessionId">;
+  return (
+    <StationScreen
+      {...data}
+      sessionId={found.kept.sessionId ?? ""}
+      serverNowMs={Date.now() + data.serverNowMs - found.kept.keptAtMs}
+    />
+  );
+}
