@@ -104,14 +104,16 @@ function countSets(
   };
 }
 
+/** Rounds of a pairing that are behind somebody. */
+export function roundsDone({ run, complex }: Pick<PairingLine, "run" | "complex">): number {
+  if (run.stage.kind !== "over") return run.stage.round - 1;
+  // Stopped: a round was done where the next one had begun.
+  return run.stage.why === "done"
+    ? complex.rounds
+    : run.rests.filter((rest) => rest.item === 0).length;
+}
+
 function countRounds(lines: readonly PairingLine[]) {
-  const roundsDone = ({ run, complex }: PairingLine) => {
-    if (run.stage.kind !== "over") return run.stage.round - 1;
-    // Stopped: a round was done where the next one had begun.
-    return run.stage.why === "done"
-      ? complex.rounds
-      : run.rests.filter((rest) => rest.item === 0).length;
-  };
   return {
     done: lines.reduce((sum, one) => sum + roundsDone(one), 0),
     planned: lines.reduce((sum, one) => sum + one.complex.rounds, 0),

@@ -22,7 +22,7 @@ describe("review of a session", () => {
       cut: false,
     }),
   ]);
-  const review = reviewSession(reduceFloor(testSession(), entries));
+  const review = reviewSession(testSession(), reduceFloor(testSession(), entries));
   const ann = review.lifters[0];
 
   it("sets done against planned", () => {
@@ -49,7 +49,10 @@ describe("review of a session", () => {
           }
         : slot,
     );
-    const judged = reviewSession(reduceFloor({ ...session, slots }, entries)).lifters;
+    const judged = reviewSession(
+      { ...session, slots },
+      reduceFloor({ ...session, slots }, entries),
+    ).lifters;
     expect(judged[0]?.otherClass).toEqual([
       "Set 1 moved at 0.86 m/s: speed-strength, strength-speed planned",
       "Set 2 moved at 0.90 m/s: speed-strength, strength-speed planned",
@@ -75,7 +78,7 @@ describe("review of a session", () => {
   });
 
   it("is empty for an empty session", () => {
-    expect(reviewSession(reduceFloor(testSession([]), []))).toMatchObject({
+    expect(reviewSession(testSession([]), reduceFloor(testSession([]), []))).toMatchObject({
       setsPlanned: 0,
       setsDone: 0,
       lifters: [],

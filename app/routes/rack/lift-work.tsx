@@ -41,13 +41,8 @@ const LATER = [editSet, callCard, faultList];
 
 type Shown = Pick<SetAddress, "athleteId" | "setKey">;
 
-/** One lift at one rack: who is up, what is on the bar, what became of it. */
-export function LiftWork({
-  rack,
-  next: nextWork,
-  ...props
-}: WorkProps & { rack: RackState; next: { name: string; go: () => void } | undefined }) {
-  const { sessionId, frozen, sensors, noSensor, names, serverNowMs, fixed, log, view } = props;
+/** What one lift at one rack goes by: who is shown, what is open, and what can be done with it. */
+function useLift({ sensors, serverNowMs, log, view, more }: WorkProps, rack: RackState) {
   const { slot } = rack;
   // The clocks on the screen run: it is drawn again every tick.
   useNow(log.nowMs, serverNowMs, TICK_MS);
@@ -128,7 +123,7 @@ export function LiftWork({
     !typing && editing === undefined,
   );
   const openMore = () =>
-    props.more({
+    more({
       slotId: slot.slotId,
       who: lifter && { athleteId: lifter.lifter.athleteId, name: lifter.callName },
       set:
@@ -137,6 +132,47 @@ export function LiftWork({
           : [],
     });
 
+  return {
+    slot,
+    runner,
+    up,
+    lifter,
+    set,
+    at,
+    source,
+    call,
+    steps,
+    editing,
+    typed,
+    open,
+    hasLoad,
+    isLifting,
+    rested,
+    panel: typing ? panel : undefined,
+    isHeld: held !== undefined,
+    isRamping: ramping !== undefined,
+    hold,
+    next,
+    begin,
+    count,
+    all,
+    type,
+    openMore,
+    setPanel,
+    setEditing,
+    setRamping,
+  };
+}
+
+/** One lift at one rack: who is up, what is on the bar, what became of it. */
+export function LiftWork({
+  rack,
+  next: nextWork,
+  ...props
+}: WorkProps & { rack: RackState; next: { name: string; go: () => void } | undefined }) {
+  const { sessionId, frozen, noSensor, names, fixed, log, view } = props;
+  const lift = useLift(props, rack);
+  const { slot, runner, up, lifter, set, at, source, call, steps, open, hasLoad, isLifting } = lift;
   return (
     <StationFrame
       head={props.head}
@@ -166,7 +202,7 @@ export function LiftWork({
                 part={callCard}
                 of={{
                   call,
-                  keys: panel === undefined,
+                  keys: lift.panel === undefined,
                   large: true,
                   decide: (decided, decision, action, reason) =>
                     log.append(decidedCall(decided, decision, action, reason)),
@@ -191,7 +227,7 @@ export function LiftWork({
               lifter={lifter}
               set={set}
               onBar={set.stage === "to-come" ? rack.onBar : undefined}
-              rested={view.ended ? undefined : rested}
+              rested={view.ended ? undefined : lift.rested}
               restWanted={slot.rest.leastS + lifter.addedRestS}
             />
           ) : (
@@ -200,33 +236,33 @@ export function LiftWork({
               lifter={lifter}
               set={set}
               putOn={(kg) => runner.putOn(at, kg)}
-              other={() => type("")}
+              other={() => lift.type("")}
             />
           )}
-          {set.stage === "to-come" && !held ? (
+          {set.stage === "to-come" && !lift.isHeld ? (
             <WayUp
               lifter={lifter}
               set={set}
-              ramping={ramping !== undefined}
-              start={() => setRamping(lifter.lifter.athleteId)}
-              stop={() => setRamping(undefined)}
+              ramping={lift.isRamping}
+              start={() => lift.setRamping(lifter.lifter.athleteId)}
+              stop={() => lift.setRamping(undefined)}
             />
           ) : null}
-          {hasLoad ? (
-            <Strip
-              set={set}
-              slot={slot}
-              lifting={isLifting}
-              trace={runner.trace}
-              instead={
-                open && !source && set.reps.length === 0 ? (
-                  <EyeKeys set={set} count={count} />
-                ) : undefined
-              }
-            />
-          ) : null}
+          <Strip
+            set={set}
+            slot={slot}
+            lifting={isLifting}
+            trace={runner.trace}
+            instead={
+              !hasLoad ? (
+                <span />
+              ) : open && !source && set.reps.length === 0 ? (
+                <EyeKeys set={set} count={lift.count} />
+              ) : undefined
+            }
+          />
           <SensorNote away={runner.sensorAway} none={noSensor} stage={set.stage} />
-          <Earlier lifter={lifter} set={set} onOpen={setEditing} />
+          <Earlier lifter={lifter} set={set} onOpen={lift.setEditing} />
           <LiftButtons
             set={set}
             lifting={isLifting}
@@ -236,34 +272,34 @@ export function LiftWork({
             nextName={up?.callName ?? nextWork?.name}
             steps={steps}
             on={{
-              begin,
-              next: () => (up ? next() : nextWork ? nextWork.go() : next()),
+              begin: lift.begin,
+              next: () => (up || !nextWork ? lift.next() : nextWork.go()),
               end: () => runner.end(at),
-              all: () => all(),
-              fault: () => setPanel("fault"),
-              type: () => type(""),
-              correct: () => setEditing(at),
-              more: openMore,
+              all: () => lift.all(),
+              fault: () => lift.setPanel("fault"),
+              type: () => lift.type(""),
+              correct: () => lift.setEditing(at),
+              more: lift.openMore,
             }}
           />
         </>
       ) : (
-        <Finished sessionId={sessionId} fixed={fixed} next={nextWork} more={openMore} />
+        <Finished sessionId={sessionId} fixed={fixed} next={nextWork} more={lift.openMore} />
       )}
-      {typing && at && set ? (
+      {lift.panel && at && set ? (
         <Sheets
-          panel={panel}
-          typed={typed}
+          panel={lift.panel}
+          typed={lift.typed}
           runner={runner}
           at={at}
           set={set}
           unit={lifter?.lifter.unit ?? "kg"}
           faults={slot.faults}
-          hold={hold}
-          close={() => setPanel(undefined)}
+          hold={lift.hold}
+          close={() => lift.setPanel(undefined)}
         />
       ) : null}
-      {editing ? (
+      {lift.editing ? (
         <Later
           part={editSet}
           of={{
@@ -274,9 +310,9 @@ export function LiftWork({
             slot,
             rack: rack.rack,
             lifters: rack.lifters,
-            shown: editing,
+            shown: lift.editing,
             large: true,
-            onClose: () => setEditing(undefined),
+            onClose: () => lift.setEditing(undefined),
           }}
         />
       ) : null}

@@ -32,19 +32,11 @@ interface Cell {
   slotId: string;
 }
 
-/**
- * A round without a bar: nobody is "up", everybody does something at once. So it is a grid, people
- * by exercises, and a tap on a cell says that the next set there was done as planned.
- */
-export function RoundWork({
-  works,
-  next,
-  ...props
-}: WorkProps & {
-  works: readonly ExerciseState[];
-  next: { name: string; go: () => void } | undefined;
-}) {
-  const { log, view, stationId, serverNowMs } = props;
+/** What a round goes by: the chosen field, and what can be said of it. */
+function useRound(
+  { log, view, stationId, serverNowMs, more }: WorkProps,
+  works: readonly ExerciseState[],
+) {
   useNow(log.nowMs, serverNowMs, TICK_MS);
   const [cell, setCell] = useState<Cell>();
   const [panel, setPanel] = useState<"reps" | "load" | "output" | "pain">();
@@ -119,7 +111,7 @@ export function RoundWork({
     panel === undefined,
   );
   const openMore = () =>
-    props.more({
+    more({
       slotId: cell?.slotId ?? works[0]?.slot.slotId ?? "",
       who: shown && { athleteId: shown.line.athlete.athleteId, name: shown.line.callName },
       set: skipWords(shown, (setKey) => {
@@ -129,6 +121,42 @@ export function RoundWork({
     });
   const allDone = works.every((work) => work.athletes.every((one) => one.current === undefined));
 
+  return {
+    people,
+    lineOf,
+    cell,
+    setCell,
+    shown,
+    last,
+    panel,
+    setPanel,
+    typed,
+    setTyped,
+    doNext,
+    everybody,
+    amend,
+    undo,
+    setAt,
+    openMore,
+    allDone,
+  };
+}
+
+/**
+ * A round without a bar: nobody is "up", everybody does something at once. So it is a grid, people
+ * by exercises, and a tap on a cell says that the next set there was done as planned.
+ */
+export function RoundWork({
+  works,
+  next,
+  ...props
+}: WorkProps & {
+  works: readonly ExerciseState[];
+  next: { name: string; go: () => void } | undefined;
+}) {
+  const { log, view } = props;
+  const round = useRound(props, works);
+  const { people, lineOf, cell, shown, last, panel } = round;
   return (
     <StationFrame
       head={props.head}
@@ -140,11 +168,11 @@ export function RoundWork({
             line={shown.line}
             ended={view.ended}
             open={(what) => {
-              setTyped("");
-              setPanel(what);
+              round.setTyped("");
+              round.setPanel(what);
             }}
-            undo={undo}
-            more={openMore}
+            undo={round.undo}
+            more={round.openMore}
           />
         ) : (
           <div>
@@ -155,7 +183,7 @@ export function RoundWork({
               type="button"
               className="btn mt-3 min-h-[64px] text-[18px]"
               disabled={view.ended}
-              onClick={openMore}
+              onClick={round.openMore}
             >
               More
             </button>
@@ -181,7 +209,7 @@ export function RoundWork({
                     type="button"
                     className="btn mt-1 min-h-[56px] text-[17px]"
                     disabled={view.ended || work.athletes.every((one) => one.current === undefined)}
-                    onClick={() => everybody(work)}
+                    onClick={() => round.everybody(work)}
                   >
                     All did a set
                   </button>
@@ -206,8 +234,8 @@ export function RoundWork({
                           line={line}
                           chosen={cell?.athleteId === athleteId && cell.slotId === of.slotId}
                           disabled={view.ended}
-                          choose={() => setCell(of)}
-                          tap={(side) => doNext(of, side)}
+                          choose={() => round.setCell(of)}
+                          tap={(side) => round.doNext(of, side)}
                         />
                       ) : null}
                     </td>
@@ -218,27 +246,32 @@ export function RoundWork({
           </tbody>
         </table>
       </div>
-      {allDone ? (
-        <Finished sessionId={props.sessionId} fixed={props.fixed} next={next} more={openMore} />
+      {round.allDone ? (
+        <Finished
+          sessionId={props.sessionId}
+          fixed={props.fixed}
+          next={next}
+          more={round.openMore}
+        />
       ) : null}
       {panel && shown && cell && last && panel !== "pain" ? (
         <AmendPad
           what={panel}
           slot={shown.slot}
           unit={shown.line.athlete.unit}
-          typed={typed}
-          amend={amend}
-          close={() => setPanel(undefined)}
+          typed={round.typed}
+          amend={round.amend}
+          close={() => round.setPanel(undefined)}
         />
       ) : null}
       {panel === "pain" && shown && cell ? (
         <FaultList
           faults={[]}
-          onClose={() => setPanel(undefined)}
+          onClose={() => round.setPanel(undefined)}
           onFault={() => {}}
           onPain={(place) => {
             const setKey = (last?.set ?? shown.line.sets[0])?.prescription.key;
-            const address = setKey === undefined ? undefined : setAt(setKey);
+            const address = setKey === undefined ? undefined : round.setAt(setKey);
             if (address) log.append({ kind: "pain", ...address, place });
           }}
         />

@@ -1,5 +1,7 @@
 import { Link } from "react-router";
 import type { SetState } from "../../../core/floor/set-state";
+import { EYE_WORDS } from "../../../core/liverules/eye";
+import { SECTION_NAMES } from "../../../core/plan/block";
 import { STANDING_WORDS, setResult } from "../../../core/review/set-working";
 import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
@@ -37,7 +39,7 @@ export default function Review({ loaderData }: Route.ComponentProps) {
   return (
     <Page
       title={session.title}
-      facts={`${session.date} · ${session.roomName} · ${session.planVersion > 0 ? `plan version ${session.planVersion}` : "plan not published"} · ${session.metric}`}
+      facts={`${session.date} · ${session.roomName} · ${session.planVersion > 0 ? `plan version ${session.planVersion}` : "plan not published"} ${session.metrics.map((metric) => ` · ${metric}`).join("")}`}
       actions={
         session.status === "running" ? (
           <Link className="btn" to={`/floor/${session.id}`}>
@@ -93,79 +95,214 @@ export default function Review({ loaderData }: Route.ComponentProps) {
           {setAside[0]?.reason}
         </Notice>
       ) : null}
-      <Figures label="Done against planned" className="overflow-x-auto">
-        <table className="ledger">
-          <thead>
-            <tr>
-              <th scope="col">Athlete</th>
-              <th scope="col" className="!text-right">
-                Sets
-              </th>
-              <th scope="col" className="!text-right">
-                Reps
-              </th>
-              <th scope="col" className="!text-right">
-                Tonnage
-              </th>
-              <th scope="col">Speed, set by set</th>
-              <th scope="col">Notes</th>
-            </tr>
-          </thead>
-          <tbody>
-            {review.lifters.map((one) => {
-              const state = states.find((other) => other.lifter.athleteId === one.athleteId);
-              return (
-                <tr key={one.athleteId}>
-                  <th scope="row" className="!text-base-content">
-                    <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
-                      {one.name}
-                    </Link>
-                  </th>
-                  <td className="text-right whitespace-nowrap">
-                    {one.setsDone} of {one.setsPlanned}
-                  </td>
-                  <td className="text-right whitespace-nowrap">
-                    {one.repsDone} of {one.repsPlanned}
-                  </td>
-                  <td className="text-right whitespace-nowrap">
-                    <Figure
-                      id={`tonnage/${one.athleteId}`}
-                      working={one.working}
-                      label={`${one.name}, tonnage ${formatKg(one.tonnageKg, unit, 1)}`}
-                      unit={unit}
-                    >
-                      {plainNumber(massIn(kgToGrains(one.tonnageKg), unit), 1)}
-                    </Figure>
-                  </td>
-                  <td>
-                    <div className="flex flex-wrap gap-x-3 gap-y-0.5">
-                      {state?.sets
-                        .filter((set) => set.stage === "done")
-                        .map((set) => (
-                          <SetStrip key={set.prescription.key} set={set} name={one.name} />
-                        ))}
-                    </div>
-                  </td>
-                  <td className="text-sm text-muted">
-                    {one.cutSets.map((cut) => (
-                      <span key={cut.number} className="block">
-                        Set {cut.number} cut: {cut.cause}
-                      </span>
-                    ))}
-                    {one.otherClass.map((words) => (
-                      <span key={words} className="block">
-                        {words}
-                      </span>
-                    ))}
-                    {one.faults.length > 0 ? `Faults: ${one.faults.join(", ")}` : ""}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </Figures>
+      {review.slots.map((slot) => (
+        <section key={slot.slotId} aria-labelledby={`slot-${slot.slotId}`} className="mt-4">
+          <h2 id={`slot-${slot.slotId}`}>
+            {slot.name}{" "}
+            {review.slots.length > 1 ? (
+              <span className="text-base font-normal text-muted">
+                {SECTION_NAMES[slot.section]}
+              </span>
+            ) : null}
+          </h2>
+          {slot.kind === "lift" ? (
+            <LiftTable slot={slot} racks={racks} />
+          ) : slot.kind === "exercise" ? (
+            <ExerciseTable slot={slot} />
+          ) : (
+            <PairingTable slot={slot} />
+          )}
+        </section>
+      ))}
     </Page>
+  );
+}
+
+type Slot<K> = Extract<Route.ComponentProps["loaderData"]["review"]["slots"][number], { kind: K }>;
+
+/** A lift: sets, reps, tonnage and the speed of every set. */
+function LiftTable({
+  slot,
+  racks,
+}: {
+  slot: Slot<"lift">;
+  racks: Route.ComponentProps["loaderData"]["racks"];
+}) {
+  const unit = useUnit();
+  const states = racks
+    .filter((rack) => rack.slot.slotId === slot.slotId)
+    .flatMap((rack) => rack.lifters);
+  return (
+    <Figures label={`Done against planned, ${slot.name}`} className="overflow-x-auto">
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th scope="col">Athlete</th>
+            <th scope="col" className="!text-right">
+              Sets
+            </th>
+            <th scope="col" className="!text-right">
+              Reps
+            </th>
+            <th scope="col" className="!text-right">
+              Tonnage
+            </th>
+            <th scope="col">Speed, set by set</th>
+            <th scope="col">Notes</th>
+          </tr>
+        </thead>
+        <tbody>
+          {slot.lifters.map((one) => {
+            const state = states.find((other) => other.lifter.athleteId === one.athleteId);
+            return (
+              <tr key={one.athleteId}>
+                <th scope="row" className="!text-base-content">
+                  <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
+                    {one.name}
+                  </Link>
+                </th>
+                <td className="text-right whitespace-nowrap">
+                  {one.setsDone} of {one.setsPlanned}
+                </td>
+                <td className="text-right whitespace-nowrap">
+                  {one.repsDone} of {one.repsPlanned}
+                </td>
+                <td className="text-right whitespace-nowrap">
+                  <Figure
+                    id={`tonnage/${slot.slotId}/${one.athleteId}`}
+                    working={one.working}
+                    label={`${one.name}, tonnage ${formatKg(one.tonnageKg, unit, 1)}`}
+                    unit={unit}
+                  >
+                    {plainNumber(massIn(kgToGrains(one.tonnageKg), unit), 1)}
+                  </Figure>
+                </td>
+                <td>
+                  <div className="flex flex-wrap gap-x-3 gap-y-0.5">
+                    {state?.sets
+                      .filter((set) => set.stage === "done")
+                      .map((set) => (
+                        <SetStrip
+                          key={set.prescription.key}
+                          set={set}
+                          name={one.name}
+                          slotId={slot.slotId}
+                        />
+                      ))}
+                  </div>
+                </td>
+                <td className="text-sm text-muted">
+                  {one.cutSets.map((cut) => (
+                    <span key={cut.number} className="block">
+                      Set {cut.number} cut: {cut.cause}
+                    </span>
+                  ))}
+                  {one.otherClass.map((words) => (
+                    <span key={words} className="block">
+                      {words}
+                    </span>
+                  ))}
+                  {one.faults.length > 0 ? `Faults: ${one.faults.join(", ")}` : ""}
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </Figures>
+  );
+}
+
+const COUNT_NAMES = { reps: "Reps", metres: "Metres", contacts: "Contacts" } as const;
+
+/** An exercise without a bar. */
+function ExerciseTable({ slot }: { slot: Slot<"exercise"> }) {
+  const unit = useUnit();
+  return (
+    <div className="overflow-x-auto">
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th scope="col">Athlete</th>
+            <th scope="col" className="!text-right">
+              Sets
+            </th>
+            <th scope="col" className="!text-right">
+              {COUNT_NAMES[slot.counts]}
+            </th>
+            <th scope="col" className="!text-right">
+              Tonnage
+            </th>
+            <th scope="col" className="!text-right">
+              Best
+            </th>
+            <th scope="col">Notes</th>
+          </tr>
+        </thead>
+        <tbody>
+          {slot.athletes.map((one) => (
+            <tr key={one.athleteId}>
+              <th scope="row" className="!text-base-content">
+                <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
+                  {one.name}
+                </Link>
+              </th>
+              <td className="text-right">
+                {one.setsDone} of {one.setsPlanned}
+              </td>
+              <td className="text-right">{one.repsDone}</td>
+              <td className="text-right">
+                {one.tonnageKg === undefined ? "" : formatKg(one.tonnageKg, unit, 1)}
+              </td>
+              <td className="text-right">
+                {one.best === undefined ? "" : `${plainNumber(one.best, 2)} ${slot.unit}`}
+              </td>
+              <td className="text-sm text-muted">
+                {one.sideGap ? `${one.sideGap.side} is ${one.sideGap.by} behind` : ""}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}
+
+/** A pairing: rounds done, and the best of what was written down. */
+function PairingTable({ slot }: { slot: Slot<"pairing"> }) {
+  return (
+    <div className="overflow-x-auto">
+      <table className="ledger">
+        <thead>
+          <tr>
+            <th scope="col">Athlete</th>
+            <th scope="col" className="!text-right">
+              Rounds
+            </th>
+            <th scope="col">Best</th>
+          </tr>
+        </thead>
+        <tbody>
+          {slot.athletes.map((one) => (
+            <tr key={one.athleteId}>
+              <th scope="row" className="!text-base-content">
+                <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
+                  {one.name}
+                </Link>
+              </th>
+              <td className="text-right">
+                {one.roundsDone} of {one.rounds}
+              </td>
+              <td>
+                {one.best
+                  .map((best) => `${best.item} ${plainNumber(best.value, 2)} ${best.unit}`)
+                  .join(" · ")}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 
@@ -178,7 +315,7 @@ function Total({ label, value }: { label: string; value: string }) {
   );
 }
 
-function SetStrip({ set, name }: { set: SetState; name: string }) {
+function SetStrip({ set, name, slotId }: { set: SetState; name: string; slotId: string }) {
   const { reps, bestMps: best, standing, working } = setResult(set, name);
   const { number } = set.prescription;
   return (
@@ -191,12 +328,12 @@ function SetStrip({ set, name }: { set: SetState; name: string }) {
         label={`${name}, set ${number}. ${stripWords(reps, set.target)}`}
       />
       <Figure
-        id={`set/${name}/${set.prescription.key}`}
+        id={`set/${slotId}/${name}/${set.prescription.key}`}
         working={working}
         label={`${name}, set ${number}, best ${best === undefined ? "not measured" : formatVelocity(best)}, ${STANDING_WORDS[standing]}`}
         className="text-sm"
       >
-        {best === undefined ? "–" : formatVelocity(best)}
+        {best !== undefined ? formatVelocity(best) : set.eye ? EYE_WORDS[set.eye] : "–"}
         {standing === "under" ? (
           <span className="text-accent [[aria-pressed=true]_&]:text-inherit"> ▾under</span>
         ) : null}

@@ -13,8 +13,8 @@ export function readReviews(principal: Principal) {
 export function readReview(principal: Principal, sessionId: string) {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, sessionId);
-    const [lift] = row ? liftsOf(row.frozen) : [];
-    if (!row || !lift)
+    // A pairing by itself is read on its own page.
+    if (!row || row.planId === null)
       return failed("no-session", "This session is not in your team. Open the list.");
     const floor = reduceFloor(row.frozen, await entriesAfter(tx, sessionId, 0));
     return done({
@@ -26,9 +26,9 @@ export function readReview(principal: Principal, sessionId: string) {
         roomName: row.frozen.roomName,
         planId: row.planId,
         planVersion: row.frozen.planVersion,
-        metric: lift.metric,
+        metrics: [...new Set(liftsOf(row.frozen).map((lift) => lift.metric))],
       },
-      review: reviewSession(floor),
+      review: reviewSession(row.frozen, floor),
       racks: floor.racks,
       decided: floor.decided,
       conflicts: floor.conflicts,
