@@ -63,7 +63,7 @@ test("a camp day of 28 is planned, run by taps at its stations, and reviewed", a
   await expect(page.getByText(/published 1,/)).toBeVisible();
 
   await page.goto("/floor");
-  const row = page.getByRole("listitem").filter({ hasText: "Spring camp: Camp day" });
+  const row = page.getByRole("listitem").filter({ hasText: "Spring camp: Camp day" }).first();
   await expect(row).toContainText(/Two-hand throw, forwards, .*First pairing.*Side plank/s);
   await row.getByText("Who is here: 28 of the squad, change").click();
   await row.getByLabel(LATE).uncheck();
