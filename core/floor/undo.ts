@@ -7,6 +7,8 @@ export interface ShownSet {
   slotId: string;
   athleteId: string;
   setKey: string;
+  /** Acts at other stations are not taken back from this one; anywhere where left out. */
+  stationId?: string;
 }
 
 /** An act that can be taken back or done again: the entry to void, and the one that it names. */
@@ -27,7 +29,9 @@ export function lastAct(
   const inSet = shown
     ? newest(mine(fold.countingIn(shown.slotId, shown.athleteId).filter(isOf(shown))))
     : undefined;
-  const act = inSet ?? newest(mine(fold.countingAnywhere()));
+  const act =
+    inSet ??
+    newest(mine(fold.countingAnywhere()).filter((one) => isAtStation(one, shown?.stationId)));
   return act && { voids: act.id, of: act };
 }
 
@@ -54,6 +58,9 @@ export function lastUndone(
   );
   return since ? undefined : { voids: last.by.id, of: last.of };
 }
+
+const isAtStation = ({ body }: LogEntry, stationId: string | undefined) =>
+  stationId === undefined || ("stationId" in body && body.stationId === stationId);
 
 const isOf = (shown: ShownSet) => (entry: LogEntry) =>
   "setKey" in entry.body && entry.body.setKey === shown.setKey;

@@ -186,12 +186,19 @@ function factsOf(frozen: FrozenSession, slots: ReturnType<typeof slotCounts>): s
 /** How far each slot of the day is: athletes through it, and its sets. */
 function SlotProgress({ slots }: { slots: ReturnType<typeof slotCounts> }) {
   return (
-    <ol aria-label="The day" className="mb-3 flex flex-wrap gap-x-5 gap-y-2">
+    <ol
+      aria-label="The day"
+      className="mb-2 grid grid-cols-[repeat(auto-fit,minmax(118px,1fr))] gap-x-4 gap-y-2"
+    >
       {slots.map((slot) => (
-        <li key={slot.slotId} className="min-w-32">
-          <p className="text-sm text-muted">{SECTION_NAMES[slot.section]}</p>
-          <p className="leading-tight font-medium">{slot.name}</p>
-          <p className="text-sm">
+        <li key={slot.slotId} className="min-w-0">
+          <p
+            className="truncate leading-tight font-medium"
+            title={`${SECTION_NAMES[slot.section]}: ${slot.name}`}
+          >
+            {slot.name}
+          </p>
+          <p className="text-sm leading-tight text-muted">
             {slot.through} of {slot.athletes} through
           </p>
           <div className="mt-0.5 h-1.5 bg-faint" aria-hidden="true">

@@ -5,6 +5,7 @@ import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
 import type { RackState } from "../../../core/floor/state";
 import type { StationState, StationWork } from "../../../core/floor/stations";
+import { EYE_WORDS } from "../../../core/liverules/eye";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
@@ -16,7 +17,12 @@ import { Figures } from "../../ui/working";
 /** Minutes of the session shown at once: what was done lately and what comes. */
 const BEHIND_MIN = 11;
 const AHEAD_MIN = 11;
+/** Height of a lifter's line, px: less where many stand on the floor, so that all are seen. */
 const ROW = 30;
+const ROWS_OF_MANY: ReadonlyArray<{ over: number; px: number }> = [
+  { over: 24, px: 18 },
+  { over: 16, px: 22 },
+];
 
 interface Placed {
   set: SetState;
@@ -49,12 +55,17 @@ export function FloorStave({
   const share = (minute: number) => ((minute - from) / (to - from)) * 100;
   const ticks: number[] = [];
   for (let m = Math.ceil(from / 2) * 2; m <= to; m += 2) if (m >= 0) ticks.push(m);
+  const lines = stations.reduce((n, one) => {
+    const work = shownWork(one);
+    return n + (work?.kind === "lift" ? work.rack.lifters.length : 0);
+  }, 0);
+  const rowPx = ROWS_OF_MANY.find((many) => lines > many.over)?.px ?? ROW;
   const lifts = stations.some((one) => shownWork(one)?.kind === "lift");
 
   return (
     <Figures label="Stations" className="relative">
       {lifts ? (
-        <div className="grid grid-cols-[210px_1fr] text-sm text-muted max-sm:grid-cols-[150px_1fr]">
+        <div className="grid grid-cols-[240px_1fr] text-sm text-muted max-sm:grid-cols-[150px_1fr]">
           <span className="pl-12">minutes in</span>
           <span className="relative h-5" aria-hidden="true">
             {ticks
@@ -89,6 +100,7 @@ export function FloorStave({
           <Band
             key={one.station.id}
             rack={rack}
+            rowPx={rowPx}
             sessionId={sessionId}
             head={head}
             placed={rack.lifters.map((lifter) => {
@@ -189,12 +201,12 @@ function PeopleBand({
   return (
     <section
       aria-label={station.station.name}
-      className="grid grid-cols-[40px_170px_1fr] border-t border-rule py-1.5 max-sm:grid-cols-1"
+      className="grid grid-cols-[40px_200px_1fr] border-t border-rule py-0.5 max-sm:grid-cols-1"
     >
       {head}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4">
-        {people.map((one) => (
-          <li key={one.id} className="flex h-7 items-center justify-between gap-2">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(112px,1fr))] gap-x-4 text-sm">
+        {(work.begun ? people : []).map((one) => (
+          <li key={one.id} className="flex h-[22px] items-center justify-between gap-1.5">
             <span className="min-w-0 truncate">
               {one.name}
               {one.held ? <b className="text-accent"> held</b> : null}
@@ -208,7 +220,7 @@ function PeopleBand({
                   // biome-ignore lint/suspicious/noArrayIndexKey: a square a set, in their order
                   key={i}
                   aria-hidden="true"
-                  className={`size-3 ${MARKS[mark]}`}
+                  className={`size-2.5 ${MARKS[mark]}`}
                 />
               ))}
             </span>
@@ -229,6 +241,7 @@ const MARKS: Record<Mark, string> = {
 
 function Band({
   rack,
+  rowPx,
   sessionId,
   head,
   placed,
@@ -240,6 +253,7 @@ function Band({
   open,
 }: {
   rack: RackState;
+  rowPx: number;
   sessionId: string;
   head: ReactNode;
   placed: Placed[][];
@@ -253,7 +267,7 @@ function Band({
   return (
     <section
       aria-label={`Rack ${rack.rack.name}`}
-      className="relative grid grid-cols-[40px_170px_1fr] border-t border-rule py-1.5 max-sm:grid-cols-[32px_118px_1fr]"
+      className="relative grid grid-cols-[40px_200px_1fr] border-t border-rule py-0.5 max-sm:grid-cols-[32px_118px_1fr]"
     >
       {head}
       <ul>
@@ -262,6 +276,7 @@ function Band({
             key={one.lifter.athleteId}
             one={one}
             rack={rack}
+            rowPx={rowPx}
             sessionId={sessionId}
             up={one.lifter.athleteId === rack.upId}
             nowMs={nowMs}
@@ -283,7 +298,13 @@ function Band({
           style={{ left: `${now}%` }}
         />
         {placed.map((sets, row) => (
-          <Row key={rack.lifters[row]?.lifter.athleteId} sets={sets} row={row} share={share} />
+          <Row
+            key={rack.lifters[row]?.lifter.athleteId}
+            sets={sets}
+            row={row}
+            rowPx={rowPx}
+            share={share}
+          />
         ))}
       </div>
     </section>
@@ -293,6 +314,7 @@ function Band({
 function LifterLine({
   one,
   rack,
+  rowPx,
   sessionId,
   up,
   nowMs,
@@ -301,6 +323,7 @@ function LifterLine({
 }: {
   one: LifterState;
   rack: RackState;
+  rowPx: number;
   sessionId: string;
   up: boolean;
   nowMs: number;
@@ -315,8 +338,8 @@ function LifterLine({
   const words = best?.length ? formatVelocity(Math.max(...best)) : "";
   return (
     <li
-      className={`flex items-center justify-between gap-1 rounded px-1.5 ${up ? "bg-neutral text-neutral-content" : ""}`}
-      style={{ height: ROW }}
+      className={`flex items-center justify-between gap-1 rounded px-1.5 leading-none ${up ? "bg-neutral text-neutral-content" : ""}`}
+      style={{ height: rowPx }}
     >
       <button
         type="button"
@@ -330,10 +353,18 @@ function LifterLine({
         {one.callName}
         <span className="sr-only">
           {up ? ", up now" : ""}
-          {words ? `, last best ${words} m/s` : ""}
+          {words ? `, last best ${words} m/s` : last?.eye ? `, looked ${EYE_WORDS[last.eye]}` : ""}
           {left > 0 ? `, rests ${formatClock(left)} more` : ""}
         </span>
       </button>
+      {words || last?.eye ? (
+        <span
+          aria-hidden="true"
+          className={`ml-auto text-sm ${up ? "" : last?.verdict?.standing === "under" ? "font-bold text-accent" : "text-muted"}`}
+        >
+          {words || (last?.eye ? EYE_WORDS[last.eye] : "")}
+        </span>
+      ) : null}
       {set?.loadKg !== undefined ? (
         <FetchedFigure
           id={`floor/${rack.slot.slotId}/${one.lifter.athleteId}/${set.prescription.key}`}
@@ -359,10 +390,12 @@ function LifterLine({
 function Row({
   sets,
   row,
+  rowPx,
   share,
 }: {
   sets: Placed[];
   row: number;
+  rowPx: number;
   share: (minute: number) => number;
 }) {
   const unit = useUnit();
@@ -372,12 +405,12 @@ function Row({
   return (
     <span
       className="absolute inset-x-0 border-b border-faint"
-      style={{ top: row * ROW, height: ROW }}
+      style={{ top: row * rowPx, height: rowPx }}
     >
       {sets.map(({ set, minute }) => {
         if (set.stage === "dropped") return null;
         const span = most > least ? ((set.loadKg ?? least) - least) / (most - least) : 0.5;
-        const height = 11 + 10 * span;
+        const height = (0.36 + 0.34 * span) * rowPx;
         const under = set.verdict?.standing === "under";
         const look = {
           done: "bg-primary",

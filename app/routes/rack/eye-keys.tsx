@@ -1,3 +1,4 @@
+import { useState } from "react";
 import type { SetState } from "../../../core/floor/set-state";
 import type { Eye } from "../../../core/liverules/eye";
 
@@ -17,11 +18,12 @@ export function EyeKeys({
   set: SetState;
   count: (reps: number, eye?: Eye) => void;
 }) {
+  const [open, setOpen] = useState(false);
   const { reps } = set.prescription;
   const done = set.reps.filter((rep) => rep.outcome === "counted").length;
   const fewer = Array.from({ length: reps }, (_, i) => i).filter((n) => n >= done);
   return (
-    <section aria-label="Seen by eye" className="mt-2 grid grid-cols-4 gap-2.5">
+    <section aria-label="Seen by eye" className="mt-2 grid grid-cols-5 gap-2">
       {EYES.map(({ eye, name, key }) => (
         <button key={eye} type="button" className={LOOK} onClick={() => count(reps, eye)}>
           <span className="font-bold">{name}</span>
@@ -30,26 +32,30 @@ export function EyeKeys({
           </span>
         </button>
       ))}
-      <div className="flex flex-col">
-        <button type="button" className={LOOK} onClick={() => count(reps)}>
-          <span className="font-bold">All {reps} done</span>
-          <span className="text-[17px] font-normal text-muted">Enter</span>
-        </button>
-      </div>
-      {fewer.length > 1 || done > 0 ? (
-        <p className="col-span-4 flex flex-wrap items-center gap-2 text-[17px] text-muted">
-          fewer:
+      <button type="button" className={LOOK} onClick={() => count(reps)}>
+        <span className="font-bold">All {reps} done</span>
+        <span className="text-[17px] font-normal text-muted">Enter</span>
+      </button>
+      <button type="button" className={LOOK} onClick={() => setOpen(!open)} aria-expanded={open}>
+        <span className="font-bold">Fewer</span>
+        <span className="text-[17px] font-normal text-muted">
+          {done} to {reps - 1}
+        </span>
+      </button>
+      {open ? (
+        <p className="col-span-5 flex flex-wrap items-center gap-2 text-[17px] text-muted">
           {fewer.map((n) => (
             <button
               key={n}
               type="button"
-              className="btn min-h-[56px] min-w-[64px] text-[19px]"
+              className="btn min-h-[64px] min-w-[72px] text-[19px]"
               aria-label={`${n} ${n === 1 ? "rep" : "reps"} done, the set is over`}
               onClick={() => count(n)}
             >
               {n}
             </button>
           ))}
+          done, and the set is over
         </p>
       ) : null}
     </section>

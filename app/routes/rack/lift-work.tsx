@@ -173,6 +173,16 @@ export function LiftWork({
   const { sessionId, frozen, noSensor, names, fixed, log, view } = props;
   const lift = useLift(props, rack);
   const { slot, runner, up, lifter, set, at, source, call, steps, open, hasLoad, isLifting } = lift;
+  const wayUp =
+    lifter && set?.stage === "to-come" && !lift.isHeld ? (
+      <WayUp
+        lifter={lifter}
+        set={set}
+        ramping={lift.isRamping}
+        start={() => lift.setRamping(lifter.lifter.athleteId)}
+        stop={() => lift.setRamping(undefined)}
+      />
+    ) : null;
   return (
     <StationFrame
       head={props.head}
@@ -188,15 +198,8 @@ export function LiftWork({
       }
       aside={
         <>
-          <Queue
-            rack={rack}
-            shownId={lifter?.lifter.athleteId}
-            still={view.ended}
-            rest={slot.rest}
-            rested={restedSeconds}
-          />
           {call && !view.ended ? (
-            <div className="border-t border-rule pt-3">
+            <div className="border-b border-rule pb-3">
               <Later
                 key={call.setKey}
                 part={callCard}
@@ -210,6 +213,13 @@ export function LiftWork({
               />
             </div>
           ) : null}
+          <Queue
+            rack={rack}
+            shownId={lifter?.lifter.athleteId}
+            still={view.ended}
+            rest={slot.rest}
+            rested={restedSeconds}
+          />
         </>
       }
     >
@@ -229,6 +239,7 @@ export function LiftWork({
               onBar={set.stage === "to-come" ? rack.onBar : undefined}
               rested={view.ended ? undefined : lift.rested}
               restWanted={slot.rest.leastS + lifter.addedRestS}
+              beside={wayUp}
             />
           ) : (
             <PutOn
@@ -239,15 +250,7 @@ export function LiftWork({
               other={() => lift.type("")}
             />
           )}
-          {set.stage === "to-come" && !lift.isHeld ? (
-            <WayUp
-              lifter={lifter}
-              set={set}
-              ramping={lift.isRamping}
-              start={() => lift.setRamping(lifter.lifter.athleteId)}
-              stop={() => lift.setRamping(undefined)}
-            />
-          ) : null}
+          {hasLoad ? null : wayUp}
           <Strip
             set={set}
             slot={slot}
@@ -256,7 +259,7 @@ export function LiftWork({
             instead={
               !hasLoad ? (
                 <span />
-              ) : open && !source && set.reps.length === 0 ? (
+              ) : open && set.reps.length === 0 && !isLifting && (!source || !set.target) ? (
                 <EyeKeys set={set} count={lift.count} />
               ) : undefined
             }
@@ -562,7 +565,7 @@ function LiftButtons({
 }) {
   const hasLoad = set.loadKg !== undefined;
   return (
-    <div className="mt-auto grid grid-cols-2 gap-2.5 pt-3 lg:grid-cols-6">
+    <div className="sticky bottom-0 mt-auto grid shrink-0 grid-cols-2 gap-2.5 bg-base-100 pt-3 lg:grid-cols-6">
       <MainButton
         stage={lifting && set.stage !== "done" ? "running" : set.stage}
         hasSensor={hasSensor}

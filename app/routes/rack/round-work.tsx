@@ -156,7 +156,7 @@ export function RoundWork({
 }) {
   const { log, view } = props;
   const round = useRound(props, works);
-  const { people, lineOf, cell, shown, last, panel } = round;
+  const { cell, shown, last, panel } = round;
   return (
     <StationFrame
       head={props.head}
@@ -192,60 +192,11 @@ export function RoundWork({
       }
     >
       {props.top}
-      <div className="overflow-x-auto">
-        <table className="w-full border-separate border-spacing-2 text-left">
-          <thead>
-            <tr>
-              <th scope="col" className="w-28">
-                <span className="sr-only">Athlete</span>
-              </th>
-              {works.map((work) => (
-                <th key={work.slot.slotId} scope="col" className="align-bottom font-normal">
-                  <span className="block text-[22px] leading-tight font-bold">
-                    {work.slot.name}
-                  </span>
-                  <span className="block text-[17px] text-muted">{slotWords(work.slot)}</span>
-                  <button
-                    type="button"
-                    className="btn mt-1 min-h-[56px] text-[17px]"
-                    disabled={view.ended || work.athletes.every((one) => one.current === undefined)}
-                    onClick={() => round.everybody(work)}
-                  >
-                    All did a set
-                  </button>
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {people.map(([athleteId, name]) => (
-              <tr key={athleteId}>
-                <th scope="row" className="max-w-40 truncate text-[22px] font-bold">
-                  {name}
-                </th>
-                {works.map((work) => {
-                  const of = { athleteId, slotId: work.slot.slotId };
-                  const line = lineOf(of)?.line;
-                  return (
-                    <td key={work.slot.slotId} className="align-top">
-                      {line ? (
-                        <CellTaps
-                          slot={work.slot}
-                          line={line}
-                          chosen={cell?.athleteId === athleteId && cell.slotId === of.slotId}
-                          disabled={view.ended}
-                          choose={() => round.setCell(of)}
-                          tap={(side) => round.doNext(of, side)}
-                        />
-                      ) : null}
-                    </td>
-                  );
-                })}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
+      {works.length === 1 && works[0] ? (
+        <OneExercise work={works[0]} round={round} ended={view.ended} />
+      ) : (
+        <Grid works={works} round={round} ended={view.ended} />
+      )}
       {round.allDone ? (
         <Finished
           sessionId={props.sessionId}
@@ -277,6 +228,120 @@ export function RoundWork({
         />
       ) : null}
     </StationFrame>
+  );
+}
+
+type Round = ReturnType<typeof useRound>;
+
+/** One exercise: everybody's field beside the others', as many as the screen is wide. */
+function OneExercise({
+  work,
+  round,
+  ended,
+}: {
+  work: ExerciseState;
+  round: Round;
+  ended: boolean;
+}) {
+  const { cell } = round;
+  return (
+    <>
+      <ColumnHead work={work} round={round} ended={ended} />
+      <ul className="mt-3 grid grid-cols-2 gap-2 md:grid-cols-3">
+        {work.athletes.map((line) => {
+          const of = { athleteId: line.athlete.athleteId, slotId: work.slot.slotId };
+          return (
+            <li key={of.athleteId} className="flex flex-col">
+              <span className="truncate text-[18px] font-bold">{line.callName}</span>
+              <CellTaps
+                slot={work.slot}
+                line={line}
+                chosen={cell?.athleteId === of.athleteId}
+                disabled={ended}
+                choose={() => round.setCell(of)}
+                tap={(side) => round.doNext(of, side)}
+              />
+            </li>
+          );
+        })}
+      </ul>
+    </>
+  );
+}
+
+/** An exercise's name and dose, and the tap that says it for everybody. */
+function ColumnHead({ work, round, ended }: { work: ExerciseState; round: Round; ended: boolean }) {
+  return (
+    <div>
+      <span className="block text-[22px] leading-tight font-bold">{work.slot.name}</span>
+      <span className="block text-[17px] text-muted">{slotWords(work.slot)}</span>
+      <button
+        type="button"
+        className="btn mt-1 min-h-[56px] text-[17px]"
+        disabled={ended || work.athletes.every((one) => one.current === undefined)}
+        onClick={() => round.everybody(work)}
+      >
+        All did a set
+      </button>
+    </div>
+  );
+}
+
+/** Exercises done in rounds: people by exercises. */
+function Grid({
+  works,
+  round,
+  ended,
+}: {
+  works: readonly ExerciseState[];
+  round: Round;
+  ended: boolean;
+}) {
+  const { people, lineOf, cell } = round;
+  return (
+    <div className="overflow-x-auto">
+      <table className="w-full border-separate border-spacing-2 text-left">
+        <thead>
+          <tr>
+            <th scope="col" className="w-28">
+              <span className="sr-only">Athlete</span>
+            </th>
+            {works.map((work) => (
+              <th key={work.slot.slotId} scope="col" className="align-bottom font-normal">
+                <ColumnHead work={work} round={round} ended={ended} />
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {people.map(([athleteId, name]) => (
+            <tr key={athleteId}>
+              <th scope="row" className="max-w-40 truncate text-[22px] font-bold">
+                {name}
+              </th>
+              {works.map((work) => {
+                const of = { athleteId, slotId: work.slot.slotId };
+                const line = lineOf(of)?.line;
+                return (
+                  <td key={work.slot.slotId} className="align-top">
+                    {line ? (
+                      <CellTaps
+                        slot={work.slot}
+                        line={line}
+                        chosen={cell?.athleteId === athleteId && cell.slotId === of.slotId}
+                        disabled={ended}
+                        choose={() => round.setCell(of)}
+                        tap={(side) => round.doNext(of, side)}
+                      />
+                    ) : null}
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }
 

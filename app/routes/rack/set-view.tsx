@@ -48,9 +48,12 @@ export function Load({
   onBar,
   rested,
   restWanted,
+  beside,
 }: {
   lifter: LifterState;
   set: SetState;
+  /** Beside the load: the way up to it. */
+  beside: ReactNode;
   onBar: { callName: string; side: Mass[] } | undefined;
   rested: number | undefined;
   restWanted: number;
@@ -86,9 +89,12 @@ export function Load({
           {set.prescription.informationOnly ? (
             <p className="text-secondary">percentage is information only: ramp by speed</p>
           ) : null}
+          {beside}
         </div>
       </div>
-      <LoadedBar side={set.side} added={change?.on.length ?? 0} height={132} />
+      <div className="shrink-0">
+        <LoadedBar side={set.side} added={change?.on.length ?? 0} height={132} />
+      </div>
     </>
   );
 }

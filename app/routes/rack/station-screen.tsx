@@ -169,7 +169,7 @@ function Works({
   choose: (slotId: string) => void;
 }) {
   return (
-    <nav aria-label="What is done here" className="grid gap-1.5">
+    <nav aria-label="What is done here" className="grid grid-cols-[minmax(0,1fr)] gap-1.5">
       {works.map((work) => {
         const isShown = work.slot.slotId === shown?.slot.slotId;
         return (
