@@ -104,8 +104,10 @@ export async function atRack(
   baseURL: string | undefined,
   session: OwnSession,
   prepare: (context: BrowserContext) => Promise<unknown> = async () => {},
+  more: Parameters<Browser["newContext"]>[0] = {},
 ): Promise<Page> {
   const context = await browser.newContext({
+    ...more,
     ...(baseURL === undefined ? {} : { baseURL }),
     storageState: stateFile("coach"),
     viewport: { width: 1024, height: 768 },

@@ -169,13 +169,19 @@ test("a part of the rack's screen that cannot be fetched takes nothing else with
   baseURL,
 }) => {
   const session = await makeSession("Log, a part missing");
-  const rack = await atRack(browser, baseURL, session, (context) =>
-    context.addInitScript(() => {
-      // What is fetched after the screen comes when it is asked for, not before.
-      const later = window.setTimeout;
-      window.setTimeout = ((run: TimerHandler, ms?: number, ...more: unknown[]) =>
-        ms === 2000 ? 0 : later(run, ms, ...more)) as typeof window.setTimeout;
-    }),
+  const rack = await atRack(
+    browser,
+    baseURL,
+    session,
+    (context) =>
+      context.addInitScript(() => {
+        // What is fetched after the screen comes when it is asked for, not before.
+        const later = window.setTimeout;
+        window.setTimeout = ((run: TimerHandler, ms?: number, ...more: unknown[]) =>
+          ms === 2000 ? 0 : later(run, ms, ...more)) as typeof window.setTimeout;
+      }),
+    // As where no service worker is: not over HTTPS.
+    { serviceWorkers: "block" },
   );
   await rack.context().setOffline(true);
   await rack.getByRole("button", { name: "Fault" }).click();

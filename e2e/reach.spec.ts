@@ -28,6 +28,9 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/floor/:sessionId": { as: "coach", open: ["/floor", "li a[href^='/floor/']"] },
   "/floor/pairing": { as: "coach", open: ["/floor/pairing"] },
   "/floor/pairing/:runId": { as: "coach", open: ["/floor/pairing", "button.btn-primary"] },
+  "/rack/offline": { as: "nobody", open: ["/rack/offline"] },
+  "/floor/offline": { as: "nobody", open: ["/floor/offline"] },
+  "/card/offline": { as: "nobody", open: ["/card/offline"] },
   "/rack/:sessionId/:rackId": {
     as: "coach",
     open: ["/floor", "li a[href^='/floor/']", "a[href^='/rack/']"],

@@ -9,6 +9,7 @@ import {
   ROLES,
   type Role,
 } from "../../core/boxsquat/styles";
+import { PLACE_KINDS } from "../../core/gear/kinds";
 import { type Block, SECTIONS, TEMPLATES } from "../../core/plan/block";
 import type { BlockEdit, Json } from "../../core/plan/edits";
 import { readJson } from "./json";
@@ -40,6 +41,7 @@ export const SlotSchema = z.object({
   repeat: z.boolean(),
   session: z.number().int().min(1).max(7),
   group: z.string().max(2),
+  doneAt: z.enum(PLACE_KINDS).optional(),
   schoolId: z.uuid("Choose a school.").optional(),
   box: z
     .object({

@@ -34,6 +34,8 @@ export interface FrozenLifter {
   box?: {
     heightCm: number | undefined;
     styleId: string | undefined;
+    /** A new set-up: its walkout is rehearsed with the empty bar before the first loaded set. */
+    rehearse?: true;
     /** Of the seat as built, over the athlete's own parallel height; absent in older sessions. */
     overCm?: number | undefined;
   };

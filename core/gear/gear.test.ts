@@ -33,7 +33,7 @@ const WRITTEN: Record<GearKind, { name: string; fields: Record<string, string> }
   block: { name: "Blocks", fields: { height: "15 in" } },
   weight: { name: "Pair of 20", fields: { what: "dumbbell", mass: "20 kg", height: "17 in" } },
   jump: { name: "Ball", fields: { what: "throwing ball", mass: "6 lb" } },
-  place: { name: "Throwing wall", fields: { kind: "wall" } },
+  station: { name: "Throwing wall", fields: { type: "wall" } },
   sensor: { name: "Cord", fields: { by: "cord", rate: "100 Hz", rack: "1" } },
 };
 

@@ -16,7 +16,7 @@ export const GEAR_KINDS = [
   "block",
   "weight",
   "jump",
-  "place",
+  "station",
   "sensor",
 ] as const;
 export type GearKind = (typeof GEAR_KINDS)[number];
@@ -321,14 +321,14 @@ const SPECS = {
       },
     ],
   },
-  place: {
+  station: {
     one: "place",
     many: "Places",
     caution: "A wall or strip is closed to others while it is thrown at or run on.",
     fields: [
       {
-        name: "kind",
-        label: "Kind",
+        name: "type",
+        label: "Is a",
         type: "choice",
         choices: PLACE_KINDS,
         start: "corner",

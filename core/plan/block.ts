@@ -78,7 +78,7 @@ export interface Slot {
   /** Slots with the same letter on a day are done in rounds; empty: alone. */
   group: string;
   /** The kind of place it is done at; by what is done where left out. Lifts are done at racks. */
-  place?: PlaceKind;
+  doneAt?: PlaceKind;
 }
 
 /** A week of the block in which no slot's cycle goes on. */

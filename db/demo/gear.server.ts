@@ -62,9 +62,9 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
     ["jump", "Hurdles", 8, { what: "hurdle", height: "30" }],
     ["jump", "Throwing ball", 6, { what: "throwing ball", mass: "4 kg" }],
     ["jump", "Weight vest", 4, { what: "vest", mass: "8 kg" }],
-    ["place", "Throwing wall", 1, { kind: "wall" }],
-    ["place", "Jump strip", 1, { kind: "strip" }],
-    ["place", "Dumbbell corner", 1, { kind: "corner" }],
+    ["station", "Throwing wall", 1, { type: "wall" }],
+    ["station", "Jump strip", 1, { type: "strip" }],
+    ["station", "Dumbbell corner", 1, { type: "corner" }],
     ...sensors(6),
     ...[5, 7.5, 10, 12.5, 15, 17.5, 20, 22.5, 25, 27.5, 30, 35, 40].map(
       (kg): Row => ["weight", `Dumbbells of ${kg}`, 2, { what: "dumbbell", mass: `${kg} kg` }],
@@ -83,7 +83,7 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
     ["box", "Stacking box", 2, { heights: "35 40 45" }],
     ["mat", "Tatami offcut", 6, { thickness: "4" }],
     ["jump", "Throwing ball", 4, { what: "throwing ball", mass: "6 lb" }],
-    ["place", "Tatami", 1, { kind: "open floor" }],
+    ["station", "Tatami", 1, { type: "open floor" }],
     ...sensors(3),
   ],
 };

@@ -158,15 +158,14 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     { route: "/api/unit", body: form({ unit: "kg", back: "/floor" }) },
     {
       route: "/floor",
-      body: form({ planId, week: "6", slotId: w.slotId, present: w.athletes }),
+      body: form({ day: `${planId}/6`, slot: `${planId}/6/${w.slotId}`, present: w.athletes }),
       refused: true,
     },
     {
       route: "/floor",
       body: form({
-        planId,
-        week: "6",
-        slotId: w.slotId,
+        day: `${planId}/6`,
+        slot: `${planId}/6/${w.slotId}`,
         present: w.athletes,
         intent: "draft",
       }),

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { asSchool } from "../../../core/checks/as-school";
+import { isPlaceKind, PLACE_KINDS } from "../../../core/gear/kinds";
 import {
   SECTION_NAMES,
   SECTIONS,
@@ -96,6 +97,14 @@ function setSlotSchool(slotId: string, name: string, schoolId: string, data: Pla
   };
 }
 
+/** Another kind of place than its movement's. */
+function setSlotPlace(slotId: string, name: string, place: string) {
+  return {
+    words: place === "" ? `${name} where its movement is done` : `${name} at a ${place}`,
+    sets: [{ path: ["slots", slotId, "doneAt"], value: isPlaceKind(place) ? place : undefined }],
+  };
+}
+
 /** One slot of a day: its place, cycle and way out. */
 function SlotRow({ data, slot, mayEdit, edit }: PartProps & { slot: Slot & { id: string } }) {
   const { block } = data;
@@ -128,6 +137,21 @@ function SlotRow({ data, slot, mayEdit, edit }: PartProps & { slot: Slot & { id:
                   by {one.name}
                 </option>
               ))}
+          </select>
+        ) : null}
+        {mayEdit && slot.work.kind === "exercise" ? (
+          <select
+            className="-ml-1 block min-h-6 max-w-56 bg-transparent text-sm font-normal text-muted pointer-coarse:min-h-11"
+            aria-label={`${name}, done at`}
+            value={slot.doneAt ?? ""}
+            onChange={(event) => edit(setSlotPlace(slot.id, name, event.target.value))}
+          >
+            <option value="">where its movement is done</option>
+            {PLACE_KINDS.map((kind) => (
+              <option key={kind} value={kind}>
+                at a {kind}
+              </option>
+            ))}
           </select>
         ) : null}
         {isBox(data, slot) ? (

@@ -23,12 +23,15 @@ import { useNow } from "../../ui/use-now";
 import { EyeKeys } from "./eye-keys";
 import { Finished } from "./finished";
 import { KeyPad } from "./key-pad";
+import { Metronome } from "./metronome";
 import { Later, LaterPart } from "./part";
 import { PutOn } from "./put-on";
 import { Queue } from "./queue";
 import { Earlier, Head, Load, Strip } from "./set-view";
+import { StartClock } from "./start-clock";
 import { StationFrame, type WorkProps } from "./station-frame";
 import { useSetRunner } from "./use-set-runner";
+import { useCountdowns } from "./use-signals";
 
 const TICK_MS = 250;
 const LOAD_PARTS_MS = 2000;
@@ -45,7 +48,16 @@ type Shown = Pick<SetAddress, "athleteId" | "setKey">;
 function useLift({ sensors, serverNowMs, log, view, more }: WorkProps, rack: RackState) {
   const { slot } = rack;
   // The clocks on the screen run: it is drawn again every tick.
-  useNow(log.nowMs, serverNowMs, TICK_MS);
+  const nowMs = useNow(log.nowMs, serverNowMs, TICK_MS);
+  useCountdowns(
+    rack.lifters.flatMap((one) => {
+      const rested = one.current === undefined ? undefined : restedSeconds(one);
+      return rested === undefined
+        ? []
+        : [{ id: one.lifter.athleteId, leftS: rack.slot.rest.leastS + one.addedRestS - rested }];
+    }),
+    !view.ended && !view.floor.paused,
+  );
   // A finished set stays on the screen with its verdict until somebody goes on.
   const [held, setHeld] = useState<Shown>();
   const [panel, setPanel] = useState<"type" | "fault" | "load">();
@@ -128,11 +140,12 @@ function useLift({ sensors, serverNowMs, log, view, more }: WorkProps, rack: Rac
       who: lifter && { athleteId: lifter.lifter.athleteId, name: lifter.callName },
       set:
         at && set && open
-          ? wordsOn({ at, set, rack, lifter, runner, load: () => setPanel("load"), next })
+          ? wordsOn({ at, set, rack, runner, load: () => setPanel("load"), next })
           : [],
     });
 
   return {
+    nowMs,
     slot,
     runner,
     up,
@@ -213,6 +226,8 @@ export function LiftWork({
               />
             </div>
           ) : null}
+          {slot.everyS ? <StartClock everyS={slot.everyS} nowMs={lift.nowMs} /> : null}
+          {slot.tempo ? <Metronome tempo={slot.tempo} /> : null}
           <Queue
             rack={rack}
             shownId={lifter?.lifter.athleteId}
@@ -227,6 +242,19 @@ export function LiftWork({
       {lifter && set && at ? (
         <>
           <Head lifter={lifter} set={set} total={lifter.sets.length} />
+          {lifter.lifter.box?.rehearse && !lifter.rehearsed && lifter.doneCount === 0 ? (
+            <p className="mt-1 flex flex-wrap items-center gap-3 border-l-[3px] border-accent pl-3 text-[20px]">
+              NOT REHEARSED: two steps with the empty bar first.
+              <button
+                type="button"
+                className="btn min-h-[56px] text-[18px]"
+                disabled={!open}
+                onClick={() => runner.say({ kind: "rehearsed", ...at })}
+              >
+                Rehearsed
+              </button>
+            </p>
+          ) : null}
           {lifter.held.length > 0 ? (
             <p className="mt-1 border-l-[3px] border-accent pl-3 text-[20px] font-bold">
               Held by coach: no heavier until a coach has spoken.
@@ -349,15 +377,16 @@ function wordsOn(of: {
   at: SetAddress;
   set: SetState;
   rack: RackState;
-  lifter: LifterState | undefined;
   runner: ReturnType<typeof useSetRunner>;
   load: () => void;
   next: () => void;
 }) {
   const { at, set, rack, runner } = of;
   const ofPlan = rampNumber(at.setKey) === undefined;
-  const rehearses = rack.slot.box !== undefined && of.lifter?.rehearsed === false;
-  const say = (kind: "later" | "skip" | "rehearsed") => () => {
+  // Where no sensor measured the stop, a bounce is what somebody saw.
+  const last = set.reps.findLast((rep) => rep.outcome === "counted" && rep.pauseS === undefined);
+  const asksForStop = rack.slot.stop.smallestStopS !== undefined && !last?.bounced;
+  const say = (kind: "later" | "skip") => () => {
     runner.say({ kind, ...at });
     of.next();
   };
@@ -369,7 +398,14 @@ function wordsOn(of: {
         ]
       : []),
     { name: "Another load on the bar", run: of.load },
-    ...(rehearses ? [{ name: "Walkout rehearsed", run: say("rehearsed") }] : []),
+    ...(asksForStop && last
+      ? [
+          {
+            name: `Rep ${last.number} bounced`,
+            run: () => runner.say({ kind: "bounce", ...at, rep: last.number }),
+          },
+        ]
+      : []),
   ];
 }
 

@@ -9,6 +9,7 @@ import { PairingRow } from "../../ui/pairing/pairing-row";
 import { WorkingProvider } from "../../ui/working";
 import { Finished } from "./finished";
 import { StationFrame, type WorkProps } from "./station-frame";
+import { useCountdowns } from "./use-signals";
 
 const TICK_MS = 250;
 
@@ -30,6 +31,11 @@ export function PairingWork({
     const timer = setInterval(tick, TICK_MS);
     return () => clearInterval(timer);
   }, []);
+  const clocks = athletes.flatMap((row) => {
+    const at = clock === undefined ? undefined : dueIn(row.run.stage, clock);
+    return at ? [{ id: row.athlete.athleteId, leftS: at.leftS }] : [];
+  });
+  useCountdowns(clocks, !view.ended && !view.floor.paused);
   const due = athletes
     .flatMap((row) => {
       const at = clock === undefined ? undefined : dueIn(row.run.stage, clock);

@@ -12,6 +12,7 @@ import { MoreSheet } from "./more-sheet";
 import { Later, LaterPart } from "./part";
 import { SavedWords } from "./saved-words";
 import { type MoreOf, type StationData, StationFrame, type WorkProps } from "./station-frame";
+import { useAwake, useMute } from "./use-signals";
 
 const LOAD_PARTS_MS = 2000;
 
@@ -41,6 +42,8 @@ export function StationScreen(props: StationData) {
   });
   const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
   const here = stations.find((one) => one.station.id === stationId);
+  useAwake();
+  const { muted, toggle } = useMute();
   const [chosen, setChosen] = useState(() => here?.current?.slot.slotId);
   const [more, setMore] = useState<MoreOf>();
   const work =
@@ -76,6 +79,14 @@ export function StationScreen(props: StationData) {
   const foot = (
     <div className="mt-auto text-[17px] text-muted">
       <p>{frozen.cautions[0]}</p>
+      <button
+        type="button"
+        className="mr-4 inline-flex min-h-11 items-center underline"
+        aria-pressed={muted}
+        onClick={toggle}
+      >
+        {muted ? "Sound is off" : "Sound is on"}
+      </button>
       {fixed ? null : (
         <Link className="mt-2 inline-block underline" to={`/floor/${sessionId}`}>
           Back to the floor

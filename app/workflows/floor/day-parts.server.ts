@@ -212,7 +212,7 @@ export async function partsOfDay(
       ...people,
       room: day.planRoom,
       places: placesFor(
-        slot.place ?? placeOfPattern(exercise.pattern),
+        slot.doneAt ?? placeOfPattern(exercise.pattern),
         stations.places,
         day.room.id,
       ),

@@ -24,8 +24,8 @@ export async function freeStations(
   const all = await racksWithHang(tx, room.id, today);
   const taken = await takenStations(tx, room.id);
   const places = (await itemsOf(tx, room.id)).flatMap((item): RoomPlace[] =>
-    item.kind === "place" && item.awayOn === null && isPlaceKind(item.values.kind)
-      ? [{ kind: "place", id: item.id, name: item.name, of: item.values.kind }]
+    item.kind === "station" && item.awayOn === null && isPlaceKind(item.values.type)
+      ? [{ kind: "place", id: item.id, name: item.name, of: item.values.type }]
       : [],
   );
   return {

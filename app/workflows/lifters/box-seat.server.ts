@@ -90,7 +90,6 @@ export async function rackSetups(
         style?.name,
         box.distanceCm === null ? undefined : `heel ${plainNumber(box.distanceCm, 1)} cm`,
         input.breathing,
-        box.rehearsedOn ? undefined : "NOT REHEARSED: empty bar first",
       ];
       return [
         athleteId,
@@ -99,6 +98,7 @@ export async function rackSetups(
           box: {
             heightCm: build?.heightCm,
             styleId: box?.styleId,
+            ...(box && box.rehearsedOn === null ? { rehearse: true as const } : {}),
             overCm: seat && build ? build.heightCm - seat.parallelCm : undefined,
           },
         },
