@@ -88,7 +88,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/lab/profile", read: staff, write: staff },
   { path: "/review", read: staff },
   { path: "/review/box", read: staff, write: coaches },
-  { path: "/review/:sessionId", read: staff },
+  { path: "/review/:sessionId", read: staff, write: coaches },
   { path: "/gear", read: staff, write: coaches },
   { path: "/gear/:roomId", read: staff, write: coaches },
   { path: "/gear/:roomId/out/:roomFile", read: staff },

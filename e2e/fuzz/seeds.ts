@@ -739,6 +739,11 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       },
     },
     {
+      route: "/review/:sessionId",
+      body: form({ intent: "record", slotId: w.slotId, athleteId: pick(w.athletes) }),
+      refused: true,
+    },
+    {
       route: "/floor/:sessionId",
       intent: "end",
       params: { sessionId: pick(w.sessions) },

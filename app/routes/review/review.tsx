@@ -1,16 +1,23 @@
 import { Link } from "react-router";
+import { z } from "zod";
 import type { SetState } from "../../../core/floor/set-state";
 import { EYE_WORDS } from "../../../core/liverules/eye";
 import { SECTION_NAMES } from "../../../core/plan/block";
 import { STANDING_WORDS, setResult } from "../../../core/review/set-working";
 import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
+import { keyField } from "../../forms/primitives/key";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
+import { Form } from "../../ui/form";
+import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { SpeedStrip, stripWords } from "../../ui/speed-strip";
 import { useUnit } from "../../ui/unit";
 import { Figure, Figures } from "../../ui/working";
+import { keepHeavy } from "../../workflows/review/keep-heavy.server";
 import { readReview } from "../../workflows/review/read-review.server";
 import type { Route } from "./+types/review";
 
@@ -21,12 +28,29 @@ export function meta({ loaderData }: Route.MetaArgs) {
 export async function loader({ context, params }: Route.LoaderArgs) {
   const result = await readReview(principalOf(context), params.sessionId);
   if (!result.ok) throw notThere(result);
-  return result.value;
+  return { ...result.value, mayKeep: mayWrite(principalOf(context), "/review/:sessionId") };
+}
+
+const KeepForm = z.object({
+  intent: z.literal("record"),
+  slotId: keyField(60),
+  athleteId: z.uuid(),
+});
+
+export async function action({ request, context, params }: Route.ActionArgs) {
+  const parsed = KeepForm.safeParse(Object.fromEntries(await readForm(request)));
+  if (!parsed.success) throw new Response("This form is not one of this page's.", { status: 400 });
+  const { slotId, athleteId } = parsed.data;
+  return keepHeavy(principalOf(context), { sessionId: params.sessionId, slotId, athleteId });
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
 }
 
 const DECISION = { take: "taken", change: "changed", decline: "declined" };
 
-export default function Review({ loaderData }: Route.ComponentProps) {
+export default function Review({ loaderData, actionData }: Route.ComponentProps) {
   const unit = useUnit();
   const { session, review, racks, decided, conflicts, setAside } = loaderData;
   const states = racks.flatMap((rack) => rack.lifters);
@@ -95,6 +119,10 @@ export default function Review({ loaderData }: Route.ComponentProps) {
           {setAside[0]?.reason}
         </Notice>
       ) : null}
+      {actionData && "message" in actionData ? (
+        <Notice kind="problem" title={actionData.message} />
+      ) : null}
+      <HeavySets heavy={loaderData.heavy} mayKeep={loaderData.mayKeep} />
       {review.slots.map((slot) => (
         <section key={slot.slotId} aria-labelledby={`slot-${slot.slotId}`} className="mt-4">
           <h2 id={`slot-${slot.slotId}`}>
@@ -115,6 +143,47 @@ export default function Review({ loaderData }: Route.ComponentProps) {
         </section>
       ))}
     </Page>
+  );
+}
+
+/** Best sets of heavy slots: each becomes a record on the coach's word, and on nothing else. */
+function HeavySets({
+  heavy,
+  mayKeep,
+}: Pick<Route.ComponentProps["loaderData"], "heavy" | "mayKeep">) {
+  const unit = useUnit();
+  if (heavy.length === 0) return null;
+  return (
+    <section aria-labelledby="heavy" className="mt-4">
+      <h2 id="heavy">Heavy sets</h2>
+      <ul className="border-t border-rule">
+        {heavy.map((one) => (
+          <li
+            key={`${one.slotId}/${one.athleteId}`}
+            className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-faint py-1.5"
+          >
+            <span className="font-bold">{one.name}</span>
+            <span>
+              {one.liftName}: {formatKg(one.loadKg, unit, 1)} × {one.reps}
+              {one.kind === "rep-max-estimate"
+                ? `, an estimate of ${formatKg(one.recordKg, unit, 1)} for a single`
+                : ""}
+            </span>
+            {one.kept ? (
+              <span className="text-muted">is a record</span>
+            ) : mayKeep ? (
+              <Form method="post" className="ml-auto">
+                <input type="hidden" name="slotId" value={one.slotId} />
+                <input type="hidden" name="athleteId" value={one.athleteId} />
+                <button type="submit" name="intent" value="record" className="btn btn-sm">
+                  Make it {one.name.split(" ")[0]}'s record
+                </button>
+              </Form>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

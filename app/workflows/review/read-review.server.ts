@@ -1,13 +1,40 @@
 import { liftsOf } from "../../../core/floor/frozen";
 import { reduceFloor } from "../../../core/floor/state";
+import { heavyBests } from "../../../core/review/heavy";
 import { reviewSession } from "../../../core/review/session-review";
+import { recordsOf } from "../../../db/queries/maxes.server";
 import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { heavyNote } from "./keep-heavy.server";
 
 export function readReviews(principal: Principal) {
   return inTeam(principal, (tx) => listSessions(tx, 60));
+}
+
+/** Heavy slots' best sets, each with whether a coach has made it a record. */
+async function heavyOf(
+  tx: TeamTransaction,
+  sessionId: string,
+  bests: ReturnType<typeof heavyBests>,
+) {
+  if (bests.length === 0) return [];
+  const records = await recordsOf(
+    tx,
+    bests.map((one) => one.athleteId),
+  );
+  const note = heavyNote(sessionId);
+  return bests.map((one) => ({
+    ...one,
+    kept: records.some(
+      (record) =>
+        record.athleteId === one.athleteId &&
+        record.variantId === one.variantId &&
+        record.note.startsWith(note),
+    ),
+  }));
 }
 
 export function readReview(principal: Principal, sessionId: string) {
@@ -29,6 +56,7 @@ export function readReview(principal: Principal, sessionId: string) {
         metrics: [...new Set(liftsOf(row.frozen).map((lift) => lift.metric))],
       },
       review: reviewSession(row.frozen, floor),
+      heavy: await heavyOf(tx, sessionId, heavyBests(row.frozen, floor)),
       racks: floor.racks,
       decided: floor.decided,
       conflicts: floor.conflicts,
