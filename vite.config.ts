@@ -1,33 +1,9 @@
-import { createHash } from "node:crypto";
-import { readFileSync, writeFileSync } from "node:fs";
-import path from "node:path";
 import { reactRouter } from "@react-router/dev/vite";
 import tailwindcss from "@tailwindcss/vite";
-import { defineConfig, type Plugin } from "vite";
-
-/** Writes the service worker beside the built files, with their names before its text. */
-function serviceWorker(): Plugin {
-  return {
-    name: "service-worker",
-    applyToEnvironment: (environment) => environment.name === "client",
-    writeBundle({ dir = "build/client" }, bundle) {
-      const files = Object.keys(bundle)
-        .filter((name) => name.startsWith("assets/") && /\.(js|css|woff2|svg)$/.test(name))
-        .map((name) => `/${name}`)
-        .sort();
-      const text = readFileSync("app/offline/service-worker.js", "utf8");
-      const build = createHash("sha256")
-        .update(JSON.stringify(files) + text)
-        .digest("hex")
-        .slice(0, 12);
-      const facts = JSON.stringify({ build, files });
-      writeFileSync(path.join(dir, "sw.js"), `self.SPREZZA = ${facts};\n${text}`);
-    },
-  };
-}
+import { defineConfig } from "vite";
 
 export default defineConfig({
-  plugins: [tailwindcss(), reactRouter(), serviceWorker()],
+  plugins: [tailwindcss(), reactRouter()],
   resolve: { tsconfigPaths: true },
   worker: { format: "es" },
   environments: {

@@ -80,6 +80,7 @@ const APART = [
   "lab",
   "library",
   "network",
+  "offline",
   "own-team",
   "privacy",
   "reach",

@@ -1,4 +1,5 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import type { LogEntry } from "../../core/floor/entries";
 
 /**
  * What a screen of this browser needs to be drawn again without the network: a station's or a
@@ -54,14 +55,31 @@ export async function keepScreen(screen: Omit<KeptScreen, "keptAtMs">): Promise<
     if (keptAtMs - one.keptAtMs > KEPT_DAYS * DAY_MS) await database.delete("screen", one.path);
 }
 
-export async function keptScreen(path: string): Promise<KeptScreen | undefined> {
-  return (await open()).get("screen", path);
-}
-
 /** Every screen that can be drawn here without the network, the newest first. */
-export async function keptScreens(): Promise<KeptScreen[]> {
+async function keptScreens(): Promise<KeptScreen[]> {
   const all = await (await open()).getAll("screen");
   return all.sort((a, b) => b.keptAtMs - a.keptAtMs);
+}
+
+/** What stands here for an address, and what else does. */
+export interface FoundScreen {
+  kept: KeptScreen | undefined;
+  others: KeptScreen[];
+  /** Of the kept screen's session, from every screen of it: each knows what it heard last. */
+  entries: LogEntry[];
+}
+
+/** @param address with or without its query; a browser that keeps nothing has nothing */
+export async function findScreen(address: string): Promise<FoundScreen> {
+  const others = await keptScreens().catch((): KeptScreen[] => []);
+  const kept = others.find((one) => one.path === address.split("?")[0]);
+  const entries = new Map<string, LogEntry>();
+  for (const one of others) {
+    if (kept?.sessionId === undefined || one.sessionId !== kept.sessionId) continue;
+    const held = (JSON.parse(one.text) as { entries?: LogEntry[] }).entries ?? [];
+    for (const entry of held) entries.set(entry.id, entry);
+  }
+  return { kept, others, entries: [...entries.values()] };
 }
 
 /** Who signs out leaves no names behind; what was logged and not sent stays in the outbox. */

@@ -1,6 +1,5 @@
 import { useEffect } from "react";
 import type { FrozenSession } from "../../core/floor/frozen";
-import { pack } from "../forms/json";
 import { keepScreen } from "./kept-screens";
 import type { SessionLog } from "./session-log";
 
@@ -24,9 +23,8 @@ export function useKeptScreen(
     const keep = () => {
       timer = undefined;
       const entries = log.fold.entries().filter((entry) => entry.seq !== undefined);
-      const text = JSON.stringify(
-        pack({ ...facts, frozen, entries, ended: log.view().ended, serverNowMs: log.nowMs() }),
-      );
+      const { ended } = log.view();
+      const text = JSON.stringify({ ...facts, frozen, entries, ended, serverNowMs: log.nowMs() });
       keepScreen({ path, title, sessionId: log.sessionId, text }).catch(() => {});
     };
     keep();

@@ -1,7 +1,6 @@
 import { timingSafeEqual } from "node:crypto";
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
-import path from "node:path";
 import compression from "compression";
 import express from "express";
 import { createRequestHandler, type ServerBuild } from "react-router";
@@ -15,6 +14,7 @@ import { metricsHandler, startMetrics } from "./metrics.server";
 import { packedAssets } from "./packed-assets.server";
 import { schemaState } from "./schema-version.server";
 import { headersOfAll } from "./security-headers.server";
+import { serviceWorker } from "./service-worker.server";
 
 /** Running answers may come to their end in this time when the process is told to stop. */
 const DRAIN_MS = 8_000;
@@ -126,16 +126,8 @@ async function listen(build: ServerBuild, settings: Environment): Promise<void> 
     for (const [name, value] of Object.entries(everywhere)) response.setHeader(name, value);
     next();
   });
-  app.use(
-    express.static("build/client", {
-      maxAge: "1h",
-      index: false,
-      setHeaders: (response, file) => {
-        // A browser asks anew whether there is another version of it.
-        if (path.basename(file) === "sw.js") response.setHeader("cache-control", "no-cache");
-      },
-    }),
-  );
+  app.get("/sw.js", serviceWorker("build/client"));
+  app.use(express.static("build/client", { maxAge: "1h", index: false }));
 
   startMetrics();
   app.get(["/metrics", "/metrics/floor"], metricsHandler);

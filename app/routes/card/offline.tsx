@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { type KeptScreen, keptScreen, keptScreens } from "../../offline/kept-screens";
+import { type FoundScreen, findScreen } from "../../offline/kept-screens";
 import { Notice, Page } from "../../ui/page";
 import { WithoutNetwork } from "../../ui/without-network";
 import { WorkingProvider } from "../../ui/working";
@@ -11,13 +11,8 @@ export function meta() {
 
 /** An athlete's card as this phone kept it. */
 export default function OfflineCard() {
-  const [found, setFound] = useState<{ kept: KeptScreen | undefined; others: KeptScreen[] }>();
-  useEffect(() => {
-    Promise.all([keptScreen("/card"), keptScreens()]).then(
-      ([kept, others]) => setFound({ kept, others }),
-      () => setFound({ kept: undefined, others: [] }),
-    );
-  }, []);
+  const [found, setFound] = useState<FoundScreen>();
+  useEffect(() => void findScreen("/card").then(setFound), []);
   if (!found) return <p className="p-6">Looking on this phone …</p>;
   if (!found.kept) return <WithoutNetwork others={found.others} />;
   const card = JSON.parse(found.kept.text) as CardData;

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { type KeptScreen, keptScreen, keptScreens } from "../../offline/kept-screens";
+import { type FoundScreen, findScreen } from "../../offline/kept-screens";
 import { UnitProvider } from "../../ui/unit";
 import { WithoutNetwork } from "../../ui/without-network";
 import { WorkingProvider } from "../../ui/working";
@@ -11,23 +11,21 @@ export function meta() {
 
 /** A floor as this browser kept it: drawn and logged to without the network. */
 export default function OfflineFloor() {
-  const [found, setFound] = useState<{ kept: KeptScreen | undefined; others: KeptScreen[] }>();
+  const [found, setFound] = useState<FoundScreen>();
   useEffect(() => {
     const to = new URLSearchParams(location.search).get("to") ?? "";
-    Promise.all([keptScreen(to.split("?")[0] ?? ""), keptScreens()]).then(
-      ([kept, others]) => setFound({ kept, others }),
-      () => setFound({ kept: undefined, others: [] }),
-    );
+    void findScreen(to).then(setFound);
   }, []);
   if (!found) return <p className="p-6">Looking in this browser …</p>;
   if (!found.kept) return <WithoutNetwork others={found.others} />;
-  const data = JSON.parse(JSON.parse(found.kept.text)) as Omit<FloorProps, "sessionId">;
+  const data = JSON.parse(found.kept.text) as Omit<FloorProps, "sessionId">;
   return (
     <UnitProvider unit={data.unit}>
       <WorkingProvider>
         <FloorScreen
           {...data}
           sessionId={found.kept.sessionId ?? ""}
+          entries={found.entries}
           serverNowMs={Date.now() + data.serverNowMs - found.kept.keptAtMs}
           changes={[]}
           problem={undefined}

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { type KeptScreen, keptScreen, keptScreens } from "../../offline/kept-screens";
+import { type FoundScreen, findScreen } from "../../offline/kept-screens";
 import { WithoutNetwork } from "../../ui/without-network";
 import type { StationData } from "./station-frame";
 import { StationScreen } from "./station-screen";
@@ -12,21 +12,19 @@ export function meta() {
 
 /** A station as this tablet kept it: drawn and logged to without the network. */
 export default function OfflineStation() {
-  const [found, setFound] = useState<{ kept: KeptScreen | undefined; others: KeptScreen[] }>();
+  const [found, setFound] = useState<FoundScreen>();
   useEffect(() => {
     const to = new URLSearchParams(location.search).get("to") ?? "";
-    Promise.all([keptScreen(to.split("?")[0] ?? ""), keptScreens()]).then(
-      ([kept, others]) => setFound({ kept, others }),
-      () => setFound({ kept: undefined, others: [] }),
-    );
+    void findScreen(to).then(setFound);
   }, []);
   if (!found) return <p className="p-6 text-[20px]">Looking on this tablet …</p>;
   if (!found.kept) return <WithoutNetwork others={found.others} />;
-  const data = JSON.parse(JSON.parse(found.kept.text)) as Omit<StationData, "sessionId">;
+  const data = JSON.parse(found.kept.text) as Omit<StationData, "sessionId">;
   return (
     <StationScreen
       {...data}
       sessionId={found.kept.sessionId ?? ""}
+      entries={found.entries}
       serverNowMs={Date.now() + data.serverNowMs - found.kept.keptAtMs}
     />
   );

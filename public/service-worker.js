@@ -1,6 +1,6 @@
 /**
  * The service worker: a station, a floor and a card load without the network, after a reload or a
- * restart of the tablet too. The build writes the names of its files before this text.
+ * restart of the tablet too. The server sends it with the names of the built files before this text.
  *
  * - What is built never changes under its name: from the cache first.
  * - A page is asked of the network; where that does not answer, the browser is sent to the offline
