@@ -23,6 +23,38 @@ const openFloor = async (page: Page) => {
   await page.locator("[data-figure]").first().waitFor();
 };
 
+/** The camp's day, with a first round behind it at some stations. */
+const openCamp = async (page: Page) => {
+  await page.goto("/floor");
+  const running = page.getByRole("link", { name: /Camp day/ }).first();
+  if ((await running.count()) > 0) {
+    await running.click();
+    await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
+    return;
+  }
+  // Its racks are free once the kayak session has ended.
+  await page
+    .getByRole("link", { name: /Sprint kayak, week 2/ })
+    .first()
+    .click();
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("button", { name: "End the session" }).click();
+  await page.getByRole("button", { name: "End it as it is" }).click();
+  await page.waitForURL(/\/review\//);
+  await page.goto("/floor");
+  const row = page.getByRole("listitem").filter({ hasText: "Spring camp: Camp day" }).first();
+  await row.getByRole("button", { name: "Start" }).click();
+  await row.getByRole("button", { name: "Run as a draft" }).click();
+  await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
+};
+
+const openStation = async (page: Page, name: string) => {
+  await openCamp(page);
+  await page.getByRole("link", { name }).click();
+  await page.waitForURL(/\/rack\//);
+  await page.waitForLoadState("networkidle");
+};
+
 const openPlan = async (page: Page) => {
   await page.goto("/plan");
   await page.getByRole("link", { name: "Spring block", exact: true }).click();
@@ -30,7 +62,6 @@ const openPlan = async (page: Page) => {
 };
 
 const SHOTS: Shot[] = [
-  { name: "floor", as: "coach", size: DESK, go: openFloor },
   {
     name: "floor-cellar-tablet",
     as: "coach",
@@ -202,29 +233,6 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "import",
-    as: "coach",
-    size: DESK,
-    go: async (page) => {
-      await page.goto("/athletes/add");
-      await page.waitForLoadState("networkidle");
-      await page
-        .getByLabel(/^The list/)
-        .fill(
-          [
-            "Name\tSquad\tBorn\tBody mass\tTraining age",
-            "Linnea Torp\tSprint kayak\t2004\t68.5\t3",
-            "Maren Solhaug\tSprint kayak\t2001\t71\t6",
-            "Eskil Brae\tSprint kanu\t2007\t77\t1",
-            "Runa Holt\tJunior rowers\tlast century\t61\t0.5",
-            "Sverre Holt\tJunior rowers\t2009\t64.5\t",
-          ].join("\n"),
-        );
-      await page.getByRole("button", { name: "Check the list" }).click();
-      await page.getByRole("status").filter({ hasText: "lines:" }).waitFor();
-    },
-  },
-  {
     name: "lab",
     as: "coach",
     size: DESK,
@@ -268,6 +276,35 @@ const SHOTS: Shot[] = [
       await openRack(page, 2);
       await page.getByRole("button", { name: "Lift (simulated)" }).click();
       await page.getByText(/^Ended by/).waitFor({ timeout: 30_000 });
+    },
+  },
+  // The camp's day last: it takes the racks of everybody else.
+  {
+    name: "round",
+    as: "coach",
+    theme: "cellar",
+    size: TABLET,
+    go: async (page) => {
+      await openStation(page, "Open Dumbbell corner");
+      await page.getByRole("button", { name: "All did a set" }).first().click();
+      await page.getByRole("button", { name: /^Ansel, Side plank, set 1, left/ }).click();
+    },
+  },
+  {
+    name: "floor",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await openStation(page, "Open rack 2");
+      for (const key of ["=", "-", "="]) {
+        await page.keyboard.press(key);
+        await page.getByTestId("verdict").filter({ hasText: "By eye" }).waitFor();
+        await page.keyboard.press("n");
+        await page.getByTestId("verdict").filter({ hasText: "Ready" }).waitFor();
+      }
+      await page.getByText("saved here and sent").waitFor();
+      await openCamp(page);
+      await page.locator("[data-figure]").first().waitFor();
     },
   },
 ];
