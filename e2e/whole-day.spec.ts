@@ -152,6 +152,7 @@ test("a camp day of 28 is planned, run by taps at its stations, and reviewed", a
     await go(b, `Open rack ${rack}`);
     const works = b.getByRole("navigation", { name: "What is done here" });
     const bench = works.getByRole("button", { name: new RegExp(BENCH) });
+    await works.waitFor();
     if ((await bench.count()) === 0) continue;
     await bench.click();
     await expect(b.getByText(/close grip|middle grip|wide grip/).first()).toBeVisible();

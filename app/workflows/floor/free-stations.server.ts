@@ -55,7 +55,8 @@ export function sharesOf<Rack>(
   racks: readonly Rack[],
   days: ReadonlyArray<{ athletes: readonly unknown[] }>,
 ): Rack[][] {
-  if (days.length <= 1) return [[...racks]];
+  // With fewer racks than days they share what there is, one after the other.
+  if (racks.length < days.length || days.length <= 1) return days.map(() => [...racks]);
   const people = days.reduce((sum, day) => sum + day.athletes.length, 0);
   let from = 0;
   return days.map((day, i) => {
