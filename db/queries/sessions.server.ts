@@ -271,12 +271,7 @@ export async function pairingsOfAthlete(tx: TeamTransaction, athleteId: string, 
   const rows = await tx
     .select({ ...head, frozen: trainingSession.frozen })
     .from(trainingSession)
-    .where(
-      and(
-        isNull(trainingSession.planId),
-        sql`${trainingSession.frozen} @> ${JSON.stringify(part)}::jsonb`,
-      ),
-    )
+    .where(sql`${trainingSession.frozen} @> ${JSON.stringify(part)}::jsonb`)
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
   return withCopies(tx, rows);

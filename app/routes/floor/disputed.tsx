@@ -36,6 +36,9 @@ export function LateEntries({
     ...floor.racks.flatMap((rack) =>
       rack.lifters.map((one) => [one.lifter.athleteId, one.lifter.name] as const),
     ),
+    ...floor.exercises.flatMap((exercise) =>
+      exercise.athletes.map((one) => [one.athlete.athleteId, one.athlete.name] as const),
+    ),
     ...floor.pairings.flatMap((pairing) =>
       pairing.athletes.map((one) => [one.athlete.athleteId, one.athlete.name] as const),
     ),

@@ -3,7 +3,13 @@ import { Link } from "react-router";
 import { uuidv7 } from "uuidv7";
 import { actWords } from "../../../core/floor/act-words";
 import { type LogEntry, withoutPlace } from "../../../core/floor/entries";
-import { type FrozenSession, liftsOf, pairingsOf } from "../../../core/floor/frozen";
+import {
+  absentOf,
+  type FrozenSession,
+  liftsOf,
+  pairingsOf,
+  peopleOf,
+} from "../../../core/floor/frozen";
 import type { RefusedEntry } from "../../offline/outbox-store";
 import { useOutbox } from "../../offline/use-outbox";
 import { principalOf } from "../../platform/guard.server";
@@ -251,14 +257,12 @@ function entryWords(entry: LogEntry, frozen: FrozenSession | undefined): string 
   const { body } = entry;
   const words = actWords(body, { complex: frozen && pairingsOf(frozen)[0]?.complex });
   if (!frozen || !("athleteId" in body)) return words;
-  const lifter = liftsOf(frozen)
-    .flatMap((slot) => slot.racks.flatMap((rack) => rack.lifters))
-    .find((one) => one.athleteId === body.athleteId);
-  const athlete = pairingsOf(frozen)
-    .flatMap((slot) => slot.groups.flatMap((group) => group.athletes))
-    .find((one) => one.athleteId === body.athleteId);
-  const set = "setKey" in body ? lifter?.sets.find((one) => one.key === body.setKey) : undefined;
-  const name = lifter?.name ?? athlete?.name ?? "Somebody not in the session";
+  const slot = frozen.slots.find((one) => one.slotId === body.slotId);
+  const people = slot ? [...peopleOf(slot), ...absentOf(slot)] : [];
+  const person: { name: string; sets?: Array<{ key: string; number: number }> } | undefined =
+    people.find((one) => one.athleteId === body.athleteId);
+  const set = "setKey" in body ? person?.sets?.find((one) => one.key === body.setKey) : undefined;
+  const name = person?.name ?? "Somebody not in the session";
   return `${name}${set ? `, set ${set.number}` : ""}: ${words}`;
 }
 

@@ -14,14 +14,32 @@ const KEYS: Array<{ where: string; rows: Array<[keys: string, what: string]> }> 
     ],
   },
   {
+    where: "On the floor",
+    rows: [
+      ["↑ ↓", "From call to call"],
+      ["t · c · d", "Take, change or decline the call"],
+    ],
+  },
+  {
     where: "At a rack",
     rows: [
       ["n", "Next lifter"],
       ["Space", "Begin the set; end it"],
-      ["digits, Enter", "A speed by hand: 82 or 0.82"],
-      ["f", "Fault"],
-      ["u", "Undo"],
-      ["1 · 2 · 3", "Take, change or decline the call"],
+      ["Enter", "All reps done"],
+      ["+ · = · -", "All done, and it looked fast, on speed, slow"],
+      ["digits, Enter", "A speed by hand: 82 or 0.82; a load where none is on"],
+      ["f", "Fault or pain"],
+      ["u · U", "Undo, redo"],
+      ["t · c · d", "Take, change or decline the call"],
+    ],
+  },
+  {
+    where: "In a round",
+    rows: [
+      ["arrows, Enter", "From field to field; the set is done"],
+      ["l · r", "The left, the right side is done"],
+      ["digits, Enter", "Other reps, or what was measured"],
+      ["f · u", "Pain, undo"],
     ],
   },
 ];

@@ -43,23 +43,28 @@ export function Finished({
   fixed,
   next,
   more,
+  atPlace = false,
 }: {
   sessionId: string;
   fixed: boolean;
   /** What else is to be done here. */
   next: { name: string; go: () => void } | undefined;
   more?: () => void;
+  /** Where no bar stands. */
+  atPlace?: boolean;
 }) {
   useNextSession(fixed && !next, sessionId);
   return (
     <div className="m-auto max-w-md">
       <h1 className="text-[40px]">
-        {next ? "All sets of this are done" : "All sets at this rack are done"}
+        {next
+          ? "All sets of this are done"
+          : `All sets ${atPlace ? "here" : "at this rack"} are done`}
       </h1>
       <p className="mt-2 text-muted">
         {next
           ? "Everybody here is through with it."
-          : "Strip the bar, put the plates away. What was logged is in the review."}
+          : `${atPlace ? "Put away what was used." : "Strip the bar, put the plates away."} What was logged is in the review.`}
       </p>
       <p className="mt-4 flex flex-wrap gap-3">
         {next ? (

@@ -92,7 +92,9 @@ export function PairingWork({
           })}
         </ul>
       </WorkingProvider>
-      {through ? <Finished sessionId={props.sessionId} fixed={props.fixed} next={next} /> : null}
+      {through ? (
+        <Finished atPlace sessionId={props.sessionId} fixed={props.fixed} next={next} />
+      ) : null}
     </StationFrame>
   );
 }

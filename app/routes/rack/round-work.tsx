@@ -199,6 +199,7 @@ export function RoundWork({
       )}
       {round.allDone ? (
         <Finished
+          atPlace
           sessionId={props.sessionId}
           fixed={props.fixed}
           next={next}
