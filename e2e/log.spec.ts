@@ -194,34 +194,37 @@ test("a part of the rack's screen that cannot be fetched takes nothing else with
   await rack.context().close();
 });
 
-test("offline for 60 sets of three lifters, a reload, the session ended meanwhile: all of it arrives", async ({
+/** Sixty where the long runs ask for it; fewer say the same in a minute less. */
+const SETS = process.env.FULL_DAY === "1" ? 60 : 18;
+
+test(`offline for ${SETS} sets of three lifters, a reload, the session ended meanwhile: all of it arrives`, async ({
   page,
   browser,
   baseURL,
 }) => {
   test.setTimeout(180_000);
-  const session = await makeSession("Log, sixty sets", { sets: 20 });
+  const session = await makeSession("Log, many sets", { sets: SETS / 3 });
   const rack = await atRack(browser, baseURL, session);
   await cutOff(rack);
-  for (let i = 0; i < 60; i++) await quickSet(rack, ["90", "89", "88"]);
-  await expect(rack.getByText(/no link; 240 kept here/)).toBeVisible();
+  for (let i = 0; i < SETS; i++) await quickSet(rack, ["90", "89", "88"]);
+  await expect(rack.getByText(`no link; ${4 * SETS} kept here`)).toBeVisible();
   expect(await entriesOf(session.id)).toHaveLength(0);
   await rack.reload();
-  await expect(rack.getByText(/no link; 240 kept here/)).toBeVisible();
+  await expect(rack.getByText(`no link; ${4 * SETS} kept here`)).toBeVisible();
   await floorOf(page, session);
   await endFrom(page);
   await linkBack(rack);
   await expect(rack.getByText(/the session has ended/i).first()).toBeVisible({ timeout: 30_000 });
-  await expect.poll(async () => (await entriesOf(session.id)).length).toBe(240);
+  await expect.poll(async () => (await entriesOf(session.id)).length).toBe(4 * SETS);
   const rows = await entriesOf(session.id);
   expect(rows.filter((row) => row.doubt !== null)).toHaveLength(0);
   const ends = rows.filter((row) => row.kind === "set-done");
-  expect(new Set(ends.map((row) => `${row.body.athleteId} ${row.body.setKey}`)).size).toBe(60);
+  expect(new Set(ends.map((row) => `${row.body.athleteId} ${row.body.setKey}`)).size).toBe(SETS);
   await page.reload();
   await expect(
     page
       .getByRole("definition")
-      .filter({ hasText: /^60 of 60$/ })
+      .filter({ hasText: new RegExp(`^${SETS} of ${SETS}$`) })
       .first(),
   ).toBeVisible();
   await rack.context().close();

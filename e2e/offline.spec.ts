@@ -61,6 +61,9 @@ test("a tablet without its server is loaded anew, restarted, lifts on, and loses
     await page.getByLabel("Password").fill("skerry-coast-demo");
     await page.getByRole("button", { name: "Sign in" }).click();
     await page.waitForURL(/\/floor/);
+    const cookie = (await context.cookies()).find((one) => one.name.includes("session_token"));
+    expect(cookie).toMatchObject({ secure: true, httpOnly: true, sameSite: "Lax" });
+    expect(await page.evaluate(() => window.isSecureContext)).toBe(true);
     await page.goto(`/floor/${session.id}`);
     await expect(page.getByText(/0 of 18 sets/)).toBeVisible();
     await page.waitForTimeout(1000);

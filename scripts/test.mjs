@@ -79,7 +79,6 @@ const APART = [
   "import",
   "lab",
   "library",
-  "network",
   "offline",
   "own-team",
   "privacy",

@@ -16,7 +16,7 @@ import type { Principal } from "../../platform/rights";
 import { addPerson, saveBodyMass } from "../athletes/save-facts.server";
 import { readCard } from "../card/read-card.server";
 import { finishSession } from "../floor/end-session.server";
-import { readSession } from "../floor/read-session.server";
+import { readFrozen } from "../floor/read-session.server";
 import { startSession } from "../floor/start-session.server";
 import { saveProfileTest } from "../lab/profile.server";
 import { editPlan } from "../plan/edit-plan.server";
@@ -198,7 +198,7 @@ describe("what the plan says is what is lifted", () => {
     });
     if (!started.ok) throw new Error(started.message);
     sessionId = started.value.sessionId;
-    const session = await readSession(coach, sessionId);
+    const session = await readFrozen(coach, sessionId);
     if (!session.ok) throw new Error(session.message);
     const frozen = liftsOf(session.value.frozen)
       .flatMap((slot) => slot.racks)
@@ -264,7 +264,7 @@ describe("today's form", () => {
       present: [team.athleteId],
     });
     if (!started.ok) throw new Error(started.message);
-    const session = await readSession(coach, started.value.sessionId);
+    const session = await readFrozen(coach, started.value.sessionId);
     const [lifter] = session.ok
       ? liftsOf(session.value.frozen).flatMap((one) => one.racks.flatMap((rack) => rack.lifters))
       : [];
