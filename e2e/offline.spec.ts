@@ -113,8 +113,10 @@ test("a tablet without its server is loaded anew, restarted, lifts on, and loses
     await page.goto(rackPath);
     await expect(page.getByText("saved here and sent")).toBeVisible({ timeout: 20_000 });
     expect(page.url()).not.toContain("offline");
+    const setsDone = async () =>
+      (await entriesOf(session.id)).filter((one) => one.kind === "set-done").length;
+    await expect.poll(setsDone, { timeout: 20_000 }).toBe(4);
     const entries = await entriesOf(session.id);
-    expect(entries.filter((one) => one.kind === "set-done")).toHaveLength(4);
     expect(new Set(entries.map((one) => one.id)).size).toBe(entries.length);
     expect(entries.filter((one) => one.doubt !== null)).toEqual([]);
   } finally {
