@@ -34,19 +34,6 @@ export async function signInAt(base: string, email: string): Promise<string> {
     .join("; ");
 }
 
-/** The running session of the demo. */
-export async function runningSession(base: string, cookie: string): Promise<string> {
-  for (let tries = 0; tries < 20; tries++) {
-    const response = await fetch(`${base}/floor`, { headers: { cookie } });
-    const html = await response.text();
-    const id = /\/floor\/([0-9a-f-]{36})/.exec(html)?.[1];
-    if (id) return id;
-    console.log(`no running session yet: ${response.status} ${response.url}`);
-    await new Promise((resolve) => setTimeout(resolve, 500));
-  }
-  throw new Error("The demo has a running session.");
-}
-
 export async function postForm(
   base: string,
   path: string,
