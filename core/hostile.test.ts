@@ -15,7 +15,9 @@ import * as stack from "./boxsquat/stack";
 import * as stops from "./boxsquat/stops";
 import * as styles from "./boxsquat/styles";
 import * as tonnage from "./exercise/tonnage";
+import { dayFormCall } from "./liverules/day-form-call";
 import { faultsFor } from "./liverules/lift-faults";
+import { nearestWithin } from "./liverules/nearest-within";
 import { nextLoad } from "./liverules/next-load";
 import * as repRules from "./liverules/rep";
 import { afterSet } from "./liverules/set";
@@ -757,6 +759,19 @@ const EXAMPLES: Example[] = [
     undefined,
     [0.4, 0.2, 0.2],
   ),
+  example(dayFormCall, {
+    test: {
+      reps: [
+        { loadKg: 40, velocityMps: 1.2 },
+        { loadKg: 60, velocityMps: 0.98 },
+        { loadKg: 80, velocityMps: 0.77 },
+      ],
+    },
+    wayUp: [{ loadKg: 40, velocityMps: 1.1 }],
+    first: { loadKg: 70, target: { lowMps: 0.75, highMps: 0.85 } },
+    gear,
+  }),
+  example(nearestWithin, gear, 80, -7),
   example(nextLoad, {
     lifted: [{ loadKg: 60, velocities: [0.8, 0.7], eye: made("on"), failed: false }],
     gear,

@@ -2,7 +2,7 @@
  * `npm run fuzz`: inputs thrown at a server of its own, see e2e/fuzz/run.ts. FUZZ_COUNT (default
  * 100,000 in rounds of 10,000, each on a new database), FUZZ_SEED (default 1).
  */
-import { mkdirSync } from "node:fs";
+import { appendFileSync, existsSync, mkdirSync, readFileSync, rmSync } from "node:fs";
 import { ensureBuild } from "./build.mjs";
 import { ensurePackages, orSentence } from "./install.mjs";
 import { runAlong } from "./run.mjs";
@@ -10,8 +10,15 @@ import { testDatabase, testServer } from "./with-database.mjs";
 
 const ROUND = 10_000;
 
-/** One round; gives its exit code, or a sentence's worth of failure. */
+/** What a round complained of, a line each. */
+const SAID = "test-results/fuzz-said.txt";
+export const fuzzSaid = () =>
+  existsSync(SAID) ? readFileSync(SAID, "utf8").trim().split("\n").slice(0, 20) : [];
+
+/** One round; gives 0, or how much of it failed. */
 export async function fuzzRound({ count, seed, apart, port, env: more = {} }) {
+  mkdirSync("test-results", { recursive: true });
+  rmSync(SAID, { force: true });
   const database = await testDatabase("sprezza_fuzz", apart);
   try {
     const server = await testServer(
@@ -40,7 +47,9 @@ export async function fuzzRound({ count, seed, apart, port, env: more = {} }) {
       code += await run([], { FUZZ_COUNT: String(count) });
       const after = JSON.stringify(server.pids());
       if (before !== after) {
-        console.log(`A process ended and was started again: ${before} became ${after}.`);
+        const line = `A process ended and was started again: ${before} became ${after}.`;
+        console.log(line);
+        appendFileSync(SAID, `${line}\n`);
         code++;
       }
       return code;
@@ -56,7 +65,6 @@ if (process.argv[1]?.endsWith("fuzz.mjs")) {
   await orSentence(async () => {
     ensurePackages();
     ensureBuild();
-    mkdirSync("test-results", { recursive: true });
     const count = Number(process.env.FUZZ_COUNT ?? 100_000);
     let failed = 0;
     for (

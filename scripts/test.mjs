@@ -4,7 +4,7 @@
  */
 import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { stampBuild } from "./build.mjs";
-import { fuzzRound } from "./fuzz.mjs";
+import { fuzzRound, fuzzSaid } from "./fuzz.mjs";
 import { ensureChromium, ensurePackages, orSentence } from "./install.mjs";
 import { run, runAlong, runBeside, runScript } from "./run.mjs";
 import { testDatabase, testServer } from "./with-database.mjs";
@@ -157,6 +157,7 @@ await orSentence(async () => {
     if (built === 0) {
       const round = { count: 3000, seed: 1, apart: "fuzz", port: 4600 };
       check("fuzz: 3,000 inputs, no 500", await fuzzRound(round));
+      failures.push(...fuzzSaid().map((line) => `fuzz: ${line}`));
     }
     await databaseTests;
     count("database tests", "test-results/vitest-database.json", vitestTotals, vitestFailures);

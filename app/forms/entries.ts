@@ -80,7 +80,7 @@ const setDone = {
 const fault = { kind: z.literal("fault"), fault: kept(60).min(1), cut: z.boolean() };
 const call = {
   kind: z.literal("call"),
-  call: z.enum(["lighten", "more-rest", "end-exercise", "add-load", "more-intent"]),
+  call: z.enum(["lighten", "more-rest", "end-exercise", "add-load", "more-intent", "day-form"]),
   decision: z.enum(["take", "change", "decline"]),
   action,
   reason: kept(400),

@@ -52,6 +52,12 @@ export function twoBounces(reps: ReadonlyArray<Pick<BoxRep, "stop">>): boolean {
   return reps.some((rep, i) => rep.stop === "bounce" && reps[i - 1]?.stop === "bounce");
 }
 
+/** The box was met faster than the coach lets it be: a prompt to look, never a verdict. */
+const isDrop = (rep: { contactMps?: number | undefined; mostContactMps?: number | undefined }) =>
+  rep.contactMps !== undefined &&
+  rep.mostContactMps !== undefined &&
+  rep.contactMps > rep.mostContactMps;
+
 /** What the box asks of a rep, in words: "stop 0.55 s · down 0.62, at the box 0.18 m/s". */
 export function boxRepWords(rep: {
   pauseS?: number | undefined;
@@ -59,6 +65,8 @@ export function boxRepWords(rep: {
   contactMps?: number | undefined;
   toPeakS?: number | undefined;
   rockM?: number | undefined;
+  /** The coach's limit for the speed on meeting the box, m/s; undefined where none is set. */
+  mostContactMps?: number | undefined;
 }): string {
   const speeds = [
     rep.loweringMps === undefined ? "" : `down ${rep.loweringMps.toFixed(2)}`,
@@ -67,6 +75,7 @@ export function boxRepWords(rep: {
   return [
     rep.pauseS === undefined ? "" : `stop ${rep.pauseS.toFixed(2)} s`,
     speeds.length > 0 ? `${speeds.join(", ")} m/s` : "",
+    isDrop(rep) ? "dropped?" : "",
     rep.toPeakS === undefined ? "" : `to peak ${rep.toPeakS.toFixed(2)} s`,
     // A second dip before the drive: a prompt to look, never a verdict.
     rep.rockM === undefined ? "" : `rose ${(100 * rep.rockM).toFixed(1)} cm on the seat: a rock?`,

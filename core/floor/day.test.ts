@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
+import { readIn } from "../units/written";
 import { comeIn } from "./come-in";
-import { rampKey } from "./entries";
+import { type EntryBody, rampKey } from "./entries";
 import { RACK, SLOT, TestDevice, testSession } from "./fixtures/session";
 import type { FrozenExercise, FrozenSession } from "./frozen";
 import { callNames } from "./names";
@@ -243,6 +244,115 @@ describe("nobody is stuck", () => {
     expect(lift(one)?.lifters[0]?.sets[0]).toMatchObject({ loadKg: 55, byHand: true });
     one.add([{ ...device.entry({ kind: "void" }, [put.id]), seq: 2 }]);
     expect(lift(one)?.lifters[0]?.sets[0]).toMatchObject({ loadKg: 60, byHand: false });
+  });
+});
+
+describe("today's form on the way up", () => {
+  const reps = [
+    [40, 1.2],
+    [40, 1.21],
+    [60, 0.99],
+    [60, 0.97],
+    [80, 0.78],
+    [80, 0.75],
+    [100, 0.55],
+    [100, 0.53],
+  ].map(([loadKg = 0, velocityMps = 0]) => ({ loadKg, velocityMps }));
+  // 60 kg are planned for 0.78 to 0.92 m/s: 0.85 is 68 kg on a slow day.
+  const tested: FrozenSession = {
+    ...day,
+    slots: day.slots.map((slot) =>
+      slot.kind === "lift"
+        ? {
+            ...slot,
+            groups: slot.groups.map((group) => ({
+              ...group,
+              lifters: group.lifters.map((lifter) => ({
+                ...lifter,
+                tested: { metric: "MCV" as const, reps },
+              })),
+            })),
+          }
+        : slot,
+    ),
+  };
+  const set = { athleteId: "ann", slotId: SLOT, stationId: RACK };
+  const wayUp = [
+    [40, 1.15],
+    [50, 1.04],
+  ].flatMap(([loadKg = 0, speed = 0], i) => {
+    const setKey = rampKey(i + 1);
+    return [
+      { kind: "set-load" as const, ...set, setKey, loadKg },
+      ...[1, 2, 3].map((rep) => ({
+        kind: "rep" as const,
+        ...set,
+        setKey,
+        rep,
+        mcvMps: speed - rep * 0.01,
+        outcome: "counted" as const,
+        source: "simulated" as const,
+      })),
+      { kind: "set-done" as const, ...set, setKey, loadKg, endedBy: "cap" as const, cut: false },
+    ];
+  });
+  const started = (...more: EntryBody[]) =>
+    new FloorFold(tested).add(
+      [...wayUp, ...more].map((body, i) => ({ ...device.entry(body), seq: i + 1 })),
+    );
+  const decision = (what: "take" | "decline", deltaKg: number): EntryBody => ({
+    kind: "call",
+    ...set,
+    setKey: "w1.a.1",
+    call: "day-form",
+    decision: what,
+    action: what === "take" ? { type: "load", deltaKg, toKg: 60 + deltaKg } : { type: "none" },
+    reason: "",
+  });
+
+  it("is a call before the first work set, and every later load is shown", () => {
+    const { calls } = started().state();
+    expect(calls).toMatchObject([
+      { kind: "day-form", athleteId: "ann", setKey: "w1.a.1", action: { deltaKg: 5, toKg: 65 } },
+    ]);
+    expect(calls[0]?.effect.map((line) => readIn(line, "kg"))).toEqual([
+      "sets 1 to 3: 60 kg to 65 kg",
+    ]);
+  });
+
+  it("taken, every set is as it says; declined, none is, and it does not come again", () => {
+    const taken = started(decision("take", 5)).state();
+    const loads = (floor: typeof taken) =>
+      floor.racks[0]?.lifters[0]?.sets.map((one) => one.loadKg);
+    expect(taken.calls).toEqual([]);
+    expect(loads(taken)).toEqual([65, 65, 65]);
+    expect(taken.decided).toMatchObject([{ call: "day-form", decision: "take" }]);
+    const declined = started(decision("decline", 0)).state();
+    expect(declined.calls).toEqual([]);
+    expect(loads(declined)).toEqual([60, 60, 60]);
+  });
+
+  it("does not take the place of the call after the first set", () => {
+    const slow = [0.6, 0.58, 0.56].map((mcvMps, i) => ({
+      kind: "rep" as const,
+      ...set,
+      setKey: "w1.a.1",
+      rep: i + 1,
+      mcvMps,
+      outcome: "counted" as const,
+      source: "simulated" as const,
+    }));
+    const over = {
+      kind: "set-done" as const,
+      ...set,
+      setKey: "w1.a.1",
+      loadKg: 60,
+      endedBy: "cap" as const,
+      cut: false,
+    };
+    const floor = started(decision("decline", 0), ...slow, over).state();
+    expect(floor.calls).toMatchObject([{ kind: "lighten", setKey: "w1.a.1" }]);
+    expect(floor.conflicts).toEqual([]);
   });
 });
 

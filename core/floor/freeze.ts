@@ -187,6 +187,9 @@ export function freezeLift(input: LiftInput): DayPart {
       teamDefault(input.coachValues, "bouncesThatCut"),
     ),
     ...(plan.box ? { box: plan.box } : {}),
+    ...(plan.box && input.coachValues.mostContactMps !== undefined
+      ? { mostContactMps: input.coachValues.mostContactMps }
+      : {}),
     faults: faultsFor(plan.variant.lift),
     velocityLed: recipe.lead === "velocity",
     ...(recipe.top ? { top: { reps: recipe.top.reps } } : {}),
@@ -234,13 +237,16 @@ function settleLifter(
   const setup = input.setups.get(athlete.id);
   const own = prescribeWeek(input);
   const lines = [...input.how, ...own.words, ...(setup?.setup ?? [])];
-  const { profile, lifetimeBestKg } = atLift(athlete, plan.variant.id);
+  const { profile, profileReps, lifetimeBestKg } = atLift(athlete, plan.variant.id);
   const firstKg = own.sets.find((set) => set.loadKg !== undefined)?.loadKg;
   const lifter: FrozenLifter = {
     athleteId: athlete.id,
     name: athlete.name,
     unit: athlete.unit,
     line: profile?.line,
+    ...(profile && profileReps.length > 0
+      ? { tested: { metric: profile.line.metric, reps: [...profileReps] } }
+      : {}),
     instructions: [...athlete.instructions],
     ...setup,
     ...(lines.length > 0 ? { setup: lines } : {}),

@@ -6,6 +6,7 @@ import type { Output } from "../contrast/outputs";
 import type { RunSettings } from "../contrast/run";
 import type { Pattern, Sides } from "../exercise/exercise";
 import type { SpeedClass } from "../exercise/speed-classes";
+import type { TestedReps } from "../liverules/day-form-call";
 import type { ClassBorders } from "../liverules/speed-class";
 import type { SectionKind } from "../plan/block";
 import type { SetPrescription } from "../prescribe/prescribe";
@@ -41,6 +42,8 @@ export interface FrozenLifter {
   };
   /** Warm-up loads at this rack, kg; absent in older sessions. */
   rampKg?: number[];
+  /** The newest profile test of the lift: today's form is told by it. Absent without one. */
+  tested?: TestedReps & { metric: VelocityMetric };
   /** The heaviest ever lifted in it, kg: above it is asked first. Absent where nobody knows. */
   bestKg?: number | undefined;
 }
@@ -86,6 +89,8 @@ export interface FrozenLift extends InDay {
   speedClass?: SpeedClass;
   /** On a box: what for and how; absent elsewhere and in older sessions. */
   box?: BoxSlot;
+  /** Fastest meeting with the box before the rack asks "dropped?", m/s; absent where not set. */
+  mostContactMps?: number;
   /** Faults to tag, some with a cue; absent in older sessions. */
   faults?: Array<{ seen: string; cue?: string }>;
   velocityLed: boolean;

@@ -1,3 +1,4 @@
+import { dayFormCall } from "../liverules/day-form-call";
 import { type NextLoad, nextLoad } from "../liverules/next-load";
 import { afterSet, type Call, type CallAction, type DoneSet } from "../liverules/set";
 import type { SetPrescription } from "../prescribe/prescribe";
@@ -115,6 +116,47 @@ export function reduceLifter(
   let pending: WaitingCall | undefined | false;
   const held = painsIn(line);
   let mostKg: number | undefined;
+  const ramp = rampOf(at, entriesOf, conflicts);
+  const waits = (call: Call, of: SetPrescription, next: readonly SetPrescription[]) =>
+    !(call.action.type === "load" && call.action.deltaKg > 0 && held.length > 0) && {
+      ...call,
+      athleteId: lifter.athleteId,
+      callName: work.callName,
+      unit: lifter.unit,
+      slotId: slot.slotId,
+      setKey: of.key,
+      rackId: rack.id,
+      effect: effectOf(call.action, next, (kg) => loads(kg + deltaKg)?.totalKg),
+    };
+  const noteDecision = (decision: LineEntry<Extract<EntryBody, { kind: "call" }>>) => {
+    const { athleteId, setKey, call, action, reason } = decision.body;
+    const what = decision.body.decision;
+    decided.push({
+      entryId: decision.entry.id,
+      athleteId,
+      setKey,
+      call,
+      decision: what,
+      action,
+      reason,
+    });
+    return what === "decline" ? undefined : action;
+  };
+
+  // Today's form is judged on the way up: what is decided holds from the first loaded set on.
+  const firstLoaded = lifter.sets.find((set) => set.loadKg !== undefined);
+  const onForm = firstLoaded && entriesOf.get(firstLoaded.key)?.dayForm[0];
+  if (onForm) {
+    const action = noteDecision(onForm);
+    if (action?.type === "load") {
+      deltaKg += action.deltaKg;
+      loadCall = "changed";
+    }
+  } else if (firstLoaded) {
+    const call = formOf(work, rack, firstLoaded, ramp);
+    const from = lifter.sets.indexOf(firstLoaded);
+    pending = call && waits(call, firstLoaded, lifter.sets.slice(from));
+  }
 
   for (const prescription of lifter.sets) {
     const entries = entriesOf.get(prescription.key);
@@ -153,51 +195,23 @@ export function reduceLifter(
       });
       const decision = entries?.calls[0];
       if (decision) {
-        const { athleteId, setKey, call, action, reason } = decision.body;
-        const what = decision.body.decision;
-        decided.push({
-          entryId: decision.entry.id,
-          athleteId,
-          setKey,
-          call,
-          decision: what,
-          action,
-          reason,
-        });
-        if (call === "lighten" || call === "add-load")
-          loadCall = what === "decline" ? "declined" : "changed";
-        if (what !== "decline") {
-          if (action.type === "load") deltaKg += action.deltaKg;
-          if (action.type === "rest") addedRestS += action.addS;
-          if (action.type === "end-exercise") ended = true;
-        }
+        const { call } = decision.body;
+        const action = noteDecision(decision);
+        if (call === "lighten" || call === "add-load") loadCall = action ? "changed" : "declined";
+        if (action?.type === "load") deltaKg += action.deltaKg;
+        if (action?.type === "rest") addedRestS += action.addS;
+        if (action?.type === "end-exercise") ended = true;
         pending = undefined;
       } else {
         // A call stands until it is decided or the next set is done without it.
-        const raises =
-          set.verdict.call?.action.type === "load" && set.verdict.call.action.deltaKg > 0;
-        pending = set.verdict.call &&
-          !(raises && held.length > 0) && {
-            ...set.verdict.call,
-            athleteId: lifter.athleteId,
-            callName: work.callName,
-            unit: lifter.unit,
-            slotId: slot.slotId,
-            setKey: prescription.key,
-            rackId: rack.id,
-            effect: effectOf(
-              set.verdict.call.action,
-              lifter.sets.slice(prescription.number),
-              (kg) => loads(kg + deltaKg)?.totalKg,
-            ),
-          };
+        const { call } = set.verdict;
+        pending = call && waits(call, prescription, lifter.sets.slice(prescription.number));
       }
     }
     sets.push(set);
   }
 
   const index = sets.findIndex((set) => set.stage === "running" || set.stage === "to-come");
-  const ramp = rampOf(at, entriesOf, conflicts);
   const current = sets[index];
   return {
     kind: "lift",
@@ -233,6 +247,29 @@ export function reduceLifter(
     conflicts,
     lastDone: lastFinished(line, [...ramp, ...sets]),
   };
+}
+
+/** What the way up says of today, while no work set is done. */
+function formOf(
+  { slot, lifter }: LiftWork,
+  rack: RackAt,
+  first: SetPrescription,
+  ramp: readonly SetState[],
+): Call | undefined {
+  const { loadKg, target } = first;
+  if (!lifter.tested || loadKg === undefined || !target) return undefined;
+  const wayUp = ramp.flatMap((set) =>
+    set.stage === "done" && set.loadKg !== undefined
+      ? speedsOf(set).velocities.map((velocityMps) => ({ loadKg: set.loadKg ?? 0, velocityMps }))
+      : [],
+  );
+  if (wayUp.length === 0 || lifter.tested.metric !== slot.metric) return undefined;
+  return dayFormCall({
+    test: lifter.tested,
+    wayUp,
+    first: { loadKg, target },
+    gear: rack.gear,
+  });
 }
 
 /** What an action makes of the sets to come: each load that changes, once. */

@@ -78,6 +78,8 @@ export interface SetEntries {
   done: Array<LineEntry<OfKind<"set-done">>>;
   faults: Array<LineEntry<OfKind<"fault">>>;
   calls: Array<LineEntry<OfKind<"call">>>;
+  /** Decisions on the call that stands before the set: today's form. */
+  dayForm: Array<LineEntry<OfKind<"call">>>;
   loads: Array<LineEntry<OfKind<"set-load">>>;
   bounces: Array<LineEntry<OfKind<"bounce">>>;
   skips: number;
@@ -89,6 +91,7 @@ const none = (): SetEntries => ({
   done: [],
   faults: [],
   calls: [],
+  dayForm: [],
   loads: [],
   bounces: [],
   skips: 0,
@@ -107,7 +110,8 @@ export function bySet(line: ReadonlyArray<LineEntry<SetEntryBody>>): Map<string,
     if (body.kind === "rep") set.reps.push({ entry, root, body });
     else if (body.kind === "set-done") set.done.push({ entry, root, body });
     else if (body.kind === "fault") set.faults.push({ entry, root, body });
-    else if (body.kind === "call") set.calls.push({ entry, root, body });
+    else if (body.kind === "call")
+      (body.call === "day-form" ? set.dayForm : set.calls).push({ entry, root, body });
     else if (body.kind === "set-load") set.loads.push({ entry, root, body });
     else if (body.kind === "bounce") set.bounces.push({ entry, root, body });
     else if (body.kind === "skip") set.skips++;
@@ -146,6 +150,7 @@ export function reduceSet(
   for (const [code, all] of [
     ["same-set-twice", entries.done],
     ["double-decision", entries.calls],
+    ["double-decision", entries.dayForm],
   ] as const)
     for (const other of all.slice(1)) if (all[0]) report(code)(all[0].entry, other.entry);
   const seen = repsOf(entries.reps, finished?.root);

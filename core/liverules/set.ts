@@ -1,4 +1,4 @@
-import { type BarLoading, describeSide, loadBar, stepFrom } from "../barload/load";
+import { type BarLoading, describeSide, stepFrom } from "../barload/load";
 import type { LoadingGear } from "../barload/loading-gear";
 import {
   DAY_SHIFT_SD_MPS,
@@ -10,6 +10,7 @@ import type { LoadVelocityLine } from "../profile/line";
 import { formatAgainst, formatVelocity } from "../units/velocity";
 import { say, type Text, written } from "../units/written";
 import { EYE_WORDS, type Eye } from "./eye";
+import { nearestWithin } from "./nearest-within";
 import { isSpeed } from "./rep";
 
 /** A finished set, as the rules see it. */
@@ -30,7 +31,14 @@ export type CallAction =
   | { type: "end-exercise" }
   | { type: "none" };
 
-export type CallKind = "lighten" | "more-rest" | "end-exercise" | "add-load" | "more-intent";
+export type CallKind =
+  | "lighten"
+  | "more-rest"
+  | "end-exercise"
+  | "add-load"
+  | "more-intent"
+  /** Before the first work set, from the way up. */
+  | "day-form";
 
 /** A decision that waits: proposal, evidence, and what taking it does. */
 export interface Call {
@@ -128,22 +136,6 @@ function moveFor(
 function isFirstAtItsLoad({ sets }: AfterSetInput): boolean {
   const last = sets[sets.length - 1];
   return !sets.slice(0, -1).some((set) => Math.abs(set.loadKg - (last?.loadKg ?? 0)) < 1e-6);
-}
-
-/** The total nearest to a move away from a load, but not over it; undefined where it stays. */
-function nearestWithin(gear: LoadingGear, fromKg: number, byKg: number): BarLoading | undefined {
-  const found = loadBar(gear, fromKg + byKg);
-  if (!found.ok) return undefined;
-  const most = LARGEST_CHANGE_SHARE * fromKg + 1e-9;
-  const held =
-    Math.abs(found.totalKg - fromKg) <= most
-      ? found
-      : byKg < 0
-        ? stepFrom(gear, found.totalKg, 1e-6)
-        : stepFrom(gear, found.totalKg, -1e-6);
-  if (!held) return undefined;
-  const moved = held.totalKg - fromKg;
-  return byKg < 0 ? (moved < -1e-9 ? held : undefined) : moved > 1e-9 ? held : undefined;
 }
 
 /**

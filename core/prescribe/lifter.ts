@@ -1,4 +1,5 @@
 import type { PlainMax } from "../maxes/records";
+import type { ProfilePoint } from "../profile/line";
 import type { DatedLine } from "../profile/target-speed";
 import type { BasisFacts } from "../recipe/basis";
 import type { BarHeights } from "../resistance/setup";
@@ -16,6 +17,8 @@ export interface FoundWeight {
 export interface LiftFacts {
   workingMax: PlainMax | undefined;
   profile: DatedLine | undefined;
+  /** Every counted rep of that profile's test, in order at each load. */
+  profileReps: readonly ProfilePoint[];
   /** Speed of peak force (m/s) and load of peak power (kg) in the newest test that has them. */
   peakForceMps: number | undefined;
   peakPowerKg: number | undefined;
@@ -38,6 +41,7 @@ export interface LiftFacts {
 export const NO_LIFT_FACTS: LiftFacts = {
   workingMax: undefined,
   profile: undefined,
+  profileReps: [],
   peakForceMps: undefined,
   peakPowerKg: undefined,
   peakForceReached: undefined,

@@ -156,6 +156,14 @@ export const COACH_VALUES: readonly CoachValueSpec[] = [
     why: "A shorter stop is a bounce. Not set: nothing is flagged.",
   },
   {
+    key: "mostContactMps",
+    name: "Fastest meeting with the box",
+    unit: "m/s",
+    low: 0.05,
+    high: 2,
+    why: "Faster, and the rack asks whether the athlete dropped onto it. Not set: it never asks.",
+  },
+  {
     key: "ladderReps",
     name: "Clean reps in a row that pass a rung of the box ladder",
     unit: "",

@@ -80,7 +80,11 @@ function useLift({ sensors, serverNowMs, log, view, more }: WorkProps, rack: Rac
   const isLifting = at !== undefined && sameSet(runner.lifting, at);
   const rested = lifter && set?.stage !== "done" ? restedSeconds(lifter) : undefined;
   const source = lifter && sensors[`${slot.slotId}/${lifter.lifter.athleteId}`];
-  const call = set?.stage === "done" ? callOf(view, at) : undefined;
+  const waiting = callOf(view, at);
+  const call =
+    set?.stage === "done" || (set?.stage === "to-come" && waiting?.kind === "day-form")
+      ? waiting
+      : undefined;
   const open = set !== undefined && set.stage !== "done" && !view.ended;
   const hasLoad = set?.loadKg !== undefined;
   const typing = panel !== undefined && open;
@@ -562,7 +566,11 @@ function useUndo(
 
 function callOf(view: SessionView, at: SetAddress | undefined): WaitingCall | undefined {
   return view.floor.calls.find(
-    (call) => call.athleteId === at?.athleteId && call.setKey === at?.setKey,
+    (call) =>
+      call.athleteId === at?.athleteId &&
+      call.slotId === at.slotId &&
+      // Today's form is asked on the way up, before the set that it is of.
+      (call.setKey === at.setKey || call.kind === "day-form"),
   );
 }
 

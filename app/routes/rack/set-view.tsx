@@ -191,7 +191,7 @@ function evidenceWords(set: SetState, slot: FrozenLift): string {
     parts.push(`last ${advice.lossPercent.toFixed(0)} % under the ${reference}${allowed}`);
   }
   const last = slot.box && set.reps[set.reps.length - 1];
-  const onBox = last ? boxRepWords(last) : "";
+  const onBox = last ? boxRepWords({ ...last, mostContactMps: slot.mostContactMps }) : "";
   if (onBox) parts.push(onBox);
   if (set.faults.length > 0) parts.push(`fault: ${set.faults.map((one) => one.fault).join(", ")}`);
   if (parts.length === 0) {

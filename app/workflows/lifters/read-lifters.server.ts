@@ -104,6 +104,7 @@ export async function readLifters(
                 variantId,
                 testedOn: profile.testedOn,
               },
+              profileReps: profile?.points ?? [],
               peakForceMps: peaks.get(key)?.peakForceMps,
               peakPowerKg: peaks.get(key)?.peakPowerKg,
               peakForceReached: peaks.get(key)?.peakForceReached,
