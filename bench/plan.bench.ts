@@ -60,7 +60,7 @@ const athletes: Lifter[] = Array.from({ length: 200 }, (_, i) => ({
         }),
         profile: profile.ok ? { line: profile, variantId, testedOn: "2026-02-01" } : undefined,
         peakForceMps: undefined,
-          profileReps: [],
+        profileReps: [],
         peakPowerKg: undefined,
         peakForceReached: undefined,
         peakPowerReached: undefined,

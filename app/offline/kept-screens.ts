@@ -67,6 +67,8 @@ export interface FoundScreen {
   others: KeptScreen[];
   /** Of the kept screen's session, from every screen of it: each knows what it heard last. */
   entries: LogEntry[];
+  /** Up to which number the kept screen had everything; others' entries may have holes. */
+  heard: number;
 }
 
 /** @param address with or without its query; a browser that keeps nothing has nothing */
@@ -74,12 +76,16 @@ export async function findScreen(address: string): Promise<FoundScreen> {
   const others = await keptScreens().catch((): KeptScreen[] => []);
   const kept = others.find((one) => one.path === address.split("?")[0]);
   const entries = new Map<string, LogEntry>();
+  let heard = 0;
   for (const one of others) {
     if (kept?.sessionId === undefined || one.sessionId !== kept.sessionId) continue;
     const held = (JSON.parse(one.text) as { entries?: LogEntry[] }).entries ?? [];
-    for (const entry of held) entries.set(entry.id, entry);
+    for (const entry of held) {
+      entries.set(entry.id, entry);
+      if (one === kept) heard = Math.max(heard, entry.seq ?? 0);
+    }
   }
-  return { kept, others, entries: [...entries.values()] };
+  return { kept, others, entries: [...entries.values()], heard };
 }
 
 /** Who signs out leaves no names behind; what was logged and not sent stays in the outbox. */

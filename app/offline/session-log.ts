@@ -47,6 +47,8 @@ export class SessionLog {
     frozen: FrozenSession;
     entries: readonly LogEntry[];
     ended: boolean;
+    /** Up to which number everything is here that this screen needs; that of the newest where left out. */
+    heard?: number | undefined;
     outbox: Outbox;
     clock: DeviceClock;
     stamp: (body: EntryBody, supersedes: string[]) => LogEntry;
@@ -57,7 +59,8 @@ export class SessionLog {
     this.#clock = input.clock;
     this.#stamp = input.stamp;
     this.#ended = input.ended;
-    this.#heard = input.entries.reduce((most, entry) => Math.max(most, entry.seq ?? 0), 0);
+    this.#heard =
+      input.heard ?? input.entries.reduce((most, entry) => Math.max(most, entry.seq ?? 0), 0);
   }
 
   /** Follows the server and the outbox; gives back how to stop. */
@@ -106,6 +109,12 @@ export class SessionLog {
     this.#changed();
     void this.#outbox.put(this.sessionId, entry);
     return entry;
+  }
+
+  /** Takes entries of the server's that this screen did not begin with. */
+  take(entries: readonly LogEntry[]): void {
+    this.fold.add(entries);
+    this.#changed();
   }
 
   /** The server's clock now, ms. */

@@ -15,6 +15,7 @@ export function useSessionLog(input: {
   entries: LogEntry[];
   serverNowMs: number;
   ended: boolean;
+  heard?: number | undefined;
 }): { log: SessionLog; view: SessionView } {
   const [log] = useState(() => openLog(input));
   useEffect(() => {
@@ -31,8 +32,8 @@ export function useSessionLog(input: {
 }
 
 function openLog(input: Parameters<typeof useSessionLog>[0]): SessionLog {
-  const { sessionId, frozen, entries, ended } = input;
-  const shared = { sessionId, frozen, entries, ended, stamp: newEntry };
+  const { sessionId, frozen, entries, ended, heard } = input;
+  const shared = { sessionId, frozen, entries, ended, heard, stamp: newEntry };
   if (typeof window === "undefined") return new SessionLog({ ...shared, ...onServer(input) });
   const clock = deviceClock();
   const [page] = performance.getEntriesByType("navigation");

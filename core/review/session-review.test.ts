@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { stored, TestDevice, testSession } from "../floor/fixtures/session";
 import { reduceFloor } from "../floor/state";
 import { readIn } from "../units/written";
-import { reviewSession } from "./session-review";
+import { reviewSession, tonnageWorking } from "./session-review";
 
 describe("review of a session", () => {
   const tablet = new TestDevice();
@@ -22,7 +22,8 @@ describe("review of a session", () => {
       cut: false,
     }),
   ]);
-  const review = reviewSession(testSession(), reduceFloor(testSession(), entries));
+  const floor = reduceFloor(testSession(), entries);
+  const review = reviewSession(testSession(), floor);
   const ann = review.lifters[0];
 
   it("sets done against planned", () => {
@@ -33,9 +34,9 @@ describe("review of a session", () => {
   it("adds tonnage from what was on the bar", () => {
     expect(ann?.tonnageKg).toBe(3 * 60 + 2 * 57.5);
     expect(ann?.plannedTonnageKg).toBe(9 * 60);
-    expect(readIn(ann?.working.lines.find((line) => line.emphasis)?.value ?? "", "kg")).toBe(
-      "295 kg",
-    );
+    const [state] = floor.racks[0]?.lifters ?? [];
+    const working = state && tonnageWorking(state);
+    expect(readIn(working?.lines.find((line) => line.emphasis)?.value ?? "", "kg")).toBe("295 kg");
   });
 
   it("names a set measured in another class, where the coach has set the borders", () => {
@@ -69,11 +70,11 @@ describe("review of a session", () => {
   });
 
   it("says how each set stood by its best rep", () => {
-    expect(ann?.speed.map((set) => [set.bestMps, set.standing])).toEqual([
+    expect(ann?.sets.map((set) => [set.bestMps, set.standing])).toEqual([
       [0.86, "on"],
       [0.9, "on"],
     ]);
-    expect(review.lifters[1]?.speed[0]?.standing).toBe("under");
+    expect(review.lifters[1]?.sets[0]?.standing).toBe("under");
     expect(review.callsWaiting).toBe(1);
   });
 

@@ -20,6 +20,7 @@ import type { SectionKind } from "../plan/block";
 import { formatVelocity } from "../units/velocity";
 import type { Working } from "../units/working";
 import { say, written } from "../units/written";
+import { type SetSum, setSum } from "./set-working";
 
 export interface LifterReview {
   slotId: string;
@@ -33,16 +34,11 @@ export interface LifterReview {
   tonnageKg: number;
   plannedTonnageKg: number;
   cutSets: Array<{ number: number; cause: string }>;
-  /** Best rep of each done set against what was wanted. */
-  speed: Array<{
-    number: number;
-    bestMps: number | undefined;
-    standing: "under" | "on" | "over" | "no-target" | "not-measured";
-  }>;
+  /** Done sets, each with its reps and its best against what was wanted. */
+  sets: SetSum[];
   faults: string[];
   /** Sets measured in another speed class than the slot trains, in words. */
   otherClass: string[];
-  working: Working;
 }
 
 /** One athlete's exercise without a bar, done against planned. */
@@ -98,7 +94,7 @@ export function reviewSession(session: FrozenSession, floor: FloorState): Sessio
   const exercises = slots.flatMap((slot) => (slot.kind === "exercise" ? slot.athletes : []));
   const sum = (pick: (one: { setsPlanned: number; setsDone: number }) => number) =>
     [...lifters, ...exercises].reduce((total, one) => total + pick(one), 0);
-  const standings = lifters.flatMap((one) => one.speed.map((set) => set.standing));
+  const standings = lifters.flatMap((one) => one.sets.map((set) => set.standing));
   return {
     slots,
     lifters,
@@ -192,11 +188,6 @@ function countedReps(set: SetState): number {
 
 function reviewLifter({ lifter, sets }: LifterState, slot: FrozenLift): LifterReview {
   const done = sets.filter((set) => set.stage === "done");
-  const tonnageKg = done.reduce((sum, set) => sum + (set.loadKg ?? 0) * countedReps(set), 0);
-  const plannedTonnageKg = sets.reduce(
-    (sum, set) => sum + (set.prescription.loadKg ?? 0) * set.prescription.reps,
-    0,
-  );
   return {
     slotId: slot.slotId,
     athleteId: lifter.athleteId,
@@ -205,37 +196,39 @@ function reviewLifter({ lifter, sets }: LifterState, slot: FrozenLift): LifterRe
     setsDone: done.length,
     repsPlanned: sets.reduce((sum, set) => sum + set.prescription.reps, 0),
     repsDone: done.reduce((sum, set) => sum + countedReps(set), 0),
-    tonnageKg,
-    plannedTonnageKg,
+    tonnageKg: tonnageOf(done),
+    plannedTonnageKg: plannedTonnage(sets),
     cutSets: done
       .filter((set) => set.cut)
       .map((set) => ({
         number: set.prescription.number,
         cause: set.advice?.hits[0]?.text ?? "ended by hand",
       })),
-    speed: done.map((set) => {
-      const speeds = set.reps.flatMap((rep) =>
-        rep.velocityMps === undefined || rep.outcome === "failed" ? [] : [rep.velocityMps],
-      );
-      return {
-        number: set.prescription.number,
-        bestMps: speeds.length > 0 ? Math.max(...speeds) : undefined,
-        standing: set.verdict?.standing ?? "not-measured",
-      };
-    }),
+    sets: done.map(setSum),
     otherClass: done.flatMap((set) => otherClassWords(set, slot)),
     faults: done.flatMap((set) => set.faults.map((one) => one.fault)),
-    working: {
-      title: `Tonnage, ${lifter.name}`,
-      lines: [
-        ...done.map((set) => ({
-          label: `Set ${set.prescription.number}`,
-          value: say`${written(set.loadKg ?? 0)} × ${countedReps(set)}`,
-        })),
-        { label: "Done", value: written(tonnageKg, 1), emphasis: "answer" as const },
-        { label: "Planned", value: written(plannedTonnageKg, 1) },
-      ],
-      sources: ["Load × counted reps; failed reps are not counted"],
-    },
   };
 }
+
+/** How a lifter's tonnage in a slot was added up. */
+export function tonnageWorking({ lifter, sets }: LifterState): Working {
+  const done = sets.filter((set) => set.stage === "done");
+  return {
+    title: `Tonnage, ${lifter.name}`,
+    lines: [
+      ...done.map((set) => ({
+        label: `Set ${set.prescription.number}`,
+        value: say`${written(set.loadKg ?? 0)} × ${countedReps(set)}`,
+      })),
+      { label: "Done", value: written(tonnageOf(done), 1), emphasis: "answer" as const },
+      { label: "Planned", value: written(plannedTonnage(sets), 1) },
+    ],
+    sources: ["Load × counted reps; failed reps are not counted"],
+  };
+}
+
+const tonnageOf = (done: readonly SetState[]) =>
+  done.reduce((sum, set) => sum + (set.loadKg ?? 0) * countedReps(set), 0);
+
+const plannedTonnage = (sets: readonly SetState[]) =>
+  sets.reduce((sum, set) => sum + (set.prescription.loadKg ?? 0) * set.prescription.reps, 0);

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { SetState } from "../floor/set-state";
 import { readIn } from "../units/written";
-import { setResult } from "./set-working";
+import { setSum, setWorking } from "./set-working";
 
 const set = (over: Partial<SetState>): SetState =>
   ({
@@ -22,15 +22,15 @@ const set = (over: Partial<SetState>): SetState =>
 
 describe("what a set came to", () => {
   it("is the best of the reps that counted and were measured", () => {
-    const result = setResult(set({}), "Maren");
+    const result = setSum(set({}));
     expect(result).toMatchObject({ bestMps: 0.84, standing: "under" });
     expect(result.reps.map((rep) => rep.number)).toEqual([1, 2]);
-    const answer = result.working.lines.find((line) => line.emphasis === "answer");
+    const answer = setWorking(set({}), "Maren").lines.find((line) => line.emphasis === "answer");
     expect(answer).toMatchObject({ label: "Best", value: "0.84 m/s, under" });
   });
 
   it("says of every rep what was seen, and how the rest was taken", () => {
-    const { working } = setResult(set({}), "Maren");
+    const working = setWorking(set({}), "Maren");
     expect(working.title).toBe("Maren, set 2");
     expect(readIn(working.lines[0]?.value ?? "", "lb")).toBe("132.3 lb");
     expect(working.lines.map((line) => line.label)).toContain("Rep 3, failed");
@@ -41,9 +41,9 @@ describe("what a set came to", () => {
   });
 
   it("is not measured where nothing was", () => {
-    const none = setResult(set({ reps: [], verdict: undefined, restTaken: undefined }), "M");
-    expect(none).toMatchObject({ bestMps: undefined, standing: "not-measured" });
-    expect(none.working.lines.map((line) => line.label)).toEqual([
+    const none = set({ reps: [], verdict: undefined, restTaken: undefined });
+    expect(setSum(none)).toMatchObject({ bestMps: undefined, standing: "not-measured" });
+    expect(setWorking(none, "M").lines.map((line) => line.label)).toEqual([
       "Load",
       "Wanted",
       "Best",

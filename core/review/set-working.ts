@@ -16,23 +16,39 @@ export const STANDING_WORDS = {
 
 export type Standing = keyof typeof STANDING_WORDS;
 
-/** What a set came to: its measured reps that did not fail, the best of them, and how that stands. */
-export interface SetResult {
+/** What a set came to, without its working. */
+export interface SetSum {
+  key: string;
+  number: number;
+  /** Measured reps that did not fail. */
   reps: Array<{ number: number; velocityMps: number }>;
   bestMps: number | undefined;
   standing: Standing;
-  working: Working;
+  target: SetState["target"];
+  eye: SetState["eye"];
 }
 
-/** A set that was done, with the working of its best speed: every rep, the rest, how it ended. */
-export function setResult(set: SetState, name: string): SetResult {
+/** A set that was done, as a review's line draws it. */
+export function setSum(set: SetState): SetSum {
   const reps = set.reps.flatMap((rep) =>
     rep.velocityMps === undefined || rep.outcome === "failed"
       ? []
       : [{ number: rep.number, velocityMps: rep.velocityMps }],
   );
-  const bestMps = reps.length > 0 ? Math.max(...reps.map((rep) => rep.velocityMps)) : undefined;
-  const standing = set.verdict?.standing ?? "not-measured";
+  return {
+    key: set.prescription.key,
+    number: set.prescription.number,
+    reps,
+    bestMps: reps.length > 0 ? Math.max(...reps.map((rep) => rep.velocityMps)) : undefined,
+    standing: set.verdict?.standing ?? "not-measured",
+    target: set.target,
+    eye: set.eye,
+  };
+}
+
+/** The working of a set's best speed: every rep, the rest, how it ended. */
+export function setWorking(set: SetState, name: string): Working {
+  const { bestMps, standing } = setSum(set);
   const speed = (mps: number | undefined) =>
     mps === undefined ? "not measured" : `${formatVelocity(mps)} m/s`;
   const lines: Working["lines"] = [
@@ -64,10 +80,5 @@ export function setResult(set: SetState, name: string): SetResult {
       detail: set.restTaken.measured ? "measured on one tablet" : "estimated: two clocks",
     });
   lines.push({ label: "Ended by", value: endedWords(set.endedBy) });
-  return {
-    reps,
-    bestMps,
-    standing,
-    working: { title: `${name}, set ${set.prescription.number}`, lines },
-  };
+  return { title: `${name}, set ${set.prescription.number}`, lines };
 }

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, ne, or, sql } from "drizzle-orm";
 import { putCopies, takeCopies } from "../../core/floor/display-copy";
 import { type EntryBody, type LogEntry, RAMP_KEY, withoutPlace } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
@@ -420,21 +420,66 @@ export async function insertEntries(
   if (beside.length > 0) await tx.insert(entryWords).values(beside);
 }
 
-/** What comes after a sequence number, in order: everything, or the first `most`. */
+/** Which entries of a session are read; everything where left out. */
+interface EntriesWanted {
+  /** The first so many. */
+  most?: number;
+  /** What speaks of these athletes, or of nobody: voids, notes, a coach's word. */
+  of?: readonly string[];
+  /**
+   * The reps of these athletes alone, and all that is no rep: what a station needs to know of the
+   * others is which sets are done.
+   */
+  repsOf?: readonly string[];
+}
+
+/** What comes after a sequence number, in order. */
 export async function entriesAfter(
   tx: TeamTransaction,
   sessionId: string,
   seq: number,
-  most?: number,
+  { most, of, repsOf }: EntriesWanted = {},
 ): Promise<LogEntry[]> {
   const all = tx
     .select(ENTRY)
     .from(logEntry)
     .leftJoin(entryWords, withWords)
-    .where(and(eq(logEntry.sessionId, sessionId), gt(logEntry.seq, seq)))
+    .where(
+      and(
+        eq(logEntry.sessionId, sessionId),
+        gt(logEntry.seq, seq),
+        of && or(isNull(logEntry.athleteId), anyOf(logEntry.athleteId, of)),
+        // A correction may give a rep to somebody else: it is read wherever it stands.
+        repsOf &&
+          or(
+            ne(logEntry.kind, "rep"),
+            sql`${logEntry.supersedes} <> '{}'`,
+            anyOf(logEntry.athleteId, repsOf),
+          ),
+      ),
+    )
     .orderBy(asc(logEntry.seq));
   const rows = await (most === undefined ? all : all.limit(most));
   return rows.map(toEntry);
+}
+
+/** Who was sent to a station in a session, or came in at it. */
+export async function movedTo(
+  tx: TeamTransaction,
+  sessionId: string,
+  stationId: string,
+): Promise<string[]> {
+  const rows = await tx
+    .selectDistinct({ athleteId: logEntry.athleteId })
+    .from(logEntry)
+    .where(
+      and(
+        eq(logEntry.sessionId, sessionId),
+        eq(logEntry.kind, "move"),
+        sql`${logEntry.body}->>'stationId' = ${stationId}`,
+      ),
+    );
+  return rows.flatMap((row) => row.athleteId ?? []);
 }
 
 /** Every entry of some sessions, by session and in order. */

@@ -2,6 +2,7 @@ import { createHash, randomBytes, randomUUID } from "node:crypto";
 import type postgres from "postgres";
 import { type Actor, isAllowed, ROUTE_RIGHTS } from "../../app/platform/rights";
 import type { SecondTeam } from "../../db/fixtures/second-team";
+import { complain } from "./complain";
 import { type Seed, seedsOf } from "./seeds";
 import { readWorld, type World } from "./world";
 
@@ -118,7 +119,7 @@ export async function rightsMatrix(input: {
   const tally = { faults: 0, refusals: 0, twins: 0, foreign: 0 };
   const fault = (words: string) => {
     tally.faults++;
-    console.log(words);
+    complain(words);
   };
   const fresh = async (i: number) => seedsOf(await readWorld(sql, today), pick)[i] as Seed;
   const many = seedsOf(await readWorld(sql, today), pick).length;
@@ -180,7 +181,7 @@ export async function rightsMatrix(input: {
         !elsewhere &&
         actor !== "revoked-rack"
       )
-        fault(`NOT TAKEN: ${name} by ${actor}: ${answer.status} ${answer.text.slice(0, 200)}`);
+        fault(`NOT TAKEN: ${name} by ${actor}: ${answer.status} ${answer.text.slice(0, 1000)}`);
     }
   }
   return tally;

@@ -7,11 +7,12 @@
  * (3000), FUZZ_SEED (1). `--seeds` sends each right request twice, unchanged: it must be taken,
  * and make one thing. `--matrix` sends them as everybody, with own and foreign ids (matrix.ts).
  */
-import { appendFileSync, writeFileSync } from "node:fs";
+import { writeFileSync } from "node:fs";
 import postgres from "postgres";
 import { ROUTE_RIGHTS } from "../../app/platform/rights";
 import { DEMO_PASSWORD } from "../../db/demo/people";
 import { makeSecondTeam, SECOND_PASSWORD } from "../../db/fixtures/second-team";
+import { complain } from "./complain";
 import { rightsMatrix } from "./matrix";
 import { type Seed, seedsOf } from "./seeds";
 import { chanceFrom, pathOf, type Thrown, thrownRead, thrownWrite } from "./throw";
@@ -81,12 +82,6 @@ async function send(thrown: Thrown, cookies: Record<string, string>): Promise<An
   } finally {
     clearTimeout(timer);
   }
-}
-
-/** Says a fault, here and in the file that `npm test` names what failed from. */
-function complain(line: string): void {
-  console.log(line);
-  appendFileSync("test-results/fuzz-said.txt", `${line.slice(0, 300).replaceAll("\n", " ")}\n`);
 }
 
 /** Past the reading: it was allowed, it was there, and no field of it was refused. */

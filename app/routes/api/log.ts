@@ -1,3 +1,4 @@
+import { z } from "zod";
 import { BatchSchema, MOST_ENTRIES } from "../../forms/entries";
 import { cursorFrom } from "../../forms/primitives/cursor";
 import { now } from "../../platform/clock.server";
@@ -9,11 +10,17 @@ import type { Route } from "./+types/log";
 
 /** Entries after a sequence number, for a reader that catches up by itself. */
 export async function loader({ request, params, context }: Route.LoaderArgs) {
-  const after = cursorFrom(new URL(request.url).searchParams.get("after"));
+  const asked = new URL(request.url).searchParams;
+  const after = cursorFrom(asked.get("after"));
   if (after === undefined) {
     return Response.json({ message: "`after` is a sequence number." }, { status: 400 });
   }
-  const found = await readEntriesAfter(principalOf(context), params.sessionId, after);
+  const of = z
+    .uuid()
+    .optional()
+    .safeParse(asked.get("athlete") ?? undefined);
+  if (!of.success) return Response.json({ message: "`athlete` is an id." }, { status: 400 });
+  const found = await readEntriesAfter(principalOf(context), params.sessionId, after, of.data);
   if (!found) return Response.json({ message: "No such session in your room." }, { status: 404 });
   return Response.json(found);
 }

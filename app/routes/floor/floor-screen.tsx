@@ -33,6 +33,8 @@ export interface FloorProps {
   sessionId: string;
   frozen: FrozenSession;
   entries: LogEntry[];
+  /** Up to which number they are all here; see the session's log. */
+  heard?: number;
   names: Record<string, string>;
   serverNowMs: number;
   ended: boolean;

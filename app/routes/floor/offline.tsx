@@ -26,6 +26,7 @@ export default function OfflineFloor() {
           {...data}
           sessionId={found.kept.sessionId ?? ""}
           entries={found.entries}
+          heard={found.heard}
           serverNowMs={Date.now() + data.serverNowMs - found.kept.keptAtMs}
           changes={[]}
           problem={undefined}

@@ -6,7 +6,7 @@ import { actWords } from "../../../core/floor/act-words";
 import type { FrozenSession } from "../../../core/floor/frozen";
 import type { ClockMark } from "../../../core/units/clock";
 import { formatClock } from "../../../core/units/time";
-import { pack, unpack } from "../../forms/json";
+import { packLog, unpackLog } from "../../forms/json";
 import { deviceClock } from "../../offline/device";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";
@@ -37,7 +37,7 @@ export async function loader({ context, params }: Route.LoaderArgs) {
     id,
     title: frozen.title,
     status,
-    log: pack({ frozen, entries }),
+    log: packLog({ frozen, entries }),
     serverNowMs: now().getTime(),
     mayEnd: mayWrite(principal, "/floor/pairing/:runId"),
   };
@@ -54,7 +54,7 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 /** A pairing on the floor: everybody's clocks at once, one tap a start and one a finish. */
 export default function Pairing({ loaderData }: Route.ComponentProps) {
   const { id, status, serverNowMs, mayEnd } = loaderData;
-  const packed = useMemo(() => unpack(loaderData.log), [loaderData.log]);
+  const packed = useMemo(() => unpackLog(loaderData.log), [loaderData.log]);
   return (
     <PairingScreen
       key={id}

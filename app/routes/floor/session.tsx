@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { redirect } from "react-router";
 import { z } from "zod";
 import { isClean } from "../../../core/units/text";
-import { pack, unpack } from "../../forms/json";
+import { packLog, unpackLog } from "../../forms/json";
 import { notThere } from "../../platform/answers.server";
 import { localDate, now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
@@ -31,7 +31,7 @@ export async function loader({ context, params }: Route.LoaderArgs) {
     sessionId,
     status,
     title: frozen.title,
-    log: pack({ frozen, entries, names }),
+    log: packLog({ frozen, entries, names }),
     leftOut: result.value.leftOut,
     serverNowMs: now().getTime(),
     mayEnd: mayWrite(principal, "/floor/:sessionId"),
@@ -64,7 +64,7 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 }
 
 export default function Session({ loaderData, actionData }: Route.ComponentProps) {
-  const packed = useMemo(() => unpack(loaderData.log), [loaderData.log]);
+  const packed = useMemo(() => unpackLog(loaderData.log), [loaderData.log]);
   const unit = useUnit();
   const problem = actionData && "message" in actionData ? actionData.message : undefined;
   return (

@@ -9,10 +9,10 @@ import { EYE_WORDS } from "../../../core/liverules/eye";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
-import type { Working } from "../../../core/units/working";
-import { FetchedFigure } from "../../ui/fetched-figure";
+import { FetchedFigure, workingOf } from "../../ui/fetched-figure";
 import { useUnit } from "../../ui/unit";
 import { Figures } from "../../ui/working";
+import { LastSpeeds, SpeedAxis, type SpeedScale, scaleOf } from "./last-speeds";
 
 /** Minutes of the session shown at once: what was done lately and what comes. */
 const BEHIND_MIN = 11;
@@ -60,13 +60,17 @@ export function FloorStave({
     return n + (work?.kind === "lift" ? work.rack.lifters.length : 0);
   }, 0);
   const rowPx = ROWS_OF_MANY.find((many) => lines > many.over)?.px ?? ROW;
+  const scale = scaleOf(stations);
   const lifts = stations.some((one) => shownWork(one)?.kind === "lift");
 
   return (
     <Figures label="Stations" className="relative">
       {lifts ? (
-        <div className="grid grid-cols-[240px_1fr] text-sm text-muted max-sm:grid-cols-[150px_1fr]">
+        <div className="grid grid-cols-[240px_104px_1fr] text-sm text-muted max-sm:grid-cols-[150px_1fr]">
           <span className="pl-12">minutes in</span>
+          <span className="max-sm:hidden">
+            <SpeedAxis scale={scale} />
+          </span>
           <span className="relative h-5" aria-hidden="true">
             {ticks
               .filter((tick) => Math.abs(share(tick) - share(nowMin)) > 5)
@@ -101,6 +105,7 @@ export function FloorStave({
             key={one.station.id}
             rack={rack}
             rowPx={rowPx}
+            scale={scale}
             sessionId={sessionId}
             head={head}
             placed={rack.lifters.map((lifter) => {
@@ -242,6 +247,7 @@ const MARKS: Record<Mark, string> = {
 function Band({
   rack,
   rowPx,
+  scale,
   sessionId,
   head,
   placed,
@@ -254,6 +260,7 @@ function Band({
 }: {
   rack: RackState;
   rowPx: number;
+  scale: SpeedScale | undefined;
   sessionId: string;
   head: ReactNode;
   placed: Placed[][];
@@ -267,7 +274,7 @@ function Band({
   return (
     <section
       aria-label={`Rack ${rack.rack.name}`}
-      className="relative grid grid-cols-[40px_200px_1fr] border-t border-rule py-0.5 max-sm:grid-cols-[32px_118px_1fr]"
+      className="relative grid grid-cols-[40px_200px_104px_1fr] border-t border-rule py-0.5 max-sm:grid-cols-[32px_118px_1fr]"
     >
       {head}
       <ul>
@@ -285,6 +292,7 @@ function Band({
           />
         ))}
       </ul>
+      <LastSpeeds lifters={rack.lifters} scale={scale} rowPx={rowPx} />
       <div className="relative overflow-hidden" aria-hidden="true">
         {ticks.map((tick) => (
           <span
@@ -368,13 +376,12 @@ function LifterLine({
       {set?.loadKg !== undefined ? (
         <FetchedFigure
           id={`floor/${rack.slot.slotId}/${one.lifter.athleteId}/${set.prescription.key}`}
-          fetchWorking={() =>
-            fetchWorking(sessionId, {
-              slot: rack.slot.slotId,
-              athlete: one.lifter.athleteId,
-              set: set.prescription.key,
-            })
-          }
+          from={workingOf(sessionId, {
+            kind: "load",
+            slotId: rack.slot.slotId,
+            athleteId: one.lifter.athleteId,
+            setKey: set.prescription.key,
+          })}
           label={`${one.lifter.name}, ${formatKg(set.loadKg, one.lifter.unit, 1)}, set ${set.prescription.number}`}
         >
           {plainNumber(Number.parseFloat(formatKg(set.loadKg, one.lifter.unit, 1)))}
@@ -439,15 +446,4 @@ function blockWords(set: SetState, unit: MassUnit): string {
   const speeds = set.reps.flatMap((rep) => rep.velocityMps ?? []).map(formatVelocity);
   const load = set.loadKg === undefined ? "no load" : formatKg(set.loadKg, unit, 1);
   return `Set ${set.prescription.number}, ${load}${speeds.length > 0 ? `: ${speeds.join(", ")} m/s` : ""}`;
-}
-
-/** How a load was worked out, from the session as it was frozen. */
-async function fetchWorking(
-  sessionId: string,
-  of: { slot: string; athlete: string; set: string },
-): Promise<Working | undefined> {
-  const response = await fetch(`/api/session/${sessionId}?${new URLSearchParams(of)}`);
-  if (!response.ok) return undefined;
-  const answer = (await response.json()) as { ok: boolean; value?: { working: Working } };
-  return answer.value?.working;
 }

@@ -25,6 +25,7 @@ export default function OfflineStation() {
       {...data}
       sessionId={found.kept.sessionId ?? ""}
       entries={found.entries}
+      heard={found.heard}
       serverNowMs={Date.now() + data.serverNowMs - found.kept.keptAtMs}
     />
   );

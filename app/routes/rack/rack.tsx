@@ -1,6 +1,6 @@
 import { useMemo } from "react";
 import type { ShouldRevalidateFunctionArgs } from "react-router";
-import { pack, unpack } from "../../forms/json";
+import { packLog, unpackLog } from "../../forms/json";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";
@@ -18,13 +18,13 @@ export async function loader({ context, params }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const result = await readStation(principal, params.sessionId, params.rackId);
   if (!result.ok) throw notThere(result);
-  const { frozen, entries, sensors, noSensor, names, sessionId, status } = result.value;
+  const { frozen, entries, sensors, noSensor, names, repsOf, sessionId, status } = result.value;
   return {
     sessionId,
     rackId: params.rackId,
     status,
     name: result.value.name,
-    log: pack({ frozen, entries, sensors, noSensor, names }),
+    log: packLog({ frozen, entries, sensors, noSensor, names, repsOf }),
     serverNowMs: now().getTime(),
     fixed: principal.kind === "rack",
   };
@@ -39,7 +39,7 @@ export function shouldRevalidate({ currentParams, nextParams }: ShouldRevalidate
 
 export default function Rack({ loaderData }: Route.ComponentProps) {
   const { sessionId, rackId, serverNowMs, status, fixed } = loaderData;
-  const packed = useMemo(() => unpack(loaderData.log), [loaderData.log]);
+  const packed = useMemo(() => unpackLog(loaderData.log), [loaderData.log]);
   return (
     <StationScreen
       key={`${sessionId}/${rackId}`}

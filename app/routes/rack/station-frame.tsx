@@ -10,6 +10,10 @@ export interface StationData {
   stationId: string;
   frozen: FrozenSession;
   entries: LogEntry[];
+  /** Up to which number what is needed here is here; see the session's log. */
+  heard?: number;
+  /** Whose reps came along; those of others are asked for when they come to this station. */
+  repsOf: string[];
   /** By slot and athlete, where each one's frames come from. */
   sensors: Record<string, SensorSource>;
   /** Why nothing measures here; undefined where something does. */

@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { comeIn } from "../../../core/floor/come-in";
 import type { FrozenSession } from "../../../core/floor/frozen";
 import { type StationState, type StationWork, stationsOf } from "../../../core/floor/stations";
+import { useEntriesOf } from "../../offline/use-entries-of";
 import { useKeptScreen } from "../../offline/use-kept-screen";
 import { useSessionLog } from "../../offline/use-session-log";
 import { Announcements } from "./announcements";
@@ -31,8 +32,8 @@ export function StationScreen(props: StationData) {
   const { log, view } = useSessionLog(props);
   const { floor } = view;
   const [facts] = useState(() => {
-    const { stationId, sensors, noSensor, names, fixed } = props;
-    return { stationId, sensors, noSensor, names, fixed };
+    const { stationId, sensors, noSensor, names, fixed, repsOf } = props;
+    return { stationId, sensors, noSensor, names, fixed, repsOf };
   });
   useKeptScreen(log, {
     path: `/rack/${sessionId}/${stationId}`,
@@ -42,6 +43,7 @@ export function StationScreen(props: StationData) {
   });
   const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
   const here = stations.find((one) => one.station.id === stationId);
+  useEntriesOf(log, view.link, props.repsOf, here?.work.flatMap(athletesAt) ?? NOBODY);
   useAwake();
   const { muted, toggle } = useMute();
   const [chosen, setChosen] = useState(() => here?.current?.slot.slotId);
@@ -159,6 +161,15 @@ export function StationScreen(props: StationData) {
     </>
   );
 }
+
+const NOBODY: readonly string[] = [];
+
+const athletesAt = (work: StationWork): string[] =>
+  work.kind === "lift"
+    ? work.rack.lifters.map((one) => one.lifter.athleteId)
+    : (work.kind === "exercise" ? work.exercise.athletes : work.pairing.athletes).map(
+        (one) => one.athlete.athleteId,
+      );
 
 /** Exercises of one round are done together: those with the same letter. */
 function roundOf(here: StationState, work: Extract<StationWork, { kind: "exercise" }>) {

@@ -1,9 +1,9 @@
 import { Link } from "react-router";
 import { z } from "zod";
-import type { SetState } from "../../../core/floor/set-state";
 import { EYE_WORDS } from "../../../core/liverules/eye";
 import { SECTION_NAMES } from "../../../core/plan/block";
-import { STANDING_WORDS, setResult } from "../../../core/review/set-working";
+import type { LifterReview } from "../../../core/review/session-review";
+import { type SetSum, STANDING_WORDS } from "../../../core/review/set-working";
 import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { keyField } from "../../forms/primitives/key";
@@ -11,12 +11,13 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { FetchedFigure, workingOf } from "../../ui/fetched-figure";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { SpeedStrip, stripWords } from "../../ui/speed-strip";
 import { useUnit } from "../../ui/unit";
-import { Figure, Figures } from "../../ui/working";
+import { Figures } from "../../ui/working";
 import { keepHeavy } from "../../workflows/review/keep-heavy.server";
 import { readReview } from "../../workflows/review/read-review.server";
 import type { Route } from "./+types/review";
@@ -52,14 +53,14 @@ const DECISION = { take: "taken", change: "changed", decline: "declined" };
 
 export default function Review({ loaderData, actionData }: Route.ComponentProps) {
   const unit = useUnit();
-  const { session, review, racks, decided, conflicts, setAside } = loaderData;
-  const states = racks.flatMap((rack) => rack.lifters);
+  const { session, review, decided, conflicts, setAside } = loaderData;
   const name = (id: string) =>
-    states.find((one) => one.lifter.athleteId === id)?.lifter.name ?? "Somebody";
+    review.lifters.find((one) => one.athleteId === id)?.name ?? "Somebody";
   const setNumber = (id: string, key: string) =>
-    states
-      .find((one) => one.lifter.athleteId === id)
-      ?.sets.find((set) => set.prescription.key === key)?.prescription.number;
+    review.lifters
+      .filter((one) => one.athleteId === id)
+      .flatMap((one) => one.sets)
+      .find((set) => set.key === key)?.number;
   return (
     <Page
       title={session.title}
@@ -134,7 +135,7 @@ export default function Review({ loaderData, actionData }: Route.ComponentProps)
             ) : null}
           </h2>
           {slot.kind === "lift" ? (
-            <LiftTable slot={slot} racks={racks} />
+            <LiftTable slot={slot} sessionId={session.id} />
           ) : slot.kind === "exercise" ? (
             <ExerciseTable slot={slot} />
           ) : (
@@ -190,17 +191,8 @@ function HeavySets({
 type Slot<K> = Extract<Route.ComponentProps["loaderData"]["review"]["slots"][number], { kind: K }>;
 
 /** A lift: sets, reps, tonnage and the speed of every set. */
-function LiftTable({
-  slot,
-  racks,
-}: {
-  slot: Slot<"lift">;
-  racks: Route.ComponentProps["loaderData"]["racks"];
-}) {
+function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: string }) {
   const unit = useUnit();
-  const states = racks
-    .filter((rack) => rack.slot.slotId === slot.slotId)
-    .flatMap((rack) => rack.lifters);
   return (
     <Figures label={`Done against planned, ${slot.name}`} className="overflow-x-auto">
       <table className="ledger">
@@ -222,7 +214,7 @@ function LiftTable({
         </thead>
         <tbody>
           {slot.lifters.map((one) => {
-            const state = states.find((other) => other.lifter.athleteId === one.athleteId);
+            const { slotId, athleteId } = one;
             return (
               <tr key={one.athleteId}>
                 <th scope="row" className="!text-base-content">
@@ -237,27 +229,19 @@ function LiftTable({
                   {one.repsDone} of {one.repsPlanned}
                 </td>
                 <td className="text-right whitespace-nowrap">
-                  <Figure
-                    id={`tonnage/${slot.slotId}/${one.athleteId}`}
-                    working={one.working}
+                  <FetchedFigure
+                    id={`tonnage/${slotId}/${athleteId}`}
+                    from={workingOf(sessionId, { kind: "tonnage", slotId, athleteId })}
                     label={`${one.name}, tonnage ${formatKg(one.tonnageKg, unit, 1)}`}
-                    unit={unit}
                   >
                     {plainNumber(massIn(kgToGrains(one.tonnageKg), unit), 1)}
-                  </Figure>
+                  </FetchedFigure>
                 </td>
                 <td>
                   <div className="flex flex-wrap gap-x-3 gap-y-0.5">
-                    {state?.sets
-                      .filter((set) => set.stage === "done")
-                      .map((set) => (
-                        <SetStrip
-                          key={set.prescription.key}
-                          set={set}
-                          name={one.name}
-                          slotId={slot.slotId}
-                        />
-                      ))}
+                    {one.sets.map((set) => (
+                      <SetStrip key={set.key} set={set} of={one} sessionId={sessionId} />
+                    ))}
                   </div>
                 </td>
                 <td className="text-sm text-muted">
@@ -384,21 +368,29 @@ function Total({ label, value }: { label: string; value: string }) {
   );
 }
 
-function SetStrip({ set, name, slotId }: { set: SetState; name: string; slotId: string }) {
-  const { reps, bestMps: best, standing, working } = setResult(set, name);
-  const { number } = set.prescription;
+function SetStrip({
+  set,
+  of,
+  sessionId,
+}: {
+  set: SetSum;
+  of: Pick<LifterReview, "name" | "slotId" | "athleteId">;
+  sessionId: string;
+}) {
+  const { number, reps, bestMps: best, standing, target } = set;
+  const { name, slotId, athleteId } = of;
   return (
     <div className="w-[86px]">
       <SpeedStrip
         reps={reps}
-        target={set.target}
+        target={target}
         height={20}
         width={86}
-        label={`${name}, set ${number}. ${stripWords(reps, set.target)}`}
+        label={`${name}, set ${number}. ${stripWords(reps, target)}`}
       />
-      <Figure
-        id={`set/${slotId}/${name}/${set.prescription.key}`}
-        working={working}
+      <FetchedFigure
+        id={`set/${slotId}/${athleteId}/${set.key}`}
+        from={workingOf(sessionId, { kind: "set", slotId, athleteId, setKey: set.key })}
         label={`${name}, set ${number}, best ${best === undefined ? "not measured" : formatVelocity(best)}, ${STANDING_WORDS[standing]}`}
         className="text-sm"
       >
@@ -407,7 +399,7 @@ function SetStrip({ set, name, slotId }: { set: SetState; name: string; slotId: 
           <span className="text-accent [[aria-pressed=true]_&]:text-inherit"> ▾under</span>
         ) : null}
         {standing === "over" ? <span> ▴over</span> : null}
-      </Figure>
+      </FetchedFigure>
     </div>
   );
 }

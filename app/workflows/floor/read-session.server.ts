@@ -1,10 +1,15 @@
 import type { LogEntry } from "../../../core/floor/entries";
 import {
   type FrozenSession,
+  type FrozenSlot,
   liftsOf,
+  peopleOf,
   shareOfStation,
   withoutWorkings,
 } from "../../../core/floor/frozen";
+import { type FloorState, reduceFloor } from "../../../core/floor/state";
+import { tonnageWorking } from "../../../core/review/session-review";
+import { setWorking } from "../../../core/review/set-working";
 import type { Working } from "../../../core/units/working";
 import { sensorAtRack } from "../../../db/queries/gear.server";
 import { variantById } from "../../../db/queries/maxes.server";
@@ -13,6 +18,7 @@ import { planById } from "../../../db/queries/plans.server";
 import {
   entriesAfter,
   frozenOf,
+  movedTo,
   sessionHead,
   simulatedLifters,
 } from "../../../db/queries/sessions.server";
@@ -78,6 +84,8 @@ export interface StationOnFloor extends SessionOnFloor {
   sensors: Record<string, SensorSource>;
   /** Why the station measures nothing by itself; undefined where it does. */
   noSensor: string | undefined;
+  /** Whose reps came along: of others the station knows which sets are done. */
+  repsOf: string[];
 }
 
 /** What a session stands on, without its log. */
@@ -92,22 +100,48 @@ export function readFrozen(
   });
 }
 
-/** How one set's load was worked out, as it was frozen. */
+/**
+ * One working of a session: of a set's load as it was frozen, of what a set came to, or of a
+ * lifter's tonnage in a slot. Pages carry none of them.
+ */
 export function readWorking(
   principal: Principal,
   sessionId: string,
-  of: { slotId: string; athleteId: string; setKey: string },
+  of: { kind: "load" | "set" | "tonnage"; slotId: string; athleteId: string; setKey: string },
 ): Promise<Outcome<{ working: Working }>> {
   return inTeam(principal, async (tx) => {
     const row = await frozenOf(tx, sessionId);
     if (!row || !mayKnow(principal, row)) return failed("no-session", GONE);
-    const working = liftsOf(row.frozen)
-      .filter((slot) => slot.slotId === of.slotId)
-      .flatMap((slot) => [...slot.groups.flatMap((one) => one.lifters), ...(slot.absent ?? [])])
-      .find((lifter) => lifter.athleteId === of.athleteId)
-      ?.sets.find((set) => set.key === of.setKey)?.working;
+    const working =
+      of.kind === "load"
+        ? liftsOf(row.frozen)
+            .filter((slot) => slot.slotId === of.slotId)
+            .flatMap((slot) => [
+              ...slot.groups.flatMap((one) => one.lifters),
+              ...(slot.absent ?? []),
+            ])
+            .find((lifter) => lifter.athleteId === of.athleteId)
+            ?.sets.find((set) => set.key === of.setKey)?.working
+        : doneWorking(
+            reduceFloor(row.frozen, await entriesAfter(tx, sessionId, 0, { of: [of.athleteId] })),
+            of,
+          );
     return working ? done({ working }) : failed("no-set", "This set is not in the session.");
   });
+}
+
+function doneWorking(
+  floor: FloorState,
+  of: { kind: "set" | "tonnage" | "load"; slotId: string; athleteId: string; setKey: string },
+): Working | undefined {
+  const state = floor.racks
+    .filter((rack) => rack.slot.slotId === of.slotId)
+    .flatMap((rack) => rack.lifters)
+    .find((one) => one.lifter.athleteId === of.athleteId);
+  if (!state) return undefined;
+  if (of.kind === "tonnage") return tonnageWorking(state);
+  const set = state.sets.find((one) => one.prescription.key === of.setKey);
+  return set && setWorking(set, state.lifter.name);
 }
 
 /** A tablet knows the sessions of its room. */
@@ -132,13 +166,25 @@ export function readStation(
       station.kind === "rack" && row.roomId
         ? await sensorAtRack(tx, row.roomId, Number(station.name))
         : undefined;
+    const repsOf = [
+      ...new Set([
+        ...row.frozen.slots.flatMap((slot) =>
+          peopleOf({
+            ...slot,
+            groups: slot.groups.filter((group) => group.stationId === stationId),
+          } as FrozenSlot).map((one) => one.athleteId),
+        ),
+        ...(await movedTo(tx, sessionId, stationId)),
+      ]),
+    ];
     return done({
       sessionId,
       stationId,
+      repsOf,
       name: station.kind === "rack" ? `Rack ${station.name}` : station.name,
       status: row.status,
       frozen: shareOfStation(row.frozen),
-      entries: await entriesAfter(tx, sessionId, 0),
+      entries: await entriesAfter(tx, sessionId, 0, { repsOf }),
       names: await authorNames(tx),
       noSensor: station.kind === "rack" ? noSensorWords(sensor) : undefined,
       sensors:
@@ -220,10 +266,16 @@ export function readEntriesAfter(
   principal: Principal,
   sessionId: string,
   seq: number,
+  /** Of one athlete alone, and of nobody; of everybody where left out. */
+  athleteId?: string,
 ): Promise<{ entries: LogEntry[]; ended: boolean } | undefined> {
   return inTeam(principal, async (tx) => {
     const head = await sessionHead(tx, sessionId);
     if (!head || !mayKnow(principal, head)) return undefined;
-    return { entries: await entriesAfter(tx, sessionId, seq), ended: head.status === "ended" };
+    const wanted = athleteId === undefined ? {} : { of: [athleteId] };
+    return {
+      entries: await entriesAfter(tx, sessionId, seq, wanted),
+      ended: head.status === "ended",
+    };
   });
 }

@@ -123,7 +123,7 @@ function earlier(tail: Tail, teamId: string, sessionId: string, cursor: number):
   const kept = tail.past.get(cursor);
   if (kept) return kept;
   const chunk = inTurn(() =>
-    inTeam({ teamId }, (tx) => entriesAfter(tx, sessionId, cursor, CHUNK)),
+    inTeam({ teamId }, (tx) => entriesAfter(tx, sessionId, cursor, { most: CHUNK })),
   ).then(chunkOf);
   tail.past.set(cursor, chunk);
   // One that was not full goes on growing: it serves those who asked, and nobody later.
@@ -202,7 +202,7 @@ async function openTail(teamId: string, sessionId: string): Promise<Tail> {
       const news = await inTeam({ teamId }, async (tx) => {
         // The head first: an end is told only with every entry that came before it.
         const head = await sessionHead(tx, sessionId);
-        return { head, entries: await entriesAfter(tx, sessionId, tail.last, CHUNK) };
+        return { head, entries: await entriesAfter(tx, sessionId, tail.last, { most: CHUNK }) };
       });
       if (news.entries.length === CHUNK) asked = true;
       const ended = news.head?.status === "ended" && !asked;

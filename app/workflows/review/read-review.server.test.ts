@@ -7,6 +7,7 @@ import type { Principal } from "../../platform/rights";
 import { appendEntries } from "../floor/append-entries.server";
 import { finishSession } from "../floor/end-session.server";
 import { listDay } from "../floor/list-day.server";
+import { readWorking } from "../floor/read-session.server";
 import { startSession } from "../floor/start-session.server";
 import { readFindable } from "../frame/find.server";
 import { chooseUnit, readFrame } from "../frame/frame.server";
@@ -97,7 +98,20 @@ describe("the day, before and after a session", () => {
       cutSets: [{ number: 1 }],
     });
     expect(lifter?.setsPlanned).toBeGreaterThan(1);
-    expect(lifter?.working.lines.length).toBeGreaterThan(0);
+    // The page carries no workings: each is asked for by itself.
+    const { sessionId, athleteId } = team;
+    const working = async (kind: "load" | "set" | "tonnage", setKey = at.setKey) => {
+      const asked = { kind, slotId: at.slotId, athleteId, setKey };
+      const answer = await readWorking(coach, sessionId, asked);
+      return answer.ok ? answer.value.working.title : answer.message;
+    };
+    expect(await working("tonnage")).toBe("Tonnage, Second Athlete");
+    expect(await working("set")).toBe("Second Athlete, set 1");
+    expect(await working("load")).not.toBe("");
+    expect(await working("set", "w9.s9.9")).toBe("This set is not in the session.");
+    expect((await readWorking(theirs, sessionId, { ...at, kind: "set", athleteId })).ok).toBe(
+      false,
+    );
     expect(found.value.review).toMatchObject({ setsDone: 1, cut: 1 });
   });
 

@@ -57,7 +57,6 @@ export function readReview(principal: Principal, sessionId: string) {
       },
       review: reviewSession(row.frozen, floor),
       heavy: await heavyOf(tx, sessionId, heavyBests(row.frozen, floor)),
-      racks: floor.racks,
       decided: floor.decided,
       conflicts: floor.conflicts,
       setAside: floor.setAside,
