@@ -15,6 +15,8 @@ export const admin = postgres(
 export interface OwnSession {
   id: string;
   rackId: string;
+  /** Where a second rack was asked for: the last lifter stands at it. */
+  otherRackId: string;
   roomId: string;
   title: string;
   /** First names of those who lift, in the rack's order. */
@@ -30,7 +32,7 @@ export interface OwnSession {
  */
 export async function makeSession(
   title: string,
-  over: { lifters?: number; sets?: number; realRack?: boolean } = {},
+  over: { lifters?: number; sets?: number; realRack?: boolean; secondRack?: boolean } = {},
 ): Promise<OwnSession> {
   const [row] = await admin`
     SELECT s.id, s.team_id, s.plan_id, s.room_id, s.frozen, s.date::text AS date FROM training_session s
@@ -58,6 +60,12 @@ export async function makeSession(
   if (!over.realRack) station.id = randomUUID();
   slot.groups = [{ stationId: station.id, lifters }];
   frozen.stations = [station];
+  const all = [...lifters];
+  const other = { ...station, id: randomUUID(), name: "99" };
+  if (over.secondRack) {
+    frozen.stations.push(other);
+    slot.groups.push({ stationId: other.id, lifters: lifters.splice(-1) });
+  }
   frozen.title = title;
   const id = randomUUID();
   await admin`
@@ -74,11 +82,12 @@ export async function makeSession(
   return {
     id,
     rackId: station.id,
+    otherRackId: other.id,
     roomId: row.room_id,
     title,
-    lines: lifters.map((lifter) => lifter.line),
-    targets: lifters.map((lifter) => lifter.sets[0]?.target),
-    names: lifters.map((lifter) => nameOf.get(lifter.athleteId)?.split(" ")[0] ?? ""),
+    lines: all.map((lifter) => lifter.line),
+    targets: all.map((lifter) => lifter.sets[0]?.target),
+    names: all.map((lifter) => nameOf.get(lifter.athleteId)?.split(" ")[0] ?? ""),
   };
 }
 

@@ -66,6 +66,39 @@ test("a set that another tablet ends keeps its reps, and nothing disagrees", asy
   await two.context().close();
 });
 
+test("a rack has its own athletes' reps; who comes from another rack brings the earlier ones", async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  const session = await makeSession("Log, two racks", { secondRack: true });
+  const one = await atRack(browser, baseURL, session);
+  await quickSet(one, ["0.937", "0.936", "0.935"]);
+  await allSent(one);
+  const other = await atRack(browser, baseURL, { ...session, rackId: session.otherRackId });
+  const path = `/rack/${session.id}/${session.otherRackId}`;
+  expect(await (await page.request.get(path)).text()).not.toContain("0.937");
+  // What was done is known there all the same, and the speeds come with who comes.
+  const asked = other.waitForRequest(/\/api\/log\/.*athlete=/);
+  const [rack] = await admin`SELECT team_id, frozen FROM training_session WHERE id = ${session.id}`;
+  const athleteId = rack?.frozen.slots[0].groups[0].lifters[0].athleteId;
+  await page.goto(`/rack/${session.id}/${session.rackId}`);
+  await page.getByTestId("load").waitFor();
+  for (let turn = 0; turn < 3; turn++) {
+    const up = await page.getByRole("heading", { level: 1 }).textContent();
+    if (up?.startsWith(session.names[0] ?? "?")) break;
+    await quickSet(page, ["0.8", "0.79", "0.78"]);
+  }
+  await page.getByRole("button", { name: "More" }).click();
+  await page.getByRole("button", { name: "rack 99", exact: true }).click();
+  expect(new URL((await asked).url()).searchParams.get("athlete")).toBe(athleteId);
+  await expect(other.getByText(session.names[0] ?? "?").first()).toBeVisible();
+  await quickSet(other, ["0.8", "0.79", "0.78"]);
+  await expect(other.getByRole("button", { name: /^Correct set 1\. Reps 0\.94/ })).toBeVisible();
+  await one.context().close();
+  await other.context().close();
+});
+
 test("on a slow day the call is taken once, and the load settles where the day is", async ({
   browser,
   baseURL,

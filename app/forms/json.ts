@@ -1,6 +1,4 @@
-import type { LogEntry } from "../../core/floor/entries";
 import { cleanValues } from "../../core/units/text";
-import { type PackedRows, packRows, unpackRows } from "./rows";
 
 /** A text as JSON that can be kept, or the sentence that says why not. */
 export function readJson(text: string): { ok: true; raw: unknown } | { ok: false; why: string } {
@@ -28,17 +26,6 @@ export type Packed<T> = string & { readonly [held]: T };
  */
 export function pack<T>(value: T): Packed<T> {
   return JSON.stringify(value) as Packed<T>;
-}
-
-/** A session's log as one text, its entries as columns. */
-export type PackedLog<T> = Packed<Omit<T, "entries"> & { entries: PackedRows<LogEntry> }>;
-
-export const packLog = <T extends { entries: readonly LogEntry[] }>(log: T): PackedLog<T> =>
-  pack({ ...log, entries: packRows(log.entries) });
-
-export function unpackLog<T>(packed: PackedLog<T>): Omit<T, "entries"> & { entries: LogEntry[] } {
-  const log = unpack(packed);
-  return { ...log, entries: unpackRows(log.entries) };
 }
 
 export function unpack<T>(packed: Packed<T>): T {

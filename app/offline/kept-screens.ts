@@ -1,5 +1,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from "idb";
 import type { LogEntry } from "../../core/floor/entries";
+import type { FrozenSession } from "../../core/floor/frozen";
+import { type PackedLog, unpackLog } from "../forms/session-log";
 
 /**
  * What a screen of this browser needs to be drawn again without the network: a station's or a
@@ -14,8 +16,14 @@ export interface KeptScreen {
   /** Of a session: to forget what is over. */
   sessionId: string | undefined;
   keptAtMs: number;
-  /** As the screen wrote it: text, so that what is read is what was kept. */
+  /** As the screen wrote it: text, so that what is read is what was kept; of a session, packed. */
   text: string;
+}
+
+/** What every kept screen of a session holds, whatever else it does. */
+interface KeptLog {
+  frozen: FrozenSession;
+  entries: LogEntry[];
 }
 
 interface ScreenSchema extends DBSchema {
@@ -79,8 +87,7 @@ export async function findScreen(address: string): Promise<FoundScreen> {
   let heard = 0;
   for (const one of others) {
     if (kept?.sessionId === undefined || one.sessionId !== kept.sessionId) continue;
-    const held = (JSON.parse(one.text) as { entries?: LogEntry[] }).entries ?? [];
-    for (const entry of held) {
+    for (const entry of unpackLog(one.text as PackedLog<KeptLog>).entries) {
       entries.set(entry.id, entry);
       if (one === kept) heard = Math.max(heard, entry.seq ?? 0);
     }

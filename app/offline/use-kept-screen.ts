@@ -1,10 +1,12 @@
 import { useEffect } from "react";
 import type { FrozenSession } from "../../core/floor/frozen";
+import { packLog } from "../forms/session-log";
 import { keepScreen } from "./kept-screens";
 import type { SessionLog } from "./session-log";
 
 /** A log changes with every rep; the screen is kept again this long after the last change, ms. */
 const SETTLE_MS = 2000;
+const FIRST_MS = 500;
 
 /** Keeps a session's screen in this browser, with the log as it grows. */
 export function useKeptScreen(
@@ -24,10 +26,11 @@ export function useKeptScreen(
       timer = undefined;
       const entries = log.fold.entries().filter((entry) => entry.seq !== undefined);
       const { ended } = log.view();
-      const text = JSON.stringify({ ...facts, frozen, entries, ended, serverNowMs: log.nowMs() });
+      const text = packLog({ ...facts, frozen, entries, ended, serverNowMs: log.nowMs() });
       keepScreen({ path, title, sessionId: log.sessionId, text }).catch(() => {});
     };
-    keep();
+    // The screen first: who loads it waits for it.
+    timer = setTimeout(keep, FIRST_MS);
     const stop = log.subscribe(() => {
       timer ??= setTimeout(keep, SETTLE_MS);
     });

@@ -137,40 +137,57 @@ export function SpeedStrip(props: SpeedStripProps) {
           ) : null}
         </g>
       ) : null}
+      {full ? null : <SmallTicks reps={reps} target={target} x={x} axisY={axisY} height={height} />}
       {/* Later reps are taller and drawn first, so that an equal earlier one stays in sight. */}
-      {[...reps.entries()].reverse().map(([i, rep]) => {
+      {(full ? [...reps.entries()].reverse() : []).map(([i, rep]) => {
         const under = target !== undefined && rep.velocityMps < target.lowMps;
-        const rise = full ? Math.min(axisY - top - 30, 26 + i * (crowded ? 8 : 14)) : height - 8;
+        const rise = Math.min(axisY - top - 30, 26 + i * (crowded ? 8 : 14));
         const at = x(rep.velocityMps);
         const labelX = labels.get(rep.number) ?? at;
         return (
           <g key={rep.number} className={under ? "fill-accent" : "fill-base-content"}>
-            <rect
-              x={at - (full ? 4 : 1.5)}
-              y={axisY - rise}
-              width={full ? 8 : 3}
-              height={rise}
-              className={full ? "stroke-base-100" : ""}
+            <rect x={at - 4} y={axisY - rise} width={8} height={rise} className="stroke-base-100" />
+            <line
+              x1={at}
+              y1={axisY - rise}
+              x2={labelX}
+              y2={top + 20}
+              className={under ? "stroke-accent" : "stroke-base-content"}
+              strokeWidth={1}
             />
-            {full ? (
-              <>
-                <line
-                  x1={at}
-                  y1={axisY - rise}
-                  x2={labelX}
-                  y2={top + 20}
-                  className={under ? "stroke-accent" : "stroke-base-content"}
-                  strokeWidth={1}
-                />
-                <text x={labelX} y={top + 15} textAnchor="middle" className="text-[16px] font-bold">
-                  {rep.number}
-                </text>
-              </>
-            ) : null}
+            <text x={labelX} y={top + 15} textAnchor="middle" className="text-[16px] font-bold">
+              {rep.number}
+            </text>
           </g>
         );
       })}
     </svg>
+  );
+}
+
+/** The ticks of a strip in a table: one path for all of a kind, for a day has hundreds of strips. */
+function SmallTicks({
+  reps,
+  target,
+  x,
+  axisY,
+  height,
+}: Pick<SpeedStripProps, "reps" | "target" | "height"> & {
+  x: (mps: number) => number;
+  axisY: number;
+}) {
+  const isUnder = (rep: StripRep) => target !== undefined && rep.velocityMps < target.lowMps;
+  const path = (of: readonly StripRep[]) =>
+    of.map((rep) => `M${x(rep.velocityMps).toFixed(1)} ${axisY}v${8 - height}`).join("");
+  const under = reps.filter(isUnder);
+  const others = reps.filter((rep) => !isUnder(rep));
+  return (
+    <>
+      {others.length > 0 ? (
+        <path d={path(others)} className="stroke-base-content" strokeWidth={3} />
+      ) : null}
+      {under.length > 0 ? <path d={path(under)} className="stroke-accent" strokeWidth={3} /> : null}
+    </>
   );
 }
 

@@ -105,27 +105,38 @@ export function LastSpeeds({
                   className="stroke-control"
                   strokeWidth={0.5}
                 />
-                {speeds.map((mps, i) => {
-                  const last = i === speeds.length - 1;
-                  const under = set.target && mps < set.target.lowMps;
-                  return (
-                    <line
-                      // biome-ignore lint/suspicious/noArrayIndexKey: reps keep their places
-                      key={i}
-                      x1={along(scale, mps)}
-                      x2={along(scale, mps)}
-                      y1={last ? 2 : rowPx / 2}
-                      y2={rowPx - 3}
-                      className={under ? "stroke-accent" : "stroke-base-content"}
-                      strokeWidth={last ? 2.5 : 1.5}
-                    />
-                  );
-                })}
+                <Ticks speeds={speeds} lowMps={set.target?.lowMps} scale={scale} rowPx={rowPx} />
               </svg>
             ) : null}
           </div>
         );
       })}
     </div>
+  );
+}
+
+/** The reps as two paths, on or over and under; the last one is drawn to its full height. */
+function Ticks({
+  speeds,
+  lowMps,
+  scale,
+  rowPx,
+}: {
+  speeds: readonly number[];
+  lowMps: number | undefined;
+  scale: SpeedScale;
+  rowPx: number;
+}) {
+  const pathOf = (isUnder: boolean) =>
+    speeds
+      .map((mps, i) => ({ mps, top: i === speeds.length - 1 ? 2 : rowPx / 2 }))
+      .filter(({ mps }) => (lowMps !== undefined && mps < lowMps) === isUnder)
+      .map(({ mps, top }) => `M${along(scale, mps).toFixed(1)} ${rowPx - 3}V${top}`)
+      .join("");
+  return (
+    <>
+      <path d={pathOf(false)} className="stroke-base-content" strokeWidth={2} />
+      <path d={pathOf(true)} className="stroke-accent" strokeWidth={2} />
+    </>
   );
 }

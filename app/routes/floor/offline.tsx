@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { type PackedLog, unpackLog } from "../../forms/session-log";
 import { type FoundScreen, findScreen } from "../../offline/kept-screens";
 import { UnitProvider } from "../../ui/unit";
 import { WithoutNetwork } from "../../ui/without-network";
@@ -18,7 +19,7 @@ export default function OfflineFloor() {
   }, []);
   if (!found) return <p className="p-6">Looking in this browser …</p>;
   if (!found.kept) return <WithoutNetwork others={found.others} />;
-  const data = JSON.parse(found.kept.text) as Omit<FloorProps, "sessionId">;
+  const data = unpackLog(found.kept.text as PackedLog<Omit<FloorProps, "sessionId">>);
   return (
     <UnitProvider unit={data.unit}>
       <WorkingProvider>

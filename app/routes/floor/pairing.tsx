@@ -6,7 +6,7 @@ import { actWords } from "../../../core/floor/act-words";
 import type { FrozenSession } from "../../../core/floor/frozen";
 import type { ClockMark } from "../../../core/units/clock";
 import { formatClock } from "../../../core/units/time";
-import { packLog, unpackLog } from "../../forms/json";
+import { packLog, unpackLog } from "../../forms/session-log";
 import { deviceClock } from "../../offline/device";
 import { useSessionLog } from "../../offline/use-session-log";
 import { notThere } from "../../platform/answers.server";

@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import { redirect } from "react-router";
 import { z } from "zod";
 import { isClean } from "../../../core/units/text";
-import { packLog, unpackLog } from "../../forms/json";
+import { packLog, unpackLog } from "../../forms/session-log";
 import { notThere } from "../../platform/answers.server";
 import { localDate, now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";

@@ -1,4 +1,5 @@
 import { useEffect, useState } from "react";
+import { type PackedLog, unpackLog } from "../../forms/session-log";
 import { type FoundScreen, findScreen } from "../../offline/kept-screens";
 import { WithoutNetwork } from "../../ui/without-network";
 import type { StationData } from "./station-frame";
@@ -19,7 +20,7 @@ export default function OfflineStation() {
   }, []);
   if (!found) return <p className="p-6 text-[20px]">Looking on this tablet …</p>;
   if (!found.kept) return <WithoutNetwork others={found.others} />;
-  const data = JSON.parse(found.kept.text) as Omit<StationData, "sessionId">;
+  const data = unpackLog(found.kept.text as PackedLog<Omit<StationData, "sessionId">>);
   return (
     <StationScreen
       {...data}

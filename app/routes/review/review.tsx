@@ -380,7 +380,8 @@ function SetStrip({
   const { number, reps, bestMps: best, standing, target } = set;
   const { name, slotId, athleteId } = of;
   return (
-    <div className="w-[86px]">
+    // A day has hundreds: what is out of sight is not laid out.
+    <div className="w-[86px] [content-visibility:auto] [contain-intrinsic-size:86px_44px]">
       <SpeedStrip
         reps={reps}
         target={target}

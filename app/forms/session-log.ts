@@ -1,0 +1,74 @@
+import type { LogEntry } from "../../core/floor/entries";
+import type { FrozenLifter, FrozenSession } from "../../core/floor/frozen";
+import type { SetPrescription } from "../../core/prescribe/prescribe";
+import { type Packed, pack } from "./json";
+import { type PackedRows, packRows, unpackRows } from "./rows";
+
+/** What a session's page is drawn from. */
+interface Log {
+  frozen: FrozenSession;
+  entries: LogEntry[];
+}
+
+/** Its entries and its sets as columns: each is said many times over. */
+type Columns<T> = Omit<T, "frozen" | "entries"> & {
+  frozen: FrozenSession;
+  /** Sets of every lifter, one after the other, and how many each has. */
+  sets: PackedRows<SetPrescription>;
+  setsEach: number[];
+  entries: PackedRows<LogEntry>;
+};
+
+/** A session's log as one text. */
+export type PackedLog<T> = Packed<Columns<T>>;
+
+export function packLog<T extends Log>(log: T): PackedLog<T> {
+  const sets: SetPrescription[] = [];
+  const setsEach: number[] = [];
+  const frozen = eachLifter(log.frozen, (lifter) => {
+    sets.push(...lifter.sets);
+    setsEach.push(lifter.sets.length);
+    return { ...lifter, sets: [] };
+  });
+  return pack({
+    ...log,
+    frozen,
+    sets: packRows(sets),
+    setsEach,
+    entries: packRows(log.entries),
+  }) as PackedLog<T>;
+}
+
+export function unpackLog<T extends Log>(packed: PackedLog<T>): T {
+  const whole: Columns<Log> = JSON.parse(packed);
+  const { sets: columns, setsEach, ...log } = whole;
+  const sets = unpackRows(columns);
+  let [from, place] = [0, 0];
+  const frozen = eachLifter(log.frozen, (lifter) => {
+    const own = sets.slice(from, from + (setsEach[place] ?? 0));
+    place++;
+    from += own.length;
+    return { ...lifter, sets: own };
+  });
+  const unpacked: Log = { ...log, frozen, entries: unpackRows(log.entries) };
+  return unpacked as T;
+}
+
+/** A session with each lifter of its lifts put anew, in one order always. */
+function eachLifter(
+  session: FrozenSession,
+  anew: (lifter: FrozenLifter) => FrozenLifter,
+): FrozenSession {
+  return {
+    ...session,
+    slots: session.slots.map((slot) =>
+      slot.kind === "lift"
+        ? {
+            ...slot,
+            groups: slot.groups.map((group) => ({ ...group, lifters: group.lifters.map(anew) })),
+            ...(slot.absent ? { absent: slot.absent.map(anew) } : {}),
+          }
+        : slot,
+    ),
+  };
+}
