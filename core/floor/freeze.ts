@@ -2,6 +2,7 @@ import type { LoadingGear, RoundingMode } from "../barload/loading-gear";
 import { warmUpRamp } from "../barload/sequence";
 import type { BoxSlot } from "../boxsquat/slot";
 import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
+import { pinsFor } from "../gear/pins";
 import { faultsFor } from "../liverules/lift-faults";
 import { classBorders, liftSpeedClass } from "../liverules/speed-class";
 import { groupByLoad } from "../prescribe/groups";
@@ -15,7 +16,7 @@ import { GROUP_CURVES } from "../profile/target-speed";
 import { LIFTS } from "../profile/threshold";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { stopOf } from "../recipe/speeds";
-import type { HangStock } from "../resistance/rig";
+import type { HangStock, Rig } from "../resistance/rig";
 import type { CoachValues } from "../settings/coach-values";
 import { teamDefault } from "../settings/team-defaults";
 import type { LocalDate } from "../units/time";
@@ -30,6 +31,7 @@ import {
   type FrozenStation,
   type InDay,
 } from "./frozen";
+import { platesOfRotation } from "./rotation";
 
 /** One slot of a plan in one week, as far as its numbers need it. */
 export interface SessionPlan {
@@ -133,7 +135,15 @@ export interface LiftInput {
   absent?: readonly Lifter[];
   /** By athlete, where the lift is done on a box. */
   setups: ReadonlyMap<string, LifterSetup>;
-  racks: ReadonlyArray<{ rackId: string; number: number; gear: LoadingGear; hang: HangStock }>;
+  racks: ReadonlyArray<{
+    rackId: string;
+    number: number;
+    gear: LoadingGear;
+    hang: HangStock;
+    /** Holes for hooks and safeties, cm; empty where Gear has none. */
+    hooksCm?: readonly number[];
+    safetiesCm?: readonly number[];
+  }>;
   overrides: Overrides;
   /** What the team's coach has set. */
   coachValues: CoachValues;
@@ -162,8 +172,8 @@ export function freezeLift(input: LiftInput): DayPart {
   const lift = LIFTS.find((one) => one === plan.variant.lift);
   const borders = lift && classBorders(lift, input.coachValues);
   const how = methodWords(recipe, week, plan.box, input.coachValues.smallestStopS);
-  const settle = (athlete: Lifter, gear: LoadingGear, hang: HangStock) =>
-    settleLifter({ ...input, how, athlete, gear, hang });
+  const settle = (athlete: Lifter, rack: LiftInput["racks"][number], hang: HangStock) =>
+    settleLifter({ ...input, how, athlete, rack, hang });
   // Racks lift at the same time: what hangs on one is not there for the next.
   const taken = new Map<string, number>();
   const [first] = racks;
@@ -199,15 +209,19 @@ export function freezeLift(input: LiftInput): DayPart {
       const rack = racks[i];
       if (!rack) return [];
       const hang = stillThere(rack.hang, taken);
-      const settled = group.lifters.map(({ athlete }) => settle(athlete, rack.gear, hang));
+      const settled = group.lifters.map(({ athlete }) => settle(athlete, rack, hang));
       take(
         taken,
         settled.map((one) => one.rigging),
       );
-      return { stationId: rack.rackId, lifters: settled.map((one) => one.lifter) };
+      const { lifters, moves } = platesOfRotation(
+        rack.gear,
+        settled.map((one) => one.lifter),
+      );
+      return { stationId: rack.rackId, lifters, ...(moves ? { moves } : {}) };
     }),
     ...(input.absent && input.absent.length > 0 && first
-      ? { absent: input.absent.map((one) => settle(one, first.gear, first.hang).lifter) }
+      ? { absent: input.absent.map((one) => settle(one, first, first.hang).lifter) }
       : {}),
   };
   return {
@@ -229,15 +243,23 @@ function settleLifter(
     /** What holds for everybody in the slot. */
     how: readonly string[];
     athlete: Lifter;
-    gear: LoadingGear;
+    rack: LiftInput["racks"][number];
+    /** What of its pieces is left for this rack. */
     hang: HangStock;
   },
 ): { lifter: FrozenLifter; rigging: Rigging } {
-  const { athlete, gear, plan } = input;
+  const { athlete, rack, plan } = input;
+  const { gear } = rack;
   const setup = input.setups.get(athlete.id);
-  const own = prescribeWeek(input);
+  const own = prescribeWeek({ ...input, gear });
   const lines = [...input.how, ...own.words, ...(setup?.setup ?? [])];
-  const { profile, profileReps, lifetimeBestKg } = atLift(athlete, plan.variant.id);
+  const { profile, profileReps, lifetimeBestKg, heights } = atLift(athlete, plan.variant.id);
+  const pins = pinsFor({
+    heights,
+    start: plan.variant.start,
+    hooksCm: rack.hooksCm ?? [],
+    safetiesCm: rack.safetiesCm ?? [],
+  });
   const firstKg = own.sets.find((set) => set.loadKg !== undefined)?.loadKg;
   const lifter: FrozenLifter = {
     athleteId: athlete.id,
@@ -248,6 +270,8 @@ function settleLifter(
       ? { tested: { metric: profile.line.metric, reps: [...profileReps] } }
       : {}),
     instructions: [...athlete.instructions],
+    ...(own.rigging.kind === "rigged" ? { hang: addedBy(own.rigging.rig) } : {}),
+    ...(pins ? { pins } : {}),
     ...setup,
     ...(lines.length > 0 ? { setup: lines } : {}),
     sets: own.sets,
@@ -256,6 +280,8 @@ function settleLifter(
   };
   return { lifter, rigging: own.rigging };
 }
+
+const addedBy = ({ bottomKg, meanKg, lockoutKg }: Rig) => ({ bottomKg, meanKg, lockoutKg });
 
 /** What a day is, beside its slots. */
 export interface DayFacts {

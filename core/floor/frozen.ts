@@ -6,15 +6,17 @@ import type { Output } from "../contrast/outputs";
 import type { RunSettings } from "../contrast/run";
 import type { Pattern, Sides } from "../exercise/exercise";
 import type { SpeedClass } from "../exercise/speed-classes";
+import type { Pins } from "../gear/pins";
 import type { TestedReps } from "../liverules/day-form-call";
 import type { ClassBorders } from "../liverules/speed-class";
 import type { SectionKind } from "../plan/block";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { LoadVelocityLine } from "../profile/line";
-import type { MassUnit } from "../units/mass";
+import type { Mass, MassUnit } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
+import type { RotationMoves } from "./rotation";
 
 /** Version of the core's rules; frozen with a session, so that a review reads what applied. */
 export const CORE_VERSION = 1;
@@ -44,6 +46,12 @@ export interface FrozenLifter {
   rampKg?: number[];
   /** The newest profile test of the lift: today's form is told by it. Absent without one. */
   tested?: TestedReps & { metric: VelocityMetric };
+  /** Plates a side by set, inside out, where the rotation has fewer moves so; see `RotationMoves`. */
+  plates?: Record<string, Mass[]>;
+  /** What bands and chains add, both sides, kg; absent where nothing hangs. */
+  hang?: { bottomKg: number; meanKg: number; lockoutKg: number };
+  /** Where the rack's pins go; absent where heights or holes are not known. */
+  pins?: Pins;
   /** The heaviest ever lifted in it, kg: above it is asked first. Absent where nobody knows. */
   bestKg?: number | undefined;
 }
@@ -100,7 +108,12 @@ export interface FrozenLift extends InDay {
   tempo?: { downS?: number; pauseS?: number };
   /** A start every so many seconds. */
   everyS?: number;
-  groups: Array<{ stationId: string; lifters: FrozenLifter[] }>;
+  groups: Array<{
+    stationId: string;
+    lifters: FrozenLifter[];
+    /** Plate moves of its rotation as settled; absent in older sessions. */
+    moves?: RotationMoves;
+  }>;
   /** Who is of the plan and was not here: settled for the first group's rack, to come in later. */
   absent?: FrozenLifter[];
 }

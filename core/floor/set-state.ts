@@ -283,7 +283,7 @@ function repsOf(all: SetEntries["reps"], finished: LogEntry | undefined) {
 
 /** A set's load after calls, and no heavier than what holds it. */
 function plannedLoad(
-  { loads, elsewhere }: LifterAt,
+  { loads, elsewhere, lifter }: LifterAt,
   prescription: SetPrescription,
   { deltaKg, mostKg }: LoadSoFar,
 ): { totalKg: number; side: Mass[] } | undefined {
@@ -291,7 +291,10 @@ function plannedLoad(
   const wantedKg = prescription.loadKg + deltaKg;
   const kg = mostKg === undefined ? wantedKg : Math.min(wantedKg, mostKg);
   return kg === prescription.loadKg && !elsewhere
-    ? { totalKg: prescription.loadKg, side: prescription.side }
+    ? {
+        totalKg: prescription.loadKg,
+        side: lifter.plates?.[prescription.key] ?? prescription.side,
+      }
     : fromLoading(loads(kg), prescription);
 }
 

@@ -15,6 +15,9 @@ export interface RackGear {
   gear: LoadingGear;
   bar: BarKind;
   hold: RackHold;
+  /** Holes of its uprights, cm. */
+  hooksCm: number[];
+  safetiesCm: number[];
 }
 
 /** The racks in use, each with its bar and plates. */
@@ -35,6 +38,8 @@ export async function racksOf(tx: TeamTransaction, roomId?: string): Promise<Rac
       anchorKg: row.rack.anchor ? massKg(row.rack.anchor) : undefined,
       pegM: row.rack.pegM ?? DEFAULT_PEG_M,
     },
+    hooksCm: row.rack.hooksCm,
+    safetiesCm: row.rack.safetiesCm,
     gear: {
       bar: {
         id: row.bar.id,

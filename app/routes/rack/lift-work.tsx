@@ -269,6 +269,9 @@ export function LiftWork({
               lifter={lifter}
               set={set}
               onBar={set.stage === "to-come" ? rack.onBar : undefined}
+              pinsBefore={
+                rack.lifters.find((one) => one.callName === rack.onBar?.callName)?.lifter.pins
+              }
               rested={view.ended ? undefined : lift.rested}
               restWanted={slot.rest.leastS + lifter.addedRestS}
               beside={wayUp}

@@ -5,6 +5,7 @@ import { rampNumber } from "../../../core/floor/entries";
 import type { FrozenLift } from "../../../core/floor/frozen";
 import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
+import type { Pins } from "../../../core/gear/pins";
 import { endedWords, lossLine } from "../../../core/liverules/rep";
 import { isShortRest } from "../../../core/prescribe/turns";
 import { kgToGrains, type Mass, massIn, plainNumber } from "../../../core/units/mass";
@@ -46,6 +47,7 @@ export function Load({
   lifter,
   set,
   onBar,
+  pinsBefore,
   rested,
   restWanted,
   beside,
@@ -55,6 +57,8 @@ export function Load({
   /** Beside the load: the way up to it. */
   beside: ReactNode;
   onBar: { callName: string; side: Mass[] } | undefined;
+  /** Where the pins stand for the lifter before. */
+  pinsBefore: Pins | undefined;
   rested: number | undefined;
   restWanted: number;
 }) {
@@ -86,16 +90,61 @@ export function Load({
               {short ? ": under 80 % of the rest" : ""}
             </p>
           ) : null}
+          <PinWords pins={lifter.lifter.pins} before={pinsBefore} />
           {set.prescription.informationOnly ? (
             <p className="text-secondary">percentage is information only: ramp by speed</p>
           ) : null}
           {beside}
         </div>
       </div>
+      <Totals set={set} lifter={lifter} />
       <div className="shrink-0">
         <LoadedBar side={set.side} added={change?.on.length ?? 0} height={132} />
       </div>
     </>
+  );
+}
+
+/** With bands or chains a load is three: at the bottom, over the path, at lockout. */
+function Totals({ set, lifter }: { set: SetState; lifter: LifterState }) {
+  const { hang, unit } = lifter.lifter;
+  const barKg = set.loadKg;
+  if (!hang || barKg === undefined) return null;
+  const totals = [
+    ["bottom", hang.bottomKg],
+    ["mean", hang.meanKg],
+    ["lockout", hang.lockoutKg],
+  ] as const;
+  return (
+    <dl className="flex flex-wrap items-baseline gap-x-6 text-[20px]" data-testid="totals">
+      {totals.map(([name, addedKg]) => (
+        <div key={name} className="flex items-baseline gap-2">
+          <dt className="text-muted">{name}</dt>
+          <dd className="text-[34px] leading-none font-bold">
+            {plainNumber(massIn(kgToGrains(barKg + addedKg), unit), 1)}
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+/** Hooks and safeties; what changes from the lifter before stands out. */
+function PinWords({ pins, before }: { pins: Pins | undefined; before: Pins | undefined }) {
+  if (!pins) return null;
+  const one = (name: string, now: number | undefined, was: number | undefined) =>
+    now === undefined ? null : (
+      <span
+        key={name}
+        className={before && was !== now ? "font-bold text-accent" : "text-muted"}
+      >{`${name} ${plainNumber(now, 0)}${before && was !== undefined && was !== now ? `, was ${plainNumber(was, 0)}` : ""} `}</span>
+    );
+  return (
+    <p data-testid="pins">
+      {one("hooks", pins.hooksCm, before?.hooksCm)}
+      {one("safeties", pins.safetiesCm, before?.safetiesCm)}
+      {pins.measured ? null : <span className="text-muted">cm, by stature</span>}
+    </p>
   );
 }
 
