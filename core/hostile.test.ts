@@ -81,6 +81,7 @@ import { isOlder } from "./velocity/processing";
 import { repTime } from "./velocity/rep-time";
 import { type MeasuredRep, repVelocity, STREAM_DEFAULTS } from "./velocity/stream";
 import { findTurns } from "./velocity/turns";
+import { speedOfFrames } from "./velocity/video";
 
 /**
  * Every exported function of the core's arithmetic is called rightly here, then with each number
@@ -759,6 +760,7 @@ const EXAMPLES: Example[] = [
     undefined,
     [0.4, 0.2, 0.2],
   ),
+  example(speedOfFrames, { frames: 48, framesPerS: 60, travelM: 0.64 }),
   example(dayFormCall, {
     test: {
       reps: [

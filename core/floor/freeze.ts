@@ -272,6 +272,7 @@ function settleLifter(
     instructions: [...athlete.instructions],
     ...(own.rigging.kind === "rigged" ? { hang: addedBy(own.rigging.rig) } : {}),
     ...(pins ? { pins } : {}),
+    ...(heights ? { travelM: heights.lockoutM - heights.bottomM } : {}),
     ...setup,
     ...(lines.length > 0 ? { setup: lines } : {}),
     sets: own.sets,

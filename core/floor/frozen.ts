@@ -50,6 +50,8 @@ export interface FrozenLifter {
   plates?: Record<string, Mass[]>;
   /** What bands and chains add, both sides, kg; absent where nothing hangs. */
   hang?: { bottomKg: number; meanKg: number; lockoutKg: number };
+  /** The bar's way, m, by the athlete's heights; absent where they are not known. */
+  travelM?: number;
   /** Where the rack's pins go; absent where heights or holes are not known. */
   pins?: Pins;
   /** The heaviest ever lifted in it, kg: above it is asked first. Absent where nobody knows. */

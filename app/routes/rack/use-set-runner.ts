@@ -102,10 +102,10 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
           setSensorAway(true);
         });
     },
-    /** A rep by hand, m/s. */
-    typeRep(at: SetAddress, velocityMps: number) {
+    /** A rep by hand, m/s: as somebody read it, or counted its frames. */
+    typeRep(at: SetAddress, velocityMps: number, source: "typed" | "video" = "typed") {
       const reading = inMetric(keepVelocity(velocityMps), slot.metric);
-      return runner.takeRep(at, { outcome: "counted", source: "typed", ...reading }, "hand");
+      return runner.takeRep(at, { outcome: "counted", source, ...reading }, "hand");
     },
     tagFault(at: SetAddress, fault: string, cut: boolean) {
       runner.tagFault(at, fault, cut);
