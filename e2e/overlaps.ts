@@ -19,7 +19,6 @@ export function overlapsOn(page: Page): Promise<string[]> {
       let { left, right, top, bottom } = box;
       for (let at: Element | null = box.element; at; at = at.parentElement) {
         const style = getComputedStyle(at);
-        if (style.visibility === "hidden" || style.opacity === "0") return undefined;
         if (style.overflowX === "visible" && style.overflowY === "visible") continue;
         const around = at.getBoundingClientRect();
         left = Math.max(left, around.left);
@@ -38,10 +37,15 @@ export function overlapsOn(page: Page): Promise<string[]> {
       const element = node.parentElement;
       if (text === "" || !element || element.closest("script, style, title, option, noscript"))
         continue;
+      // What a closed part holds is somewhere, and not to be seen.
+      if (!element.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
       const range = document.createRange();
       range.selectNodeContents(node);
       for (const rect of range.getClientRects()) {
-        const { left, right, top, bottom } = rect;
+        const { left, right } = rect;
+        // The box of a line is higher than its letters.
+        const top = rect.top + 0.2 * rect.height;
+        const bottom = rect.bottom - 0.18 * rect.height;
         const box = clipped({ text, element, left, right, top, bottom });
         if (box) boxes.push(box);
       }
@@ -51,11 +55,10 @@ export function overlapsOn(page: Page): Promise<string[]> {
     const SLACK = 3;
     for (const [i, one] of shown.entries())
       for (const other of shown.slice(i + 1)) {
+        if (other.element === one.element) continue;
         const wide = Math.min(one.right, other.right) - Math.max(one.left, other.left);
         const high = Math.min(one.bottom, other.bottom) - Math.max(one.top, other.top);
-        // Lines of text stand a little into one another's leading.
-        const least = Math.min(one.bottom - one.top, other.bottom - other.top);
-        if (wide > SLACK && high > Math.max(SLACK, 0.35 * least))
+        if (wide > SLACK && high > SLACK)
           found.push(`“${one.text.slice(0, 30)}” over “${other.text.slice(0, 30)}”`);
       }
     return found;

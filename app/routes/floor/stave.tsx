@@ -368,9 +368,9 @@ function LifterLine({
       {words || last?.eye ? (
         <span
           aria-hidden="true"
-          className={`ml-auto text-sm ${up ? "" : last?.verdict?.standing === "under" ? "font-bold text-accent" : "text-muted"}`}
+          className={`ml-auto shrink-0 text-sm whitespace-nowrap ${up ? "" : last?.verdict?.standing === "under" ? "font-bold text-accent" : "text-muted"}`}
         >
-          {words || (last?.eye ? EYE_WORDS[last.eye] : "")}
+          {words || last?.eye}
         </span>
       ) : null}
       {set?.loadKg !== undefined ? (

@@ -35,7 +35,7 @@ export function Head({
         </span>
       </h1>
       {lifter.lifter.setup?.map((line) => (
-        <p key={line} className="text-[20px] leading-tight font-medium">
+        <p key={line} className="text-[18px] leading-tight font-medium">
           {line}
         </p>
       ))}
@@ -69,7 +69,7 @@ export function Load({
   return (
     <>
       <div className="mt-1 flex items-center gap-x-6 max-md:flex-wrap">
-        <p className="text-[clamp(88px,14.5vw,148px)] leading-[1.02] font-bold" data-testid="load">
+        <p className="text-[clamp(88px,12vw,148px)] leading-none font-bold" data-testid="load">
           {plainNumber(massIn(kgToGrains(set.loadKg), unit), 1)}
           <span className="ml-1 text-[36px] font-normal text-muted">{unit}</span>
         </p>
@@ -87,19 +87,21 @@ export function Load({
           {rested !== undefined && set.stage === "to-come" ? (
             <p className={short ? "text-secondary" : "text-muted"}>
               rested {formatClock(rested)} of {formatClock(restWanted)}
-              {short ? ": under 80 % of the rest" : ""}
+              {short ? ", too short" : ""}
             </p>
           ) : null}
-          <PinWords pins={lifter.lifter.pins} before={pinsBefore} />
           {set.prescription.informationOnly ? (
             <p className="text-secondary">percentage is information only: ramp by speed</p>
           ) : null}
           {beside}
         </div>
       </div>
-      <Totals set={set} lifter={lifter} />
+      <div className="flex flex-wrap items-baseline gap-x-6 text-[18px]">
+        <Totals set={set} lifter={lifter} />
+        <PinWords pins={lifter.lifter.pins} before={pinsBefore} />
+      </div>
       <div className="shrink-0">
-        <LoadedBar side={set.side} added={change?.on.length ?? 0} height={132} />
+        <LoadedBar side={set.side} added={change?.on.length ?? 0} height={88} />
       </div>
     </>
   );
@@ -116,11 +118,11 @@ function Totals({ set, lifter }: { set: SetState; lifter: LifterState }) {
     ["lockout", hang.lockoutKg],
   ] as const;
   return (
-    <dl className="flex flex-wrap items-baseline gap-x-6 text-[20px]" data-testid="totals">
+    <dl className="flex flex-wrap items-baseline gap-x-4" data-testid="totals">
       {totals.map(([name, addedKg]) => (
-        <div key={name} className="flex items-baseline gap-2">
+        <div key={name} className="flex items-baseline gap-1.5">
           <dt className="text-muted">{name}</dt>
-          <dd className="text-[34px] leading-none font-bold">
+          <dd className="text-[28px] leading-tight font-bold">
             {plainNumber(massIn(kgToGrains(barKg + addedKg), unit), 1)}
           </dd>
         </div>
@@ -132,18 +134,23 @@ function Totals({ set, lifter }: { set: SetState; lifter: LifterState }) {
 /** Hooks and safeties; what changes from the lifter before stands out. */
 function PinWords({ pins, before }: { pins: Pins | undefined; before: Pins | undefined }) {
   if (!pins) return null;
-  const one = (name: string, now: number | undefined, was: number | undefined) =>
-    now === undefined ? null : (
-      <span
-        key={name}
-        className={before && was !== now ? "font-bold text-accent" : "text-muted"}
-      >{`${name} ${plainNumber(now, 0)}${before && was !== undefined && was !== now ? `, was ${plainNumber(was, 0)}` : ""} `}</span>
-    );
+  const shown = [
+    { name: "hooks", now: pins.hooksCm, was: before?.hooksCm },
+    { name: "safeties", now: pins.safetiesCm, was: before?.safetiesCm },
+  ].filter((pin) => pin.now !== undefined);
   return (
-    <p data-testid="pins">
-      {one("hooks", pins.hooksCm, before?.hooksCm)}
-      {one("safeties", pins.safetiesCm, before?.safetiesCm)}
-      {pins.measured ? null : <span className="text-muted">cm, by stature</span>}
+    <p data-testid="pins" className="text-muted">
+      {shown.map(({ name, now = 0, was }, i) => {
+        const moves = was !== undefined && was !== now;
+        return (
+          <span key={name} className={moves ? "font-bold text-accent" : ""}>
+            {i > 0 ? " · " : ""}
+            {name} {plainNumber(now, 0)}
+            {moves ? `, was ${plainNumber(was, 0)}` : ""}
+          </span>
+        );
+      })}{" "}
+      cm{pins.measured ? "" : ", by stature"}
     </p>
   );
 }
