@@ -220,6 +220,38 @@ test("a camp day of 28 is planned, run by taps at its stations, and reviewed", a
   else await b.getByRole("button", { name: /^Maren, Side plank, set 2, left/ }).click();
   await expect(b.getByText("saved here and sent")).toBeVisible();
 
+  // What was logged wrong at a place is put right from the floor, and stays in the log.
+  await page
+    .getByRole("region", { name: "Dumbbell corner" })
+    .getByRole("button", { name: "Maren" })
+    .click();
+  const sheet = page.getByRole("dialog", { name: /^Correct / });
+  const firstSet = sheet.getByRole("form").first();
+  await firstSet.getByLabel(/^(reps|metres)$/).fill("7");
+  await firstSet.getByRole("button", { name: "Keep" }).click();
+  await expect(firstSet.getByRole("alert")).toHaveText(/^Say why/);
+  await sheet.getByLabel(/^Why/).fill("Typed wrong");
+  await firstSet.getByRole("button", { name: "Keep" }).click();
+  await expect(
+    sheet
+      .getByRole("form")
+      .first()
+      .getByLabel(/^(reps|metres)$/),
+  ).toHaveValue("7");
+  await sheet.getByRole("button", { name: "Close" }).click();
+  await expect(page.getByText("All saved")).toBeVisible();
+  const [corrected] = await admin`
+    SELECT count(*)::int AS n FROM log_entry WHERE session_id = ${floor.split("/").at(-1) ?? ""}
+      AND kind = 'work' AND supersedes <> '{}' AND body->>'reps' = '7'`;
+  expect(corrected?.n).toBe(1);
+  if (!FULL) {
+    // A whole group goes to another rack with what it has left.
+    await page.getByLabel("Group at").selectOption(`Rack 6: ${BOX}`);
+    await page.getByLabel("goes to").selectOption("Rack 5");
+    await page.getByRole("button", { name: "Move 4" }).click();
+    const five = page.getByRole("region", { name: "Rack 5" });
+    await expect(five.getByRole("listitem")).toHaveCount(8);
+  }
   await nothingOverlaps(page, [a, b]);
 
   // Nothing disagrees, and the review has every slot.
@@ -230,7 +262,8 @@ test("a camp day of 28 is planned, run by taps at its stations, and reviewed", a
   expect(log?.entries).toBe(log?.ids);
   await page.bringToFront();
   await page.getByRole("button", { name: "End the session" }).click();
-  if (!FULL) await page.getByRole("button", { name: "End it as it is" }).click();
+  // Who came in late has not thrown and did no pairing.
+  await page.getByRole("button", { name: "End it as it is" }).click();
   await page.waitForURL(/\/review\//);
   for (const slot of ["Two-hand throw, forwards", "First pairing", BOX, BENCH, "Side plank"])
     await expect(page.getByRole("heading", { name: slot }).first()).toBeVisible();

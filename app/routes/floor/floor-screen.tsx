@@ -13,10 +13,12 @@ import { Notice, Page } from "../../ui/page";
 import { useNow } from "../../ui/use-now";
 import { Announce } from "./announce";
 import { Conflicts, LateEntries } from "./disputed";
+import { EditWork } from "./edit-work";
 import { callsWords, Ended, EndSession } from "./end-session";
 import { FloorCalls } from "./floor-calls";
 import { HeldLifters } from "./held-lifters";
 import { LogLine } from "./log-line";
+import { MoveGroup } from "./move-group";
 import { FloorStave } from "./stave";
 
 /** Why somebody is left out, by the check's code; never a reason of a limit. */
@@ -76,6 +78,18 @@ export function FloorScreen(props: FloorProps) {
   const nowMs = view.ended ? (span.lastMs ?? span.firstMs ?? runningMs) : runningMs;
   const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
   const slots = slotCounts(frozen, stations);
+  const [editingWork, setEditingWork] = useState<{
+    slotId: string;
+    athleteId: string;
+    stationId: string;
+  }>();
+  const [editedWork] = floor.exercises.flatMap(({ slot, athletes }) =>
+    athletes.flatMap((line) =>
+      slot.slotId === editingWork?.slotId && line.athlete.athleteId === editingWork.athleteId
+        ? [{ slot, line }]
+        : [],
+    ),
+  );
   const edited = floor.racks.find(
     (rack) =>
       rack.slot.slotId === editing?.slotId &&
@@ -105,7 +119,14 @@ export function FloorScreen(props: FloorProps) {
             <FloorCalls floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
           )}
           {mayEnd && !view.ended ? (
-            <Announce floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
+            <>
+              <Announce floor={floor} append={(body, supersedes) => log.append(body, supersedes)} />
+              <MoveGroup
+                stations={stations}
+                all={frozen.stations}
+                append={(body) => log.append(body)}
+              />
+            </>
           ) : null}
           <HeldLifters
             floor={floor}
@@ -150,12 +171,23 @@ export function FloorScreen(props: FloorProps) {
         sessionId={sessionId}
         nowMs={nowMs}
         open={setEditing}
+        openWork={setEditingWork}
       />
       <section aria-label="Cautions" className="mt-4 text-sm text-muted">
         {frozen.cautions.map((caution) => (
           <p key={caution}>{caution}</p>
         ))}
       </section>
+      {editingWork && editedWork ? (
+        <EditWork
+          key={editingWork.athleteId}
+          slot={editedWork.slot}
+          stationId={editingWork.stationId}
+          line={editedWork.line}
+          append={(body, supersedes) => log.append(body, supersedes)}
+          onClose={() => setEditingWork(undefined)}
+        />
+      ) : null}
       {editing && edited ? (
         <EditSet
           fold={log.fold}

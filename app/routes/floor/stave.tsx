@@ -40,6 +40,7 @@ export function FloorStave({
   sessionId,
   nowMs,
   open,
+  openWork,
 }: {
   stations: readonly StationState[];
   /** When the first entry was made. */
@@ -48,6 +49,8 @@ export function FloorStave({
   nowMs: number;
   /** Opens a set to be put right. */
   open: OpenSet;
+  /** Opens somebody's sets of an exercise to be put right. */
+  openWork: OpenWork;
 }) {
   const nowMin = (nowMs - firstMs) / 60_000;
   const from = Math.max(-1, nowMin - BEHIND_MIN);
@@ -97,7 +100,16 @@ export function FloorStave({
         if (!work) return null;
         const head = <StationHead station={one} work={work} sessionId={sessionId} />;
         if (work.kind !== "lift")
-          return <PeopleBand key={one.station.id} station={one} work={work} head={head} />;
+          return (
+            <PeopleBand
+              key={one.station.id}
+              station={one}
+              work={work}
+              head={head}
+              sessionId={sessionId}
+              openWork={openWork}
+            />
+          );
         const { rack } = work;
         const { rest } = rack.slot;
         return (
@@ -128,6 +140,7 @@ export function FloorStave({
   );
 }
 
+type OpenWork = (shown: { slotId: string; athleteId: string; stationId: string }) => void;
 type OpenSet = (shown: { slotId: string; athleteId: string; setKey: string }) => void;
 
 /** What of a station the floor draws: what is done now, else what was done last. */
@@ -177,10 +190,14 @@ function PeopleBand({
   station,
   work,
   head,
+  sessionId,
+  openWork,
 }: {
   station: StationState;
   work: Exclude<StationWork, { kind: "lift" }>;
   head: ReactNode;
+  sessionId: string;
+  openWork: OpenWork;
 }) {
   const people =
     work.kind === "exercise"
@@ -212,10 +229,31 @@ function PeopleBand({
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(112px,1fr))] gap-x-4 text-sm">
         {(work.begun ? people : []).map((one) => (
           <li key={one.id} className="flex h-[22px] items-center justify-between gap-1.5">
-            <span className="min-w-0 truncate">
-              {one.name}
-              {one.held ? <b className="text-accent"> held</b> : null}
-            </span>
+            {work.kind === "exercise" ? (
+              <button
+                type="button"
+                className="min-w-0 cursor-pointer truncate text-left hover:underline"
+                title="Open the sets to put them right"
+                onClick={() =>
+                  openWork({
+                    slotId: work.slot.slotId,
+                    athleteId: one.id,
+                    stationId: station.station.id,
+                  })
+                }
+              >
+                {one.name}
+                {one.held ? <b className="text-accent"> held</b> : null}
+              </button>
+            ) : (
+              <Link
+                className="min-w-0 truncate hover:underline"
+                title="Put right at its station: undo, outputs"
+                to={`/rack/${sessionId}/${station.station.id}`}
+              >
+                {one.name}
+              </Link>
+            )}
             <span className="flex gap-0.5">
               <span className="sr-only">
                 {one.marks.filter((mark) => mark === "done").length} of {one.marks.length} done
