@@ -220,6 +220,11 @@ test("a camp day of 28 is planned, run by taps at its stations, and reviewed", a
   else await b.getByRole("button", { name: /^Maren, Side plank, set 2, left/ }).click();
   await expect(b.getByText("saved here and sent")).toBeVisible();
 
+  // Stations say that their tablets are there, with their batteries.
+  await expect(page.getByTitle(/^Its tablet was heard of/).first()).toBeVisible({
+    timeout: 25_000,
+  });
+
   // What was logged wrong at a place is put right from the floor, and stays in the log.
   await page
     .getByRole("region", { name: "Dumbbell corner" })

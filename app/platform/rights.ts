@@ -117,7 +117,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/kept", read: signedIn },
   { path: "/account", read: people, write: people },
   { path: "/api/log/:sessionId", read: floor, write: [...floor, "revoked-rack"] },
-  { path: "/api/live/:sessionId", read: floor },
+  { path: "/api/live/:sessionId", read: floor, write: floor },
   { path: "/api/find", read: staff },
   { path: "/api/unit", read: people, write: people },
   { path: "/api/bench/:athleteId/:variantId", read: staff },

@@ -16,7 +16,6 @@ import type { Mass, MassUnit } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";
-import type { RotationMoves } from "./rotation";
 
 /** Version of the core's rules; frozen with a session, so that a review reads what applied. */
 export const CORE_VERSION = 1;
@@ -56,6 +55,13 @@ export interface FrozenLifter {
   pins?: Pins;
   /** The heaviest ever lifted in it, kg: above it is asked first. Absent where nobody knows. */
   bestKg?: number | undefined;
+}
+
+/** Plates put on or off over a rack's whole rotation, both sides. */
+export interface RotationMoves {
+  moves: number;
+  /** With the fewest plates for each load by itself. */
+  alone: number;
 }
 
 /** Where something is done: a rack with its bar and plates, or a place. */

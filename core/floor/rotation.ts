@@ -1,13 +1,6 @@
 import type { LoadingGear } from "../barload/loading-gear";
 import { planSequence } from "../barload/sequence";
-import type { FrozenLifter } from "./frozen";
-
-/** Plates put on or off over a rack's whole rotation, both sides. */
-export interface RotationMoves {
-  moves: number;
-  /** With the fewest plates for each load by itself. */
-  alone: number;
-}
+import type { FrozenLifter, RotationMoves } from "./frozen";
 
 /** Loads of a rotation that are planned together; a longer one is cut into such pieces. */
 const PIECE = 32;

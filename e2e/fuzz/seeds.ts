@@ -717,6 +717,11 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       refused: true,
     },
     {
+      route: "/api/live/:sessionId",
+      params: { sessionId },
+      body: { json: { stationId: randomUUID(), batteryPercent: 64, unsent: 2 } },
+    },
+    {
       route: "/api/log/:sessionId",
       params: { sessionId },
       body: {

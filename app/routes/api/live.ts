@@ -1,8 +1,12 @@
+import { z } from "zod";
 import { cursorFrom } from "../../forms/primitives/cursor";
+import { now } from "../../platform/clock.server";
 import { eventStream } from "../../platform/event-stream.server";
 import { principalOf } from "../../platform/guard.server";
 import { takePlace } from "../../platform/live-places.server";
 import { watchPrincipals } from "../../platform/principal-news.server";
+import { noteSign, signsOf } from "../../platform/station-signs.server";
+import { readRawJson } from "../../platform/submission.server";
 import { followSession, type SessionNews } from "../../workflows/floor/follow-session.server";
 import { maySeeSession } from "../../workflows/floor/read-session.server";
 import type { Route } from "./+types/live";
@@ -27,6 +31,10 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   if (!(await maySeeSession(principal, sessionId))) {
     return new Response("No such session in your room.", { status: 404 });
   }
+  if (new URL(request.url).searchParams.has("stations")) {
+    const { teamId } = principal;
+    return Response.json({ stations: signsOf({ teamId, id: sessionId }, now().getTime()) });
+  }
   await watchPrincipals();
   const place = takePlace(principal);
   if (!place) {
@@ -45,6 +53,29 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
     { slowMs: SLOW_MS, ended: () => place.giveBack() },
   );
   return new Response(stream, { headers: { "content-type": "text/event-stream" } });
+}
+
+const Sign = z.object({
+  stationId: z.uuid(),
+  batteryPercent: z.number().int().min(0).max(100).optional(),
+  unsent: z.number().int().min(0).max(100_000),
+});
+
+/** A station's tablet says that it is there: the floor asks with `?stations`. */
+export async function action({ request, params, context }: Route.ActionArgs) {
+  const principal = principalOf(context);
+  const sign = Sign.safeParse(await readRawJson(request));
+  if (!sign.success)
+    return Response.json({ message: "This is no station’s sign." }, { status: 400 });
+  if (!(await maySeeSession(principal, params.sessionId)))
+    return Response.json({ message: "No such session in your room." }, { status: 404 });
+  const { stationId, batteryPercent, unsent } = sign.data;
+  noteSign(
+    { teamId: principal.teamId, id: params.sessionId },
+    { stationId, batteryPercent, unsent },
+    now().getTime(),
+  );
+  return Response.json({ ok: true });
 }
 
 function inEvents(news: SessionNews): string | Uint8Array {

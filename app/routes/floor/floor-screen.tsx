@@ -6,6 +6,7 @@ import type { FloorFold, FloorState } from "../../../core/floor/state";
 import { slotCounts, stationsOf } from "../../../core/floor/stations";
 import { SECTION_NAMES } from "../../../core/plan/block";
 import type { MassUnit } from "../../../core/units/mass";
+import { useStationSigns } from "../../offline/station-signs";
 import { useKeptScreen } from "../../offline/use-kept-screen";
 import { useSessionLog } from "../../offline/use-session-log";
 import { EditSet } from "../../ui/edit-set";
@@ -78,6 +79,7 @@ export function FloorScreen(props: FloorProps) {
   const nowMs = view.ended ? (span.lastMs ?? span.firstMs ?? runningMs) : runningMs;
   const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
   const slots = slotCounts(frozen, stations);
+  const signs = useStationSigns(sessionId, view.ended || props.offline === true);
   const [editingWork, setEditingWork] = useState<{
     slotId: string;
     athleteId: string;
@@ -172,6 +174,7 @@ export function FloorScreen(props: FloorProps) {
         nowMs={nowMs}
         open={setEditing}
         openWork={setEditingWork}
+        signs={signs}
       />
       <section aria-label="Cautions" className="mt-4 text-sm text-muted">
         {frozen.cautions.map((caution) => (

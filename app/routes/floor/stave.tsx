@@ -9,6 +9,7 @@ import { EYE_WORDS } from "../../../core/liverules/eye";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
+import { AWAY_AFTER_S, type StationSign } from "../../offline/station-signs";
 import { FetchedFigure, workingOf } from "../../ui/fetched-figure";
 import { useUnit } from "../../ui/unit";
 import { Figures } from "../../ui/working";
@@ -41,6 +42,7 @@ export function FloorStave({
   nowMs,
   open,
   openWork,
+  signs,
 }: {
   stations: readonly StationState[];
   /** When the first entry was made. */
@@ -51,6 +53,8 @@ export function FloorStave({
   open: OpenSet;
   /** Opens somebody's sets of an exercise to be put right. */
   openWork: OpenWork;
+  /** What was heard of each station's tablet. */
+  signs: ReadonlyMap<string, StationSign>;
 }) {
   const nowMin = (nowMs - firstMs) / 60_000;
   const from = Math.max(-1, nowMin - BEHIND_MIN);
@@ -98,7 +102,14 @@ export function FloorStave({
       {stations.map((one) => {
         const work = shownWork(one);
         if (!work) return null;
-        const head = <StationHead station={one} work={work} sessionId={sessionId} />;
+        const head = (
+          <StationHead
+            station={one}
+            work={work}
+            sessionId={sessionId}
+            sign={signs.get(one.station.id)}
+          />
+        );
         if (work.kind !== "lift")
           return (
             <PeopleBand
@@ -151,10 +162,12 @@ function StationHead({
   station,
   work,
   sessionId,
+  sign,
 }: {
   station: StationState;
   work: StationWork;
   sessionId: string;
+  sign: StationSign | undefined;
 }) {
   const { id, name, kind } = station.station;
   const isRack = kind === "rack";
@@ -168,6 +181,7 @@ function StationHead({
       >
         {name}
       </Link>
+      <TabletSign sign={sign} />
       {isRack ? null : (
         <p className="leading-tight">
           {work.name}{" "}
@@ -182,6 +196,35 @@ function StationHead({
         </p>
       ) : null}
     </div>
+  );
+}
+
+const LOW_BATTERY_PERCENT = 20;
+
+/** The station's tablet: its battery while it is heard of, "away" when it no longer is. */
+function TabletSign({ sign }: { sign: StationSign | undefined }) {
+  if (!sign) return null;
+  const { agoS, batteryPercent, unsent } = sign;
+  if (agoS > AWAY_AFTER_S)
+    return (
+      <p
+        className="text-sm leading-tight font-bold text-accent"
+        title={`No sign of its tablet for ${formatClock(agoS)}`}
+      >
+        away<span className="sr-only">: no sign of its tablet for {formatClock(agoS)}</span>
+      </p>
+    );
+  const low = batteryPercent !== undefined && batteryPercent <= LOW_BATTERY_PERCENT;
+  return (
+    <p
+      className={`text-sm leading-tight ${low ? "font-bold text-accent" : "text-muted"}`}
+      title={`Its tablet was heard of ${agoS} s ago${unsent > 0 ? `, with ${unsent} not sent` : ""}`}
+    >
+      {batteryPercent === undefined ? "on" : `${batteryPercent} %`}
+      <span className="sr-only">
+        {batteryPercent === undefined ? "" : " battery"}: its tablet is there
+      </span>
+    </p>
   );
 }
 

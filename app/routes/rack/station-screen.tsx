@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { comeIn } from "../../../core/floor/come-in";
 import type { FrozenSession } from "../../../core/floor/frozen";
 import { type StationState, type StationWork, stationsOf } from "../../../core/floor/stations";
+import { useSignOfLife } from "../../offline/station-signs";
 import { useEntriesOf } from "../../offline/use-entries-of";
 import { useKeptScreen } from "../../offline/use-kept-screen";
 import { useSessionLog } from "../../offline/use-session-log";
@@ -45,6 +46,7 @@ export function StationScreen(props: StationData) {
   const here = stations.find((one) => one.station.id === stationId);
   useEntriesOf(log, view.link, props.repsOf, here?.work.flatMap(athletesAt) ?? NOBODY);
   useAwake();
+  useSignOfLife(sessionId, stationId, view.unsent);
   const { muted, toggle } = useMute();
   const [chosen, setChosen] = useState(() => here?.current?.slot.slotId);
   const [more, setMore] = useState<MoreOf>();
