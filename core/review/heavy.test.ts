@@ -50,6 +50,27 @@ describe("the best set of a heavy slot", () => {
     ]);
   });
 
+  it("of a measured single has the speed, of what the eye saw or of more reps has none", () => {
+    const measured = (source: "sensor" | "video", reps: number): Body[] => [
+      ...Array.from(
+        { length: reps },
+        (_, i): Body => ({
+          kind: "rep",
+          ...at("ann", "w1.a.1"),
+          rep: i + 1,
+          mcvMps: 0.31,
+          outcome: "counted",
+          source,
+        }),
+      ),
+      { kind: "set-done", ...at("ann", "w1.a.1"), loadKg: 90, endedBy: "hand", cut: false },
+    ];
+    expect(bests(...measured("sensor", 1))[0]?.singleMps).toBe(0.31);
+    expect(bests(...measured("video", 1))[0]?.singleMps).toBeUndefined();
+    expect(bests(...measured("sensor", 2))[0]?.singleMps).toBeUndefined();
+    expect(bests(...set("bo", "w1.a.1", 90, ["counted"]))[0]?.singleMps).toBeUndefined();
+  });
+
   it("of more reps is an estimate by the median of the formulas", () => {
     const [best] = bests(...set("bo", "w1.a.1", 100, ["counted", "counted", "counted"]));
     expect(best).toMatchObject({ loadKg: 100, reps: 3, kind: "rep-max-estimate" });

@@ -18,7 +18,15 @@ export interface HeavyBest {
   /** What it says of a single, kg: the load itself, or the median of the formulas. */
   recordKg: number;
   kind: Extract<MaxKind, "tested" | "rep-max-estimate">;
+  /**
+   * Mean speed of a measured single, m/s: where the coach says that it was all there was, it tells
+   * the athlete's own threshold. Undefined for more reps, another metric, and what nobody measured.
+   */
+  singleMps: number | undefined;
 }
+
+/** Sources that are good enough for a threshold; frames of a film and the eye are not. */
+const MEASURED: ReadonlySet<string> = new Set(["sensor", "simulated", "typed"]);
 
 /**
  * Of each lifter of a heavy slot the heaviest set whose reps were all counted; a set on the way up
@@ -37,8 +45,13 @@ export function heavyBests(session: FrozenSession, floor: FloorState): HeavyBest
       const done = [...one.ramp, ...one.sets].flatMap((set) => {
         const reps = set.reps.filter((rep) => rep.outcome === "counted").length;
         const lost = set.reps.some((rep) => rep.outcome === "failed");
+        const [rep] = set.reps;
+        const singleMps =
+          reps === 1 && slot.metric === "MCV" && rep && !rep.older && MEASURED.has(rep.source)
+            ? rep.velocityMps
+            : undefined;
         return set.stage === "done" && set.loadKg !== undefined && reps > 0 && !lost
-          ? [{ setKey: set.prescription.key, loadKg: set.loadKg, reps }]
+          ? [{ setKey: set.prescription.key, loadKg: set.loadKg, reps, singleMps }]
           : [];
       });
       const best = done.reduce<(typeof done)[number] | undefined>(

@@ -277,6 +277,7 @@ export function LiftWork({
           <Strip
             set={set}
             slot={slot}
+            ramp={lifter.ramp}
             lifting={isLifting}
             trace={runner.trace}
             instead={

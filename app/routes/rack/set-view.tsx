@@ -175,12 +175,15 @@ function stripReps(set: SetState) {
 export function Strip({
   set,
   slot,
+  ramp,
   lifting,
   trace,
   instead,
 }: {
   set: SetState;
   slot: FrozenLift;
+  /** The sets on the way up: their stops stand beside the work sets'. */
+  ramp: readonly SetState[];
   lifting: boolean;
   trace: ReadonlyArray<{ timeS: number; heightM: number }>;
   /** In the strip's place, where no speed is there to draw. */
@@ -217,7 +220,7 @@ export function Strip({
           <p className="text-[26px] leading-tight font-bold" data-testid="verdict">
             {verdictWords(set, lifting)}
           </p>
-          <p className="text-[18px] text-muted">{evidenceWords(set, slot)}</p>
+          <p className="text-[18px] text-muted">{evidenceWords(set, slot, ramp)}</p>
         </div>
         {lifting ? <Trace samples={trace} /> : null}
       </div>
@@ -234,7 +237,16 @@ function verdictWords(set: SetState, lifting: boolean): string {
     : "Ready.";
 }
 
-function evidenceWords(set: SetState, slot: FrozenLift): string {
+/** "warm-up stopped 0.55 to 0.70 s"; nothing where none was measured, or this is one of them. */
+function warmStops(set: SetState, ramp: readonly SetState[]): string {
+  if (rampNumber(set.prescription.key) !== undefined) return "";
+  const stops = ramp.flatMap((one) => one.reps.flatMap((rep) => rep.pauseS ?? []));
+  if (stops.length === 0) return "";
+  const [least, most] = [Math.min(...stops).toFixed(2), Math.max(...stops).toFixed(2)];
+  return `warm-up stopped ${least === most ? least : `${least} to ${most}`} s`;
+}
+
+function evidenceWords(set: SetState, slot: FrozenLift, ramp: readonly SetState[]): string {
   const advice = set.advice;
   const parts: string[] = [];
   if (set.stage === "done") {
@@ -249,6 +261,8 @@ function evidenceWords(set: SetState, slot: FrozenLift): string {
   const last = slot.box && set.reps[set.reps.length - 1];
   const onBox = last ? boxRepWords({ ...last, mostContactMps: slot.mostContactMps }) : "";
   if (onBox) parts.push(onBox);
+  const warm = slot.box ? warmStops(set, ramp) : "";
+  if (warm) parts.push(warm);
   if (set.faults.length > 0) parts.push(`fault: ${set.faults.map((one) => one.fault).join(", ")}`);
   if (parts.length === 0) {
     return set.target ? "The reps appear here as they happen." : "Wanted speed not set.";

@@ -36,13 +36,19 @@ const KeepForm = z.object({
   intent: z.literal("record"),
   slotId: keyField(60),
   athleteId: z.uuid(),
+  wasAll: z.literal("yes").optional(),
 });
 
 export async function action({ request, context, params }: Route.ActionArgs) {
   const parsed = KeepForm.safeParse(Object.fromEntries(await readForm(request)));
   if (!parsed.success) throw new Response("This form is not one of this page's.", { status: 400 });
-  const { slotId, athleteId } = parsed.data;
-  return keepHeavy(principalOf(context), { sessionId: params.sessionId, slotId, athleteId });
+  const { slotId, athleteId, wasAll } = parsed.data;
+  return keepHeavy(principalOf(context), {
+    sessionId: params.sessionId,
+    slotId,
+    athleteId,
+    wasAll: wasAll === "yes",
+  });
 }
 
 export function clientAction({ serverAction }: Route.ClientActionArgs) {
@@ -173,9 +179,21 @@ function HeavySets({
             {one.kept ? (
               <span className="text-muted">is a record</span>
             ) : mayKeep ? (
-              <Form method="post" className="ml-auto">
+              <Form method="post" className="ml-auto flex flex-wrap items-center gap-3">
                 <input type="hidden" name="slotId" value={one.slotId} />
                 <input type="hidden" name="athleteId" value={one.athleteId} />
+                {one.singleMps === undefined ? null : (
+                  <label className="flex min-h-11 items-center gap-2">
+                    <input
+                      type="checkbox"
+                      name="wasAll"
+                      value="yes"
+                      className="checkbox border-control"
+                    />
+                    it was all there was: {formatVelocity(one.singleMps)} m/s joins the own
+                    threshold
+                  </label>
+                )}
                 <button type="submit" name="intent" value="record" className="btn btn-sm">
                   Make it {one.name.split(" ")[0]}'s record
                 </button>

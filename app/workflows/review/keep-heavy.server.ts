@@ -2,7 +2,7 @@ import { uuidv7 } from "uuidv7";
 import { reduceFloor } from "../../../core/floor/state";
 import { heavyBests } from "../../../core/review/heavy";
 import { formatKg } from "../../../core/units/mass";
-import { addRecord, recordsOf } from "../../../db/queries/maxes.server";
+import { addRecord, addSingle, recordsOf } from "../../../db/queries/maxes.server";
 import { entriesAfter, frozenOf } from "../../../db/queries/sessions.server";
 import { now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
@@ -18,7 +18,13 @@ export const heavyNote = (sessionId: string): string => `Best set of a heavy slo
  */
 export function keepHeavy(
   principal: Principal,
-  input: { sessionId: string; slotId: string; athleteId: string },
+  input: {
+    sessionId: string;
+    slotId: string;
+    athleteId: string;
+    /** The coach says that the single was all there was: its speed goes to the own threshold. */
+    wasAll: boolean;
+  },
 ): Promise<Outcome<null>> {
   return inTeamOnce(principal, async (tx) => {
     const row = await frozenOf(tx, input.sessionId);
@@ -44,6 +50,18 @@ export function keepHeavy(
       enteredBy: principal.name,
       enteredAt: now(),
     });
+    if (input.wasAll && best.singleMps !== undefined)
+      await addSingle(tx, {
+        id: uuidv7(),
+        athleteId: best.athleteId,
+        variantId: best.variantId,
+        date: row.date,
+        load: { amount: best.loadKg, unit: "kg" },
+        velocityMps: best.singleMps,
+        metric: "MCV",
+        enteredBy: principal.name,
+        enteredAt: now(),
+      });
     return done(null);
   });
 }
