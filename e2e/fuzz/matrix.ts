@@ -167,6 +167,8 @@ export async function rightsMatrix(input: {
         );
     }
 
+    // A form sent before may have taken the tablet off.
+    if (may("rack")) cookieOf.rack = await tablet(sql, false);
     for (const actor of actors.filter(may)) {
       if (actor === "nobody") continue;
       const answer = await send(await fresh(i), cookieOf[actor]);

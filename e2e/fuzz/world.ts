@@ -103,7 +103,10 @@ export async function readWorld(sql: postgres.Sql, today: string): Promise<World
     one<World["piece"]>(`SELECT room_id AS "roomId", id FROM gear_piece
       WHERE team_id = TEAM AND ${where} ORDER BY random() LIMIT 1`);
   const { name } = await one<{ name: string }>(
-    "SELECT name FROM athlete WHERE team_id = TEAM AND name NOT LIKE 'Thrown%' ORDER BY random() LIMIT 1",
+    // One who is there, and is alone with the name: an import asks about any other.
+    `SELECT min(name) AS name FROM athlete
+     WHERE team_id = TEAM AND archived_at IS NULL AND name NOT LIKE 'Thrown%'
+     GROUP BY lower(name) HAVING count(*) = 1 ORDER BY random() LIMIT 1`,
   );
   const edited = await one<World["edited"]>(`
     SELECT p.id AS "planId", coalesce(max(e.seq), 0)::int AS seq

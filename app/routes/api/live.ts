@@ -68,7 +68,10 @@ export async function action({ request, params, context }: Route.ActionArgs) {
   if (!sign.success)
     return Response.json({ message: "This is no station’s sign." }, { status: 400 });
   if (!(await maySeeSession(principal, params.sessionId)))
-    return Response.json({ message: "No such session in your room." }, { status: 404 });
+    return Response.json(
+      { message: "This session is not there, or not in your room." },
+      { status: 404 },
+    );
   const { stationId, batteryPercent, unsent } = sign.data;
   noteSign(
     { teamId: principal.teamId, id: params.sessionId },
