@@ -144,6 +144,8 @@ export interface FrozenExerciseAthlete {
   unit: MassUnit;
   instructions: string[];
   sets: ExerciseSet[];
+  /** On the teaching ladder: the rung to be passed today. */
+  rung?: { id: string; name: string; how: string; pass: string };
 }
 
 /** A slot without a bar: an exercise, a jump, a throw, a sprint, a carry. */
@@ -159,6 +161,12 @@ export interface FrozenExercise extends InDay {
   /** What may be written down of a set. */
   output: Output;
   rest: { leastS: number; mostS: number };
+  /** The teaching ladder: its one set is a rung, passed or not; the whole squad and its gate. */
+  ladder?: {
+    gate: { startedOn: LocalDate; decidedEarly: boolean; sharePercent: number; weeks: number };
+    /** Rungs passed before today. */
+    squad: Array<{ athleteId: string; name: string; passed: number }>;
+  };
   groups: Array<{ stationId: string; athletes: FrozenExerciseAthlete[] }>;
   absent?: FrozenExerciseAthlete[];
 }

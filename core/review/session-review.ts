@@ -54,6 +54,8 @@ export interface ExerciseReview {
   /** The best that was written down. */
   best: number | undefined;
   sideGap: { side: Side; by: number } | undefined;
+  /** On the teaching ladder: the rung, and whether it was passed. */
+  rung: { name: string; passed: boolean } | undefined;
 }
 
 /** One athlete's pairing. */
@@ -147,6 +149,7 @@ function reviewExercise(slot: FrozenExercise, line: ExerciseLine): ExerciseRevie
         : held.reduce((sum, one) => sum + slot.hands * one.reps * (one.loadKg ?? 0), 0),
     best: outputs.length === 0 ? undefined : up ? Math.max(...outputs) : Math.min(...outputs),
     sideGap: sideGap(line),
+    rung: line.athlete.rung && { name: line.athlete.rung.name, passed: line.doneCount > 0 },
   };
 }
 

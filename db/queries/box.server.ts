@@ -74,6 +74,15 @@ export async function ladderGroupOf(tx: TeamTransaction, squadId: string) {
   return row;
 }
 
+/** The newest word on each squad's ladder, by squad. */
+export async function ladderGroups(tx: TeamTransaction) {
+  const rows = await tx
+    .selectDistinctOn([ladderGroup.squadId])
+    .from(ladderGroup)
+    .orderBy(ladderGroup.squadId, desc(ladderGroup.enteredAt), desc(ladderGroup.id));
+  return new Map(rows.map((row) => [row.squadId, row]));
+}
+
 export async function addLadderGroup(
   tx: TeamTransaction,
   row: Omit<typeof ladderGroup.$inferInsert, "teamId">,

@@ -158,7 +158,12 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     { route: "/api/unit", body: form({ unit: "kg", back: "/floor" }) },
     {
       route: "/floor",
-      body: form({ day: `${planId}/6`, slot: `${planId}/6/${w.slotId}`, present: w.athletes }),
+      body: form({
+        day: `${planId}/6`,
+        slot: `${planId}/6/${w.slotId}`,
+        ladder: `${planId}/6`,
+        present: w.athletes,
+      }),
       refused: true,
     },
     {

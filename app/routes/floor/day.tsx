@@ -28,7 +28,7 @@ const MOST_DAYS = 8;
 
 const StartForm = z.object({
   days: z
-    .array(DayKey.extend({ slotIds: z.array(keyField(60)).min(1).max(60) }))
+    .array(DayKey.extend({ slotIds: z.array(keyField(60)).min(1).max(60), ladder: z.boolean() }))
     .min(1)
     .max(MOST_DAYS),
   present: z.array(z.uuid()).max(2000),
@@ -41,6 +41,7 @@ const dayKey = (day: { planId: string; week: number }) => `${day.planId}/${day.w
 /** The days that are ticked, each with its ticked slots. */
 function daysIn(form: FormData) {
   const slots = form.getAll("slot").map(String);
+  const ladders = form.getAll("ladder").map(String);
   return form.getAll("day").map((one) => {
     const key = String(one);
     const [planId, week] = key.split("/");
@@ -50,6 +51,7 @@ function daysIn(form: FormData) {
       slotIds: slots
         .filter((slot) => slot.startsWith(`${key}/`))
         .map((slot) => slot.slice(key.length + 1)),
+      ladder: ladders.includes(key),
     };
   });
 }
@@ -346,6 +348,18 @@ function WhoAndWhat({ day }: { day: PlannedDay }) {
               {slot.name} <span className="text-muted">{SECTION_NAMES[slot.section]}</span>
             </label>
           ))}
+          {day.onLadder > 0 ? (
+            <label className="flex min-h-8 items-center gap-2">
+              <input
+                type="checkbox"
+                name="ladder"
+                value={dayKey(day)}
+                defaultChecked
+                className={tick}
+              />
+              Teaching ladder <span className="text-muted">{day.onLadder} on a rung</span>
+            </label>
+          ) : null}
         </fieldset>
       </details>
     </>

@@ -2,10 +2,12 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useRevalidator } from "react-router";
 import { type LogEntry, markOf } from "../../../core/floor/entries";
 import { type FrozenSession, liftsOf } from "../../../core/floor/frozen";
-import type { FloorFold, FloorState } from "../../../core/floor/state";
+import { gateOnFloor } from "../../../core/floor/ladder";
+import type { ExerciseState, FloorFold, FloorState } from "../../../core/floor/state";
 import { slotCounts, stationsOf } from "../../../core/floor/stations";
 import { SECTION_NAMES } from "../../../core/plan/block";
 import type { MassUnit } from "../../../core/units/mass";
+import type { LocalDate } from "../../../core/units/time";
 import { useStationSigns } from "../../offline/station-signs";
 import { useKeptScreen } from "../../offline/use-kept-screen";
 import { useSessionLog } from "../../offline/use-session-log";
@@ -164,6 +166,11 @@ export function FloorScreen(props: FloorProps) {
         />
       ) : null}
       {slots.length > 1 ? <SlotProgress slots={slots} /> : null}
+      {floor.exercises
+        .filter((one) => one.slot.ladder)
+        .map((one) => (
+          <LadderGate key={one.slot.slotId} exercise={one} date={frozen.date} />
+        ))}
       {floor.paused ? (
         <Notice kind="warning" title="The floor is paused. Every station says so." />
       ) : null}
@@ -218,6 +225,23 @@ function factsOf(frozen: FrozenSession, slots: ReturnType<typeof slotCounts>): s
       ? `${lift.liftName} · rest ${lift.rest.leastS} to ${lift.rest.mostS} s`
       : `${frozen.slots.length} slots`;
   return `${frozen.roomName} · ${what} · ${done} of ${planned} sets`;
+}
+
+/** The squad's way to heavy work, with what was passed today counted as it happens. */
+function LadderGate({ exercise, date }: { exercise: ExerciseState; date: LocalDate }) {
+  const found = gateOnFloor(exercise.slot, exercise.athletes, date);
+  if (!found) return null;
+  const { ready, total, needed, open, why } = found;
+  return (
+    <p role="status" aria-label="Gate of the teaching ladder" className="mb-2">
+      <b>
+        Teaching ladder: {ready} of {total} through, {needed} needed.
+      </b>{" "}
+      <span className={open ? "font-bold text-primary" : "text-muted"}>
+        Gate to heavy work {open ? "open" : "closed"}: {why}
+      </span>
+    </p>
+  );
 }
 
 /** How far each slot of the day is: athletes through it, and its sets. */

@@ -364,7 +364,12 @@ function skipWords(
 ) {
   const coming = shown && nextWork(shown.slot, shown.line)?.set;
   return coming?.stage === "to-come"
-    ? [{ name: "Leave this set out", run: () => skip(coming.prescription.key) }]
+    ? [
+        {
+          name: shown?.slot.ladder ? "Not yet: stays on this rung" : "Leave this set out",
+          run: () => skip(coming.prescription.key),
+        },
+      ]
     : [];
 }
 
@@ -403,7 +408,7 @@ function CellTaps({
         onClick={choose}
         aria-label={`${name}, all done`}
       >
-        <span className="text-[17px] text-muted">{line.off ? "taken off" : "done"}</span>
+        <span className="text-[17px] text-muted">{doneWords(line)}</span>
         {marks}
         {held}
       </button>
@@ -434,6 +439,21 @@ function CellTaps({
       </div>
     );
   }
+  const { rung } = line.athlete;
+  if (rung)
+    return (
+      <button
+        type="button"
+        disabled={disabled}
+        className={frame}
+        aria-label={`${line.callName} passes ${rung.name}`}
+        onClick={() => tap()}
+      >
+        <b className="text-[20px] leading-tight">{rung.name}</b>
+        <span className="text-[17px] leading-tight text-muted">{rung.pass}</span>
+        {held}
+      </button>
+    );
   return (
     <button
       type="button"
@@ -453,6 +473,14 @@ function CellTaps({
       {held}
     </button>
   );
+}
+
+/** What became of somebody's sets; of a rung, whether it was passed. */
+function doneWords(line: ExerciseLine): string {
+  const { rung } = line.athlete;
+  if (line.off) return "taken off";
+  if (!rung) return "done";
+  return line.doneCount > 0 ? `passed: ${rung.name}` : `not yet: ${rung.name}`;
 }
 
 /** A square a set, full where it is done, with what was different. */

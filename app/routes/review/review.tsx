@@ -330,6 +330,7 @@ function ExerciseTable({ slot }: { slot: Slot<"exercise"> }) {
               </td>
               <td className="text-sm text-muted">
                 {one.sideGap ? `${one.sideGap.side} is ${one.sideGap.by} behind` : ""}
+                {one.rung ? `${one.rung.name}: ${one.rung.passed ? "passed" : "not yet"}` : ""}
               </td>
             </tr>
           ))}

@@ -14,6 +14,7 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { keepRungs } from "./ladder.server";
 
 const NO_SESSION = failed("no-session", "This session is not in your team. Open the floor.");
 
@@ -27,6 +28,7 @@ export function finishSession(
     const at = now();
     if (!(await endSession(tx, sessionId, at)))
       return failed("not-running", "This session has ended already. Its review is open.");
+    await keepRungs(tx, sessionId, principal.name, at);
     await keepChange(tx, principal, sessionId, "ended", "", at);
     return done({ sessionId });
   });

@@ -1,3 +1,4 @@
+import { ladderStanding } from "../../../core/boxsquat/ladder";
 import {
   type Block,
   dateOf,
@@ -13,6 +14,7 @@ import {
   TEMPLATE_ORDER,
 } from "../../../core/plan/block";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
+import { ladderGroups, ladderMarks } from "../../../db/queries/box.server";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { listPlans, newestVersions, type PlanRow } from "../../../db/queries/plans.server";
@@ -22,6 +24,7 @@ import {
   type SessionHead,
 } from "../../../db/queries/sessions.server";
 import { isFor, listAthletes } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -48,6 +51,8 @@ export interface PlannedDay {
   /** Athletes see it; else a coach runs it as a draft. */
   published: boolean;
   athletes: Array<{ id: string; name: string }>;
+  /** How many of them stand on a rung of the squad's teaching ladder; 0 where it has none. */
+  onLadder: number;
 }
 
 export interface Day {
@@ -75,12 +80,14 @@ export function listDay(principal: Principal): Promise<Day> {
       plans.map((row) => row.plan.id),
     );
     const names = await workNames(tx);
+    const ladders = await onLadders(tx);
     const begun = begunIn(sessions);
     const days = plans.flatMap((row) => {
       const version = versions.get(row.plan.id);
       const block = version?.block ?? row.plan.block;
       const today = localDate(row.zone);
       const here = athletes.filter((athlete) => isFor(row.plan, athlete));
+      const climbs = ladders(row.plan.squadId);
       return plannedDays(row, block, names, begun).map((day) => ({
         ...day,
         today,
@@ -88,6 +95,7 @@ export function listDay(principal: Principal): Promise<Day> {
         athletes: here
           .filter((athlete) => isIn(block, athlete.id, day.date))
           .map(({ id, name }) => ({ id, name })),
+        onLadder: here.filter((athlete) => climbs(athlete.id)).length,
       }));
     });
     return {
@@ -113,6 +121,23 @@ function begunIn(sessions: readonly PlanSession[]): ReadonlySet<string> {
   );
 }
 
+/** Who of a squad still stands on a rung, where the squad's ladder was begun. */
+async function onLadders(tx: TeamTransaction) {
+  const groups = await ladderGroups(tx);
+  if (groups.size === 0) return () => () => false;
+  const marks = await ladderMarks(tx);
+  const ready = (athleteId: string) =>
+    ladderStanding(
+      marks
+        .filter((mark) => mark.athleteId === athleteId)
+        .map((mark) => ({ ...mark, by: mark.enteredBy })),
+    ).ready;
+  return (squadId: string | null) => {
+    const begun = squadId !== null && groups.has(squadId);
+    return (athleteId: string) => begun && !ready(athleteId);
+  };
+}
+
 interface WorkNames {
   exercise: ReadonlyMap<string, string>;
   complex: ReadonlyMap<string, string>;
@@ -132,7 +157,7 @@ function plannedDays(
   block: Block,
   names: WorkNames,
   begun: ReadonlySet<string>,
-): Array<Omit<PlannedDay, "athletes" | "published">> {
+): Array<Omit<PlannedDay, "athletes" | "published" | "onLadder">> {
   const order = TEMPLATE_ORDER[block.template];
   return daysOf(block).flatMap((day) =>
     Array.from({ length: block.weeks }, (_, i) => i + 1).flatMap((week) => {

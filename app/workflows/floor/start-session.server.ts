@@ -17,6 +17,7 @@ import { blockRoom } from "../lifters/plan-room.server";
 import { readerUnit } from "../lifters/reader-unit.server";
 import { openPlanDay, type PlanDay, partsOfDay } from "./day-parts.server";
 import { freeStations, type RoomStations, sharesOf } from "./free-stations.server";
+import { ladderPart } from "./ladder.server";
 
 /** A day of a plan, or some of its slots. */
 export interface DayAsked {
@@ -24,6 +25,8 @@ export interface DayAsked {
   week: number;
   /** Slots and pairings of it; the whole day of the plan's lead lift where left out. */
   slotIds?: string[] | undefined;
+  /** With the squad's teaching ladder as a slot. */
+  ladder?: boolean | undefined;
 }
 
 /**
@@ -65,13 +68,14 @@ export function startSession(
     const parts: DayPart[] = [];
     for (const [i, racks] of sharesOf(stations.racks, days).entries()) {
       const day = days[i] as PlanDay;
-      const settled = await partsOfDay(tx, day, { ...stations, racks } satisfies RoomStations, {
-        values,
-        /** One plan's slots keep their own names. */
-        prefix: days.length > 1 ? `${i + 1}.` : "",
-      });
+      const free: RoomStations = { ...stations, racks };
+      /** One plan's slots keep their own names. */
+      const how = { values, prefix: days.length > 1 ? `${i + 1}.` : "" };
+      const settled = await partsOfDay(tx, day, free, how);
       if (!settled.ok) return settled;
       parts.push(...settled.value);
+      const ladder = input.days[i]?.ladder ? await ladderPart(tx, day, free, how) : undefined;
+      if (ladder) parts.push(ladder);
     }
     if (days.some((day) => day.begun)) return STARTED;
     // After every refusal, so that nobody looks at checks of a plan that cannot be started.

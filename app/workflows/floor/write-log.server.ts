@@ -13,6 +13,7 @@ import { log } from "../../platform/log.server";
 import { noteEntries } from "../../platform/metrics.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { keepRungs } from "./ladder.server";
 import { type MadeAt, openClocks } from "./made-at.server";
 import { keepPains } from "./pain.server";
 
@@ -144,6 +145,8 @@ async function store(sessionId: string, batch: readonly Sent[]): Promise<Answers
       const rows = fresh.map((entry, i) => ({ ...entry, seq: first + i }));
       await insertEntries(tx, sessionId, receivedAt, rows);
       await keepPains(tx, sessionId, fresh, receivedAt);
+      // What comes after the end, and was made before it, is kept as the end would have kept it.
+      if (session?.endedAt) await keepRungs(tx, sessionId, "late entry", receivedAt);
     }
     return mayNot;
   });
