@@ -52,6 +52,7 @@ import * as readinessModule from "./profile/readiness";
 import * as steps from "./profile/steps";
 import * as targets from "./profile/target-speed";
 import * as threshold from "./profile/threshold";
+import * as todaysFormModule from "./profile/todays-form";
 import * as basis from "./recipe/basis";
 import { coachFloor, withCoachFloor } from "./recipe/coach-floor";
 import { readPercentTable } from "./recipe/percent-table";
@@ -580,7 +581,18 @@ const EXAMPLES: Example[] = [
     readingSdMps: 0.03,
     dayShiftSdMps: 0.05,
   }),
-  example(readinessModule.readinessChange, {
+  example(todaysFormModule.todaysForm, {
+    profile: reps,
+    today: [
+      { loadKg: 40, velocityMps: 1.15 },
+      { loadKg: 60, velocityMps: 0.95 },
+    ],
+    thresholdMps: 0.3,
+    targetMps: 0.8,
+    readingSdMps: 0.03,
+    dayShiftSdMps: 0.05,
+  }),
+  example(todaysFormModule.readinessChange, {
     plannedKg: made(80),
     targetLoadKg: made(75),
     targetSdKg: 2,

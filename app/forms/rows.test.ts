@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { packRows, unpackRows } from "./rows";
+import { packRows } from "./pack-rows";
+import { unpackRows } from "./rows";
 
 const through = <T extends object>(rows: readonly T[]) =>
   unpackRows(JSON.parse(JSON.stringify(packRows(rows)))) as T[];

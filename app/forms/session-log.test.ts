@@ -1,7 +1,8 @@
 import { expect, it } from "vitest";
 import { stored, TestDevice, testSession } from "../../core/floor/fixtures/session";
 import type { FrozenSession } from "../../core/floor/frozen";
-import { packLog, unpackLog } from "./session-log";
+import { packLog } from "./pack-session-log";
+import { unpackLog } from "./session-log";
 
 it("a session and its log come back as they went", () => {
   const tablet = new TestDevice();

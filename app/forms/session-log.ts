@@ -1,11 +1,11 @@
 import type { LogEntry } from "../../core/floor/entries";
 import type { FrozenLifter, FrozenSession } from "../../core/floor/frozen";
 import type { SetPrescription } from "../../core/prescribe/prescribe";
-import { type Packed, pack } from "./json";
-import { type PackedRows, packRows, unpackRows } from "./rows";
+import type { Packed } from "./json";
+import { type PackedRows, unpackRows } from "./rows";
 
 /** What a session's page is drawn from. */
-interface Log {
+export interface Log {
   frozen: FrozenSession;
   entries: LogEntry[];
 }
@@ -21,23 +21,6 @@ type Columns<T> = Omit<T, "frozen" | "entries"> & {
 
 /** A session's log as one text. */
 export type PackedLog<T> = Packed<Columns<T>>;
-
-export function packLog<T extends Log>(log: T): PackedLog<T> {
-  const sets: SetPrescription[] = [];
-  const setsEach: number[] = [];
-  const frozen = eachLifter(log.frozen, (lifter) => {
-    sets.push(...lifter.sets);
-    setsEach.push(lifter.sets.length);
-    return { ...lifter, sets: [] };
-  });
-  return pack({
-    ...log,
-    frozen,
-    sets: packRows(sets),
-    setsEach,
-    entries: packRows(log.entries),
-  }) as PackedLog<T>;
-}
 
 export function unpackLog<T extends Log>(packed: PackedLog<T>): T {
   const whole: Columns<Log> = JSON.parse(packed);
@@ -55,7 +38,7 @@ export function unpackLog<T extends Log>(packed: PackedLog<T>): T {
 }
 
 /** A session with each lifter of its lifts put anew, in one order always. */
-function eachLifter(
+export function eachLifter(
   session: FrozenSession,
   anew: (lifter: FrozenLifter) => FrozenLifter,
 ): FrozenSession {

@@ -1,6 +1,6 @@
 import { stepFrom } from "../barload/load";
 import type { LoadingGear } from "../barload/loading-gear";
-import { type RepAtLoad, readiness, readinessChange } from "../profile/readiness";
+import { type RepAtLoad, readinessChange, todaysForm } from "../profile/todays-form";
 import { formatVelocity } from "../units/velocity";
 import { say, written } from "../units/written";
 import { nearestWithin } from "./nearest-within";
@@ -39,7 +39,7 @@ export function dayFormCall({ test, wayUp, first, gear }: DayFormInput): Call | 
   const heaviest = Math.max(...loads);
   const today = wayUp.filter(({ loadKg }) => loadKg >= lightest && loadKg <= heaviest);
   const targetMps = (first.target.lowMps + first.target.highMps) / 2;
-  const found = readiness({ profile: test.reps, today, thresholdMps: undefined, targetMps });
+  const found = todaysForm({ profile: test.reps, today, thresholdMps: undefined, targetMps });
   if (!found.ok) return undefined;
   const next = stepFrom(
     gear,

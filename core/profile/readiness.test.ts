@@ -1,6 +1,7 @@
 import { describe, expect, it, test } from "vitest";
 import { seededRandom } from "../numeric/random";
-import { type RepAtLoad, readiness, readinessChange } from "./readiness";
+import { readiness } from "./readiness";
+import { type RepAtLoad, readinessChange } from "./todays-form";
 
 const at = (loadKg: number, ...speeds: number[]): RepAtLoad[] =>
   speeds.map((velocityMps) => ({ loadKg, velocityMps }));

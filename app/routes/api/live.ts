@@ -78,7 +78,7 @@ export async function action({ request, params, context }: Route.ActionArgs) {
     { stationId, batteryPercent, unsent },
     now().getTime(),
   );
-  return Response.json({ ok: true });
+  return new Response(null, { status: 204 });
 }
 
 function inEvents(news: SessionNews): string | Uint8Array {

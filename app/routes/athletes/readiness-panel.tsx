@@ -1,14 +1,12 @@
 import { useState } from "react";
 
+import { READINESS_WORDS, type Readiness, readiness } from "../../../core/profile/readiness";
 import {
   LEAST_LOADS,
-  READINESS_WORDS,
-  type Readiness,
   type ReadinessChange,
   type RepAtLoad,
-  readiness,
   readinessChange,
-} from "../../../core/profile/readiness";
+} from "../../../core/profile/todays-form";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatKg, type MassUnit, massKg, readMass } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";

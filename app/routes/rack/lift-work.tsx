@@ -12,13 +12,11 @@ import { EyeKeys } from "./eye-keys";
 import { Finished } from "./finished";
 import { LiftButtons } from "./lift-buttons";
 import { type Panel, SHEET_PARTS, Sheets, wordsOn } from "./lift-sheets";
-import { Metronome } from "./metronome";
 import { Later, LaterPart } from "./part";
 import { PutOn } from "./put-on";
 import { Queue } from "./queue";
 import { SensorNote } from "./sensor-note";
 import { Earlier, Head, Load, Strip } from "./set-view";
-import { StartClock } from "./start-clock";
 import { StationFrame, type WorkProps } from "./station-frame";
 import { useSetRunner } from "./use-set-runner";
 import { useCountdowns } from "./use-signals";
@@ -31,7 +29,9 @@ const LOAD_PARTS_MS = 2000;
 /** What is opened over the screen comes a moment after it, and before the network may go. */
 const editSet = new LaterPart(async () => (await import("../../ui/edit-set")).EditSet);
 const callCard = new LaterPart(async () => (await import("../../ui/calls")).CallCard);
-const LATER = [editSet, callCard, ...SHEET_PARTS];
+const metronome = new LaterPart(async () => (await import("./metronome")).Metronome);
+const startClock = new LaterPart(async () => (await import("./start-clock")).StartClock);
+const LATER = [editSet, callCard, metronome, startClock, ...SHEET_PARTS];
 
 type Shown = Pick<SetAddress, "athleteId" | "setKey">;
 
@@ -218,8 +218,10 @@ export function LiftWork({
               />
             </div>
           ) : null}
-          {slot.everyS ? <StartClock everyS={slot.everyS} nowMs={lift.nowMs} /> : null}
-          {slot.tempo ? <Metronome tempo={slot.tempo} /> : null}
+          {slot.everyS ? (
+            <Later part={startClock} of={{ everyS: slot.everyS, nowMs: lift.nowMs }} />
+          ) : null}
+          {slot.tempo ? <Later part={metronome} of={{ tempo: slot.tempo }} /> : null}
           <Queue
             rack={rack}
             shownId={lifter?.lifter.athleteId}

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import type { ShouldRevalidateFunctionArgs } from "react-router";
-import { packLog, unpackLog } from "../../forms/session-log";
+import { packLog } from "../../forms/pack-session-log";
+import { unpackLog } from "../../forms/session-log";
 import { notThere } from "../../platform/answers.server";
 import { now } from "../../platform/clock.server";
 import { principalOf } from "../../platform/guard.server";

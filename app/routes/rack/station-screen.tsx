@@ -10,7 +10,6 @@ import { useSessionLog } from "../../offline/use-session-log";
 import { Announcements } from "./announcements";
 import { Finished, SessionEnded } from "./finished";
 import { LiftWork } from "./lift-work";
-import { MoreSheet } from "./more-sheet";
 import { Later, LaterPart } from "./part";
 import { SavedWords } from "./saved-words";
 import { type MoreOf, type StationData, StationFrame, type WorkProps } from "./station-frame";
@@ -21,6 +20,7 @@ const LOAD_PARTS_MS = 2000;
 /** What is not lifted comes a moment after the screen, and before the network may go. */
 const roundWork = new LaterPart(async () => (await import("./round-work")).RoundWork);
 const pairingWork = new LaterPart(async () => (await import("./pairing-work")).PairingWork);
+const moreSheet = new LaterPart(async () => (await import("./more-sheet")).MoreSheet);
 
 function nameOf(frozen: FrozenSession, stationId: string): string {
   const station = frozen.stations.find((one) => one.id === stationId);
@@ -54,7 +54,7 @@ export function StationScreen(props: StationData) {
     here?.work.find((one) => one.slot.slotId === chosen) ?? here?.current ?? here?.work.at(-1);
   useEffect(() => {
     const timer = setTimeout(() => {
-      for (const part of [roundWork, pairingWork]) part.ready().catch(() => {});
+      for (const part of [roundWork, pairingWork, moreSheet]) part.ready().catch(() => {});
     }, LOAD_PARTS_MS);
     return () => clearTimeout(timer);
   }, []);
@@ -139,25 +139,26 @@ export function StationScreen(props: StationData) {
         />
       )}
       {more ? (
-        <MoreSheet
-          name={more.who?.name}
-          workName={work.name}
-          onClose={() => setMore(undefined)}
-          set={more.set}
-          move={(to) =>
-            more.who &&
-            log.append({ kind: "move", athleteId: more.who.athleteId, slotId, stationId: to })
-          }
-          off={() =>
-            more.who &&
-            log.append({ kind: "off", athleteId: more.who.athleteId, slotId, stationId })
-          }
-          absent={floor.absent}
-          comeIn={(athleteId) => {
-            for (const body of comeIn(frozen, floor, athleteId, { slotId, stationId }))
-              log.append(body);
+        <Later
+          part={moreSheet}
+          of={{
+            name: more.who?.name,
+            workName: work.name,
+            onClose: () => setMore(undefined),
+            set: more.set,
+            move: (to) =>
+              more.who &&
+              log.append({ kind: "move", athleteId: more.who.athleteId, slotId, stationId: to }),
+            off: () =>
+              more.who &&
+              log.append({ kind: "off", athleteId: more.who.athleteId, slotId, stationId }),
+            absent: floor.absent,
+            comeIn: (athleteId) => {
+              for (const body of comeIn(frozen, floor, athleteId, { slotId, stationId }))
+                log.append(body);
+            },
+            stations: elsewhere,
           }}
-          stations={elsewhere}
         />
       ) : null}
     </>

@@ -1,6 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
-import { READINESS_WORDS, readiness, readinessChange } from "../../../core/profile/readiness";
+import { READINESS_WORDS, readiness } from "../../../core/profile/readiness";
+import { readinessChange } from "../../../core/profile/todays-form";
 import type { Mass } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { addSingle, listVariants, singlesOf, variantById } from "../../../db/queries/maxes.server";
