@@ -91,3 +91,13 @@ describe("the teaching ladder on the floor", () => {
     expect(rungsPassed(fold.state().exercises[0]?.athletes ?? [])).toEqual([]);
   });
 });
+
+it("not yet, and passed after all: the last word stands", () => {
+  const fold = new FloorFold(sessionOf(["bo"]));
+  fold.add([{ ...device.entry({ kind: "skip", ...at("bo") }), seq: 1 }]);
+  const lines = () => fold.state().exercises[0]?.athletes ?? [];
+  expect(lines()[0]).toMatchObject({ current: undefined, doneCount: 0 });
+  expect(rungsPassed(lines())).toEqual([]);
+  fold.add([{ ...device.entry({ kind: "work", ...at("bo"), reps: 5 }), seq: 2 }]);
+  expect(rungsPassed(lines())).toMatchObject([{ athleteId: "bo", rungId: "goblet" }]);
+});

@@ -67,6 +67,17 @@ function useRound(
     if (side && !coming.sides.includes(side)) return;
     log.append(doneAsPlanned(at(of), coming.set, first));
   };
+  const notYet = (of: Cell) => {
+    const found = lineOf(of);
+    const coming = found && nextWork(found.slot, found.line);
+    setCell(of);
+    if (coming && !view.ended)
+      log.append({ kind: "skip", ...at(of), setKey: coming.set.prescription.key });
+  };
+  const passAfterAll = (of: Cell) => {
+    const [set] = lineOf(of)?.line.sets ?? [];
+    if (set && !view.ended) log.append(doneAsPlanned(at(of), set, undefined));
+  };
   const everybody = (work: ExerciseState) => {
     const least = Math.min(...work.athletes.map((one) => one.current ?? Number.POSITIVE_INFINITY));
     for (const line of work.athletes) {
@@ -133,6 +144,8 @@ function useRound(
     typed,
     setTyped,
     doNext,
+    notYet,
+    passAfterAll,
     everybody,
     amend,
     undo,
@@ -261,6 +274,8 @@ function OneExercise({
                 disabled={ended}
                 choose={() => round.setCell(of)}
                 tap={(side) => round.doNext(of, side)}
+                notYet={() => round.notYet(of)}
+                passAfterAll={() => round.passAfterAll(of)}
               />
             </li>
           );
@@ -272,6 +287,16 @@ function OneExercise({
 
 /** An exercise's name and dose, and the tap that says it for everybody. */
 function ColumnHead({ work, round, ended }: { work: ExerciseState; round: Round; ended: boolean }) {
+  // A rung is looked at person by person: nobody passes with the others.
+  if (work.slot.ladder)
+    return (
+      <div>
+        <span className="block text-[22px] leading-tight font-bold">{work.slot.name}</span>
+        <span className="block text-[17px] text-muted">
+          Passed, or not yet: one tap a person. Down a rung where it is not clean.
+        </span>
+      </div>
+    );
   return (
     <div>
       <span className="block text-[22px] leading-tight font-bold">{work.slot.name}</span>
@@ -333,6 +358,8 @@ function Grid({
                         disabled={ended}
                         choose={() => round.setCell(of)}
                         tap={(side) => round.doNext(of, side)}
+                        notYet={() => round.notYet(of)}
+                        passAfterAll={() => round.passAfterAll(of)}
                       />
                     ) : null}
                   </td>
@@ -384,6 +411,8 @@ function CellTaps({
   disabled,
   choose,
   tap,
+  notYet,
+  passAfterAll,
 }: {
   slot: FrozenExercise;
   line: ExerciseLine;
@@ -391,6 +420,9 @@ function CellTaps({
   disabled: boolean;
   choose: () => void;
   tap: (side?: Side) => void;
+  /** Of a rung: it is left as it is today. */
+  notYet: () => void;
+  passAfterAll: () => void;
 }) {
   const set = line.current === undefined ? undefined : line.sets[line.current];
   const left = set ? sidesLeft(slot, set) : [];
@@ -400,6 +432,21 @@ function CellTaps({
   const load = loadWords(set?.loadKg ?? line.sets[0]?.loadKg, line.athlete.unit);
   const held =
     line.held.length > 0 ? <b className="text-[17px] text-accent">held by coach</b> : null;
+  if (!set && line.athlete.rung && line.doneCount === 0 && !line.off)
+    return (
+      <div className="grid gap-1 rounded border-2 border-rule bg-base-200 p-2">
+        <span className="text-[17px] text-muted">{doneWords(line)}</span>
+        <button
+          type="button"
+          disabled={disabled}
+          className="btn min-h-[64px] text-[18px]"
+          aria-label={`${line.callName} passes ${line.athlete.rung.name} after all`}
+          onClick={passAfterAll}
+        >
+          Passed after all
+        </button>
+      </div>
+    );
   if (!set) {
     return (
       <button
@@ -442,17 +489,33 @@ function CellTaps({
   const { rung } = line.athlete;
   if (rung)
     return (
-      <button
-        type="button"
-        disabled={disabled}
-        className={frame}
-        aria-label={`${line.callName} passes ${rung.name}`}
-        onClick={() => tap()}
+      <div
+        className={`grid gap-1 rounded border-2 p-2 ${chosen ? "border-base-content" : "border-rule"}`}
       >
         <b className="text-[20px] leading-tight">{rung.name}</b>
         <span className="text-[17px] leading-tight text-muted">{rung.pass}</span>
         {held}
-      </button>
+        <div className="grid grid-cols-2 gap-1">
+          <button
+            type="button"
+            disabled={disabled}
+            className="btn min-h-[64px] text-[18px]"
+            aria-label={`${line.callName} passes ${rung.name}`}
+            onClick={() => tap()}
+          >
+            Passed
+          </button>
+          <button
+            type="button"
+            disabled={disabled}
+            className="btn min-h-[64px] text-[18px]"
+            aria-label={`${line.callName}, not yet ${rung.name}`}
+            onClick={notYet}
+          >
+            Not yet
+          </button>
+        </div>
+      </div>
     );
   return (
     <button
