@@ -350,13 +350,7 @@ function WhoAndWhat({ day }: { day: PlannedDay }) {
           ))}
           {day.onLadder > 0 ? (
             <label className="flex min-h-8 items-center gap-2">
-              <input
-                type="checkbox"
-                name="ladder"
-                value={dayKey(day)}
-                defaultChecked
-                className={tick}
-              />
+              <input type="checkbox" name="ladder" value={dayKey(day)} className={tick} />
               Teaching ladder <span className="text-muted">{day.onLadder} on a rung</span>
             </label>
           ) : null}
