@@ -1,7 +1,8 @@
+import { eachLifter } from "../../core/floor/frozen";
 import type { SetPrescription } from "../../core/prescribe/prescribe";
 import { pack } from "./json";
 import { packRows } from "./pack-rows";
-import { eachLifter, type Log, type PackedLog } from "./session-log";
+import type { Log, PackedLog } from "./session-log";
 
 /** A session's log as one text; by itself, for a screen needs it only a moment after it is drawn. */
 export function packLog<T extends Log>(log: T): PackedLog<T> {

@@ -1,5 +1,5 @@
 import type { LogEntry } from "../../core/floor/entries";
-import type { FrozenLifter, FrozenSession } from "../../core/floor/frozen";
+import { eachLifter, type FrozenSession } from "../../core/floor/frozen";
 import type { SetPrescription } from "../../core/prescribe/prescribe";
 import type { Packed } from "./json";
 import { type PackedRows, unpackRows } from "./rows";
@@ -35,23 +35,4 @@ export function unpackLog<T extends Log>(packed: PackedLog<T>): T {
   });
   const unpacked: Log = { ...log, frozen, entries: unpackRows(log.entries) };
   return unpacked as T;
-}
-
-/** A session with each lifter of its lifts put anew, in one order always. */
-export function eachLifter(
-  session: FrozenSession,
-  anew: (lifter: FrozenLifter) => FrozenLifter,
-): FrozenSession {
-  return {
-    ...session,
-    slots: session.slots.map((slot) =>
-      slot.kind === "lift"
-        ? {
-            ...slot,
-            groups: slot.groups.map((group) => ({ ...group, lifters: group.lifters.map(anew) })),
-            ...(slot.absent ? { absent: slot.absent.map(anew) } : {}),
-          }
-        : slot,
-    ),
-  };
 }

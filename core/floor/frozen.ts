@@ -284,19 +284,25 @@ export function shareOfStation(session: FrozenSession): FrozenSession {
 const NO_WORKING = { title: "", lines: [] };
 
 /** A session without the workings of its loads, which are fetched where somebody asks. */
-export function withoutWorkings(session: FrozenSession): FrozenSession {
-  const bare = (lifter: FrozenLifter): FrozenLifter => ({
+export const withoutWorkings = (session: FrozenSession): FrozenSession =>
+  eachLifter(session, (lifter) => ({
     ...lifter,
     sets: lifter.sets.map((set) => ({ ...set, working: NO_WORKING })),
-  });
+  }));
+
+/** A session with each lifter of its lifts put anew, in one order always. */
+export function eachLifter(
+  session: FrozenSession,
+  anew: (lifter: FrozenLifter) => FrozenLifter,
+): FrozenSession {
   return {
     ...session,
     slots: session.slots.map((slot) =>
       slot.kind === "lift"
         ? {
             ...slot,
-            groups: slot.groups.map((group) => ({ ...group, lifters: group.lifters.map(bare) })),
-            ...(slot.absent ? { absent: slot.absent.map(bare) } : {}),
+            groups: slot.groups.map((group) => ({ ...group, lifters: group.lifters.map(anew) })),
+            ...(slot.absent ? { absent: slot.absent.map(anew) } : {}),
           }
         : slot,
     ),
