@@ -51,3 +51,14 @@ describe("what a set came to", () => {
     ]);
   });
 });
+
+it("asks the same of a rep on the box as the rack did: whether it was dropped", () => {
+  const reps = [
+    { number: 1, outcome: "counted", velocityMps: 0.8, source: "sensor", contactMps: 0.6 },
+  ] as unknown as SetState["reps"];
+  const said = (mostContactMps: number | undefined) =>
+    setWorking(set({ reps }), "Maren", mostContactMps).lines.find((line) => line.label === "Rep 1")
+      ?.detail;
+  expect(said(0.5)).toContain("dropped?");
+  expect(said(undefined)).not.toContain("dropped?");
+});

@@ -46,8 +46,11 @@ export function setSum(set: SetState): SetSum {
   };
 }
 
-/** The working of a set's best speed: every rep, the rest, how it ended. */
-export function setWorking(set: SetState, name: string): Working {
+/**
+ * The working of a set's best speed: every rep, the rest, how it ended.
+ * @param mostContactMps the coach's limit on meeting the box, as the session was begun with it
+ */
+export function setWorking(set: SetState, name: string, mostContactMps?: number): Working {
   const { bestMps, standing } = setSum(set);
   const speed = (mps: number | undefined) =>
     mps === undefined ? "not measured" : `${formatVelocity(mps)} m/s`;
@@ -56,7 +59,11 @@ export function setWorking(set: SetState, name: string): Working {
     ...set.reps.map((rep) => ({
       label: `Rep ${rep.number}${rep.outcome === "failed" ? ", failed" : ""}`,
       value: speed(rep.velocityMps),
-      detail: [boxRepWords(rep), rep.source, rep.older ? "older processing" : ""]
+      detail: [
+        boxRepWords({ ...rep, mostContactMps }),
+        rep.source,
+        rep.older ? "older processing" : "",
+      ]
         .filter(Boolean)
         .join(" · "),
     })),

@@ -100,7 +100,7 @@ function useRound(
     if (person && work) setCell({ athleteId: person[0], slotId: work.slot.slotId });
   };
   const type = (digit: string) => {
-    if (!last || !shown) return;
+    if (!last || !shown || shown.slot.ladder) return;
     setTyped(digit);
     setPanel(shown.slot.output === "none" ? "reps" : "output");
   };
@@ -650,22 +650,27 @@ function Chosen({
             Type {output.name}, {output.unit}
           </button>
         )}
-        <button
-          type="button"
-          className={BIG}
-          disabled={ended || !last}
-          onClick={() => open("reps")}
-        >
-          Other {COUNTS[slot.counts]}
-        </button>
-        <button
-          type="button"
-          className={BIG}
-          disabled={ended || !last}
-          onClick={() => open("load")}
-        >
-          Other load
-        </button>
+        {/* A rung is passed or not: it has neither reps nor a load to put right. */}
+        {slot.ladder ? null : (
+          <>
+            <button
+              type="button"
+              className={BIG}
+              disabled={ended || !last}
+              onClick={() => open("reps")}
+            >
+              Other {COUNTS[slot.counts]}
+            </button>
+            <button
+              type="button"
+              className={BIG}
+              disabled={ended || !last}
+              onClick={() => open("load")}
+            >
+              Other load
+            </button>
+          </>
+        )}
         <button type="button" className={BIG} disabled={ended || !last} onClick={undo}>
           Undo
         </button>

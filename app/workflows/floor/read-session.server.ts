@@ -134,14 +134,14 @@ function doneWorking(
   floor: FloorState,
   of: { kind: "set" | "tonnage" | "load"; slotId: string; athleteId: string; setKey: string },
 ): Working | undefined {
-  const state = floor.racks
-    .filter((rack) => rack.slot.slotId === of.slotId)
+  const racks = floor.racks.filter((rack) => rack.slot.slotId === of.slotId);
+  const state = racks
     .flatMap((rack) => rack.lifters)
     .find((one) => one.lifter.athleteId === of.athleteId);
   if (!state) return undefined;
   if (of.kind === "tonnage") return tonnageWorking(state);
   const set = state.sets.find((one) => one.prescription.key === of.setKey);
-  return set && setWorking(set, state.lifter.name);
+  return set && setWorking(set, state.lifter.name, racks[0]?.slot.mostContactMps);
 }
 
 /** A tablet knows the sessions of its room. */
