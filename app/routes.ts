@@ -52,6 +52,7 @@ export default [
     route("card", "routes/card/card.tsx"),
     route("account", "routes/frame/account.tsx"),
   ]),
+  route("card/:sessionId", "routes/rack/training.tsx"),
   route("rack/:sessionId/:rackId", "routes/rack/rack.tsx"),
   // Shells that show nobody: what they draw stands in the browser's own store.
   route("rack/offline", "routes/rack/offline.tsx"),

@@ -46,6 +46,7 @@ export interface RouteRight {
 const staff: readonly Actor[] = ["owner", "coach", "assistant"];
 const coaches: readonly Actor[] = ["owner", "coach"];
 const floor: readonly Actor[] = ["owner", "coach", "assistant", "rack"];
+const logging: readonly Actor[] = [...floor, "athlete"];
 const people: readonly Actor[] = ["owner", "coach", "assistant", "athlete"];
 const signedIn: readonly Actor[] = [...people, "rack"];
 
@@ -112,12 +113,14 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/first-hour", read: coaches, write: coaches },
   { path: "/tablets", read: coaches, write: coaches },
   { path: "/card", read: ["athlete"], write: ["athlete"] },
+  { path: "/card/:sessionId", read: ["athlete"], write: ["athlete"] },
   { path: "/api/at-rack", read: ["rack"] },
-  { path: "/api/session/:sessionId", read: floor },
+  // Of sessions an athlete sees what they train alone, and nothing else (see may-know.server.ts).
+  { path: "/api/session/:sessionId", read: logging },
   { path: "/kept", read: signedIn },
   { path: "/account", read: people, write: people },
-  { path: "/api/log/:sessionId", read: floor, write: [...floor, "revoked-rack"] },
-  { path: "/api/live/:sessionId", read: floor, write: floor },
+  { path: "/api/log/:sessionId", read: logging, write: [...logging, "revoked-rack"] },
+  { path: "/api/live/:sessionId", read: logging, write: logging },
   { path: "/api/find", read: staff },
   { path: "/api/unit", read: people, write: people },
   { path: "/api/bench/:athleteId/:variantId", read: staff },

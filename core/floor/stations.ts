@@ -40,12 +40,38 @@ export function stationsOf(session: FrozenSession, floor: FloorState): StationSt
   }
   return session.stations.flatMap((station) => {
     const work = at.get(station.id) ?? [];
-    if (work.length === 0) return [];
-    const open = work.filter(isOpen);
-    // What somebody is in the middle of goes before what has not begun.
-    const current = open.find((one) => one.begun) ?? open[0];
-    return [{ station, work, current }];
+    return work.length === 0 ? [] : [{ station, work, current: currentOf(work) }];
   });
+}
+
+/** What somebody is in the middle of goes before what has not begun. */
+function currentOf(work: readonly StationWork[]): StationWork | undefined {
+  const open = work.filter(isOpen);
+  return open.find((one) => one.begun) ?? open[0];
+}
+
+/**
+ * Everything of a session in the day's order, as if it were done at one station: of who trains
+ * alone and goes from one to the next. Undefined where nothing is to be done.
+ */
+export function allAtOne(
+  session: FrozenSession,
+  stations: readonly StationState[],
+): StationState | undefined {
+  const [first] = stations;
+  if (!first) return undefined;
+  const all = stations.flatMap((one) => one.work);
+  const work = session.slots.flatMap((slot) =>
+    all.filter((one) => one.slot.slotId === slot.slotId),
+  );
+  return { station: first.station, work, current: currentOf(work) };
+}
+
+/** Where a work is done. */
+export function stationOf(work: StationWork): string {
+  if (work.kind === "lift") return work.rack.rack.id;
+  if (work.kind === "exercise") return work.exercise.stationId;
+  return work.pairing.athletes[0]?.stationId ?? "";
 }
 
 function worksOf(

@@ -27,6 +27,9 @@ const PER_LIFT = [
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** Who is younger does a squad's day with a coach; the team's own number goes before it. Years. */
+export const ALONE_FROM_AGE = 18;
+
 export const COACH_VALUES: readonly CoachValueSpec[] = [
   {
     key: "deloadSets",
@@ -194,6 +197,14 @@ export const COACH_VALUES: readonly CoachValueSpec[] = [
     low: 0,
     high: 500,
     why: "Less is refused. Not set: named, not judged.",
+  },
+  {
+    key: "aloneFromAge",
+    name: "Age from which an athlete trains a squad's day alone",
+    unit: "years",
+    low: 0,
+    high: 99,
+    why: `On a phone of their own, without a coach beside. Not set: ${ALONE_FROM_AGE}. 0: everybody.`,
   },
 ];
 

@@ -37,6 +37,8 @@ export interface SessionHead {
   startedAt: Date;
   endedAt: Date | null;
   lastSeq: number;
+  /** Who trains it alone; null where a coach put it on the floor. */
+  ownOf: string | null;
 }
 
 /** Of a session that a plan put on the floor of a room. */
@@ -61,6 +63,7 @@ const head = {
   startedAt: trainingSession.startedAt,
   endedAt: trainingSession.endedAt,
   lastSeq: trainingSession.lastSeq,
+  ownOf: trainingSession.ownOf,
 };
 
 /** What plans asked for: a session of one slot from before a session was a day says so in its row. */
@@ -87,12 +90,18 @@ export function listSessions(tx: TeamTransaction, most: number): Promise<PlanSes
     .limit(most);
 }
 
-/** Sessions that run in rooms now, the newest first. */
+/** Sessions that run on the floors of rooms now, the newest first: not who trains alone. */
 export function runningSessions(tx: TeamTransaction): Promise<PlanSession[]> {
   return tx
     .select(planHead)
     .from(trainingSession)
-    .where(and(isNotNull(trainingSession.planId), eq(trainingSession.status, "running")))
+    .where(
+      and(
+        isNotNull(trainingSession.planId),
+        isNull(trainingSession.ownOf),
+        eq(trainingSession.status, "running"),
+      ),
+    )
     .orderBy(desc(trainingSession.startedAt));
 }
 
@@ -122,8 +131,27 @@ export function sessionsFor(
       plan,
       and(eq(plan.teamId, trainingSession.teamId), eq(plan.id, trainingSession.planId)),
     )
-    .where(or(anyOf(plan.squadId, squadsOf(person)), eq(plan.athleteId, person.id)))
+    .where(
+      and(
+        or(anyOf(plan.squadId, squadsOf(person)), eq(plan.athleteId, person.id)),
+        or(isNull(trainingSession.ownOf), eq(trainingSession.ownOf, person.id)),
+      ),
+    )
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
+    .limit(most);
+}
+
+/** What somebody trains or trained alone, the newest first. */
+export function sessionsAlone(
+  tx: TeamTransaction,
+  athleteId: string,
+  most: number,
+): Promise<PlanSession[]> {
+  return tx
+    .select(planHead)
+    .from(trainingSession)
+    .where(eq(trainingSession.ownOf, athleteId))
+    .orderBy(desc(trainingSession.startedAt))
     .limit(most);
 }
 
@@ -190,7 +218,10 @@ export function sessionIds(tx: TeamTransaction) {
     .orderBy(asc(trainingSession.date), asc(trainingSession.startedAt), asc(trainingSession.id));
 }
 
-/** Starts a session once: undefined when this week of the plan was started already. */
+/**
+ * Starts a session once: undefined when this week of the plan was started already, by the coach or,
+ * of one who trains alone, by that athlete.
+ */
 export async function insertSession(
   tx: TeamTransaction,
   row: Omit<typeof trainingSession.$inferInsert, "teamId"> & { frozen: FrozenSession },
@@ -199,14 +230,7 @@ export async function insertSession(
   const rows = await tx
     .insert(trainingSession)
     .values({ teamId: tx.teamId, ...row, frozen })
-    .onConflictDoNothing({
-      target: [
-        trainingSession.teamId,
-        trainingSession.planId,
-        trainingSession.week,
-        trainingSession.slotId,
-      ],
-    })
+    .onConflictDoNothing()
     .returning({ id: trainingSession.id });
   const id = rows[0]?.id;
   if (id !== undefined && copies.length > 0)
@@ -284,6 +308,7 @@ export async function lockSession(tx: TeamTransaction, id: string) {
       status: trainingSession.status,
       roomId: trainingSession.roomId,
       endedAt: trainingSession.endedAt,
+      ownOf: trainingSession.ownOf,
     })
     .from(trainingSession)
     .where(eq(trainingSession.id, id))

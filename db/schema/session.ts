@@ -13,6 +13,7 @@ import {
   text,
   timestamp,
   unique,
+  uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
 import type { EntryBody } from "../../core/floor/entries";
@@ -61,13 +62,22 @@ export const trainingSession = pgTable(
     startedAt: timestamp("started_at", { withTimezone: true }).notNull(),
     endedAt: timestamp("ended_at", { withTimezone: true }),
     startedBy: text("started_by").notNull(),
+    /** Who trains it alone, on a phone of their own; null where a coach put it on the floor. */
+    ownOf: uuid("own_of"),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
-    unique().on(t.teamId, t.planId, t.week, t.slotId),
+    // The squad does a plan's day once, and each athlete once more alone.
+    uniqueIndex("training_session_of_squad")
+      .on(t.teamId, t.planId, t.week, t.slotId)
+      .where(sql`own_of IS NULL`),
+    uniqueIndex("training_session_alone")
+      .on(t.teamId, t.ownOf, t.planId, t.week, t.slotId)
+      .where(sql`own_of IS NOT NULL`),
     index("training_session_by_date").on(t.teamId, t.date),
     foreignKey({ columns: [t.teamId, t.planId], foreignColumns: [plan.teamId, plan.id] }),
     foreignKey({ columns: [t.teamId, t.roomId], foreignColumns: [room.teamId, room.id] }),
+    foreignKey({ columns: [t.teamId, t.ownOf], foreignColumns: [athlete.teamId, athlete.id] }),
     check("ended_has_a_moment", sql`(${t.status} = 'ended') = (${t.endedAt} IS NOT NULL)`),
   ],
 );

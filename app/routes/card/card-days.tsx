@@ -2,6 +2,7 @@ import { describeSide } from "../../../core/barload/load";
 import { formatKg } from "../../../core/units/mass";
 import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
+import { Form } from "../../ui/form";
 import { Empty } from "../../ui/page";
 import { Figure, Figures } from "../../ui/working";
 import type { Route } from "./+types/card";
@@ -28,6 +29,7 @@ export function CardDays({ next, also }: Pick<CardData, "next" | "also">) {
             <p className="text-muted">
               {day.dayName} · {day.roomName} · version {day.version}
             </p>
+            {day.own ? <OwnTraining day={day} own={day.own} /> : null}
             {day.slots.map((slot) => (
               <SlotOnCard
                 key={slot.id}
@@ -47,6 +49,63 @@ export function CardDays({ next, also }: Pick<CardData, "next" | "also">) {
         <Empty>Nothing is planned for you from today on. Your coach puts the next wave here.</Empty>
       )}
     </>
+  );
+}
+
+/** Today's day on the athlete's own phone: begun, gone on with, done; or why not. */
+function OwnTraining({ day, own }: { day: Next; own: NonNullable<Next["own"]> }) {
+  const { standing, refusal } = own;
+  const big = "btn btn-primary min-h-14 w-full text-[17px] sm:w-auto";
+  if (standing?.with === "squad")
+    return (
+      <p className="my-2">
+        {standing.status === "running"
+          ? "You are on the floor with your squad. Your sets are logged there."
+          : "Done with your squad today."}
+      </p>
+    );
+  if (standing?.status === "running")
+    return (
+      <p className="my-2">
+        <a className={big} href={`/card/${standing.sessionId}`}>
+          Go on: {standing.done} of {standing.planned} sets done
+        </a>
+      </p>
+    );
+  if (standing)
+    return (
+      <Form method="post" action="/card" className="my-2 flex flex-wrap items-center gap-3">
+        <span>
+          Done alone today: {standing.done} of {standing.planned} sets.
+        </span>
+        <input type="hidden" name="sessionId" value={standing.sessionId} />
+        <button type="submit" name="intent" value="again" className="btn">
+          Open it again
+        </button>
+      </Form>
+    );
+  if (refusal !== undefined) return <p className="my-2 text-muted">{refusal}</p>;
+  return (
+    <details className="my-2">
+      <summary className="flex min-h-11 cursor-pointer items-center underline">
+        Train it alone
+      </summary>
+      <Form method="post" action="/card" className="border-l-[3px] border-warning pl-3">
+        <p>
+          Nobody spots you: set the safeties for every set, leave out what your coach wants watched,
+          and stop where it hurts. What your coach and the room's rules say goes before this page.
+        </p>
+        <p className="mt-1 text-muted">
+          It is logged on this phone, without the network too once it is open. Your coach sees it.
+        </p>
+        <input type="hidden" name="planId" value={day.planId} />
+        <input type="hidden" name="week" value={day.week} />
+        <input type="hidden" name="dayId" value={day.dayId} />
+        <button type="submit" name="intent" value="begin" className={`${big} mt-2`}>
+          Begin alone
+        </button>
+      </Form>
+    </details>
   );
 }
 

@@ -120,9 +120,15 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
                 <Link className="font-bold underline" to={`/floor/${session.id}`}>
                   {session.title}
                 </Link>
-                <span className="text-muted">since {clock(session.startedAt, session.zone)}</span>
-                <Link className="btn btn-primary ml-auto" to={`/floor/${session.id}`}>
-                  Open the floor
+                <span className="text-muted">
+                  {session.alone ? `${session.alone} trains alone, ` : ""}since{" "}
+                  {clock(session.startedAt, session.zone)}
+                </span>
+                <Link
+                  className={session.alone ? "btn ml-auto" : "btn btn-primary ml-auto"}
+                  to={`/floor/${session.id}`}
+                >
+                  {session.alone ? "Look in" : "Open the floor"}
                 </Link>
               </li>
             ))}
@@ -180,6 +186,7 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
                 <Link className="underline" to={`/review/${session.id}`}>
                   {session.title}
                 </Link>
+                {session.alone ? <span className="text-muted">{session.alone} alone</span> : null}
               </li>
             ))}
           </ul>
@@ -311,7 +318,8 @@ function WhoAndWhat({ day }: { day: PlannedDay }) {
     <>
       <details className="mt-1">
         <summary className="cursor-pointer text-muted underline">
-          Who is here: {day.athletes.length} of the squad, change
+          Who is here: {day.athletes.filter((one) => one.alone === undefined).length} of the squad,
+          change
         </summary>
         <fieldset className="mt-2 grid grid-cols-2 gap-x-6 gap-y-1 sm:grid-cols-3">
           <legend className="sr-only">Who is here</legend>
@@ -321,10 +329,15 @@ function WhoAndWhat({ day }: { day: PlannedDay }) {
                 type="checkbox"
                 name="present"
                 value={athlete.id}
-                defaultChecked
+                defaultChecked={athlete.alone === undefined}
                 className={tick}
               />
               {athlete.name}
+              {athlete.alone ? (
+                <span className="text-muted">
+                  {athlete.alone === "running" ? "trains alone" : "trained it alone"}
+                </span>
+              ) : null}
             </label>
           ))}
         </fieldset>

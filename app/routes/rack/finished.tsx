@@ -1,7 +1,7 @@
-import { useEffect } from "react";
-import { Link, useNavigate } from "react-router";
+import { type ReactNode, useEffect } from "react";
+import { useNavigate } from "react-router";
 
-const BIG = "btn min-h-[72px] border-2 text-[19px]";
+export const BIG = "btn min-h-[72px] border-2 text-[19px]";
 const LOOK_AGAIN_MS = 5000;
 
 /** A rack's own tablet goes on to the next session at its rack by itself. */
@@ -22,7 +22,15 @@ function useNextSession(fixed: boolean, sessionId: string): void {
 }
 
 /** The floor stands still: nothing is taken until the session is opened again. */
-export function SessionEnded({ sessionId, fixed }: { sessionId: string; fixed: boolean }) {
+export function SessionEnded({
+  sessionId,
+  fixed,
+  alone,
+}: {
+  sessionId: string;
+  fixed: boolean;
+  alone: boolean;
+}) {
   useNextSession(fixed, sessionId);
   return (
     <div role="alert" className="mb-3 border-l-[3px] border-accent pl-3">
@@ -30,7 +38,9 @@ export function SessionEnded({ sessionId, fixed }: { sessionId: string; fixed: b
       <p className="text-muted">
         {fixed
           ? "The next session at this rack opens here by itself. "
-          : "A coach can open it again today, from the floor. "}
+          : alone
+            ? "Your card opens it again, today. "
+            : "A coach can open it again today, from the floor. "}
         What was logged before the end still goes to the server.
       </p>
     </div>
@@ -43,6 +53,7 @@ export function Finished({
   fixed,
   next,
   more,
+  after,
   atPlace = false,
 }: {
   sessionId: string;
@@ -50,6 +61,8 @@ export function Finished({
   /** What else is to be done here. */
   next: { name: string; go: () => void } | undefined;
   more?: () => void;
+  /** What else can be done then. */
+  after: ReactNode;
   /** Where no bar stands. */
   atPlace?: boolean;
 }) {
@@ -77,11 +90,7 @@ export function Finished({
             More
           </button>
         ) : null}
-        {fixed || next ? null : (
-          <Link className={BIG} to={`/review/${sessionId}`}>
-            Open the review
-          </Link>
-        )}
+        {next ? null : after}
       </p>
     </div>
   );

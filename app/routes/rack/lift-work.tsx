@@ -313,7 +313,13 @@ export function LiftWork({
           />
         </>
       ) : (
-        <Finished sessionId={sessionId} fixed={fixed} next={nextWork} more={lift.openMore} />
+        <Finished
+          sessionId={sessionId}
+          fixed={fixed}
+          next={nextWork}
+          more={lift.openMore}
+          after={props.after}
+        />
       )}
       {lift.panel && at && set ? (
         <Sheets

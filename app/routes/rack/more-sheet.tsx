@@ -24,7 +24,8 @@ export function MoreSheet({
   set: ReadonlyArray<{ name: string; run: () => void }>;
   move: (stationId: string) => void;
   off: () => void;
-  absent: readonly Absent[];
+  /** Who may come in; undefined where nobody does. */
+  absent: readonly Absent[] | undefined;
   comeIn: (athleteId: string) => void;
   /** Where else this can be done. */
   stations: readonly FrozenStation[];
@@ -70,25 +71,27 @@ export function MoreSheet({
           </section>
         </>
       ) : null}
-      <section aria-label="Came in" className="mt-4 border-t border-rule pt-3">
-        <p className="text-[18px]">
-          {absent.length > 0
-            ? "Somebody came in:"
-            : "Everybody of the plan is here. Who is of another squad is added by the coach, before the start."}
-        </p>
-        <div className="mt-1 flex flex-wrap gap-2">
-          {absent.map((one) => (
-            <button
-              key={one.athleteId}
-              type="button"
-              className={BIG}
-              onClick={run(() => comeIn(one.athleteId))}
-            >
-              {one.name}
-            </button>
-          ))}
-        </div>
-      </section>
+      {absent ? (
+        <section aria-label="Came in" className="mt-4 border-t border-rule pt-3">
+          <p className="text-[18px]">
+            {absent.length > 0
+              ? "Somebody came in:"
+              : "Everybody of the plan is here. Who is of another squad is added by the coach, before the start."}
+          </p>
+          <div className="mt-1 flex flex-wrap gap-2">
+            {absent.map((one) => (
+              <button
+                key={one.athleteId}
+                type="button"
+                className={BIG}
+                onClick={run(() => comeIn(one.athleteId))}
+              >
+                {one.name}
+              </button>
+            ))}
+          </div>
+        </section>
+      ) : null}
     </Sheet>
   );
 }

@@ -93,7 +93,13 @@ export function PairingWork({
         </ul>
       </WorkingProvider>
       {through ? (
-        <Finished atPlace sessionId={props.sessionId} fixed={props.fixed} next={next} />
+        <Finished
+          atPlace
+          sessionId={props.sessionId}
+          fixed={props.fixed}
+          next={next}
+          after={props.after}
+        />
       ) : null}
     </StationFrame>
   );

@@ -217,6 +217,7 @@ export function RoundWork({
           fixed={props.fixed}
           next={next}
           more={round.openMore}
+          after={props.after}
         />
       ) : null}
       {panel && shown && cell && last && panel !== "pain" ? (

@@ -24,6 +24,8 @@ export interface StationData {
   ended: boolean;
   /** Whether this is the rack's own tablet. */
   fixed: boolean;
+  /** An athlete's own phone: everything of the day, one after the other. */
+  alone?: boolean;
 }
 
 /** What every kind of work at a station is drawn with. */
@@ -38,6 +40,8 @@ export interface WorkProps extends StationData {
   foot: ReactNode;
   /** Over the work: the coach's word, the end of the session. */
   top: ReactNode;
+  /** What is left to do here once everybody is through; nothing on a rack's own tablet. */
+  after: ReactNode;
 }
 
 /** Whom and what the sheet is about. */

@@ -2,13 +2,20 @@ import { useEffect, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { comeIn } from "../../../core/floor/come-in";
 import type { FrozenSession } from "../../../core/floor/frozen";
-import { type StationState, type StationWork, stationsOf } from "../../../core/floor/stations";
+import {
+  allAtOne,
+  type StationState,
+  type StationWork,
+  stationOf,
+  stationsOf,
+} from "../../../core/floor/stations";
 import { useSignOfLife } from "../../offline/station-signs";
 import { useEntriesOf } from "../../offline/use-entries-of";
 import { useKeptScreen } from "../../offline/use-kept-screen";
 import { useSessionLog } from "../../offline/use-session-log";
+import { AloneHead, EndAlone } from "./alone";
 import { Announcements } from "./announcements";
-import { Finished, SessionEnded } from "./finished";
+import { BIG, Finished, SessionEnded } from "./finished";
 import { LiftWork } from "./lift-work";
 import { Later, LaterPart } from "./part";
 import { SavedWords } from "./saved-words";
@@ -27,31 +34,37 @@ function nameOf(frozen: FrozenSession, stationId: string): string {
   return station?.kind === "rack" ? `rack ${station.name}` : (station?.name ?? "");
 }
 
-/** One station of a running session: what is done at it, one work after the other. */
+/**
+ * One station of a running session: what is done at it, one work after the other. For who trains
+ * alone all stations are one.
+ */
 export function StationScreen(props: StationData) {
-  const { sessionId, frozen, stationId, fixed } = props;
+  const { sessionId, frozen, fixed, alone = false } = props;
   const { log, view } = useSessionLog(props);
   const { floor } = view;
   const [facts] = useState(() => {
-    const { stationId, sensors, noSensor, names, fixed, repsOf } = props;
-    return { stationId, sensors, noSensor, names, fixed, repsOf };
+    const { stationId, sensors, noSensor, names, fixed, alone, repsOf } = props;
+    return { stationId, sensors, noSensor, names, fixed, alone, repsOf };
   });
   useKeptScreen(log, {
-    path: `/rack/${sessionId}/${stationId}`,
-    title: `${frozen.title}: ${nameOf(frozen, stationId)}`,
+    path: alone ? `/card/${sessionId}` : `/rack/${sessionId}/${props.stationId}`,
+    title: alone ? frozen.title : `${frozen.title}: ${nameOf(frozen, props.stationId)}`,
     frozen,
     facts,
   });
   const stations = useMemo(() => stationsOf(frozen, floor), [frozen, floor]);
-  const here = stations.find((one) => one.station.id === stationId);
+  const here = alone
+    ? allAtOne(frozen, stations)
+    : stations.find((one) => one.station.id === props.stationId);
   useEntriesOf(log, view.link, props.repsOf, here?.work.flatMap(athletesAt) ?? NOBODY);
   useAwake();
-  useSignOfLife(sessionId, stationId, view.unsent);
+  useSignOfLife(sessionId, props.stationId, view.unsent);
   const { muted, toggle } = useMute();
   const [chosen, setChosen] = useState(() => here?.current?.slot.slotId);
   const [more, setMore] = useState<MoreOf>();
   const work =
     here?.work.find((one) => one.slot.slotId === chosen) ?? here?.current ?? here?.work.at(-1);
+  const stationId = alone && work ? stationOf(work) : props.stationId;
   useEffect(() => {
     const timer = setTimeout(() => {
       for (const part of [roundWork, pairingWork, moreSheet]) part.ready().catch(() => {});
@@ -63,16 +76,20 @@ export function StationScreen(props: StationData) {
   const head = (
     <>
       <p className="flex items-baseline justify-between gap-3">
-        <span
-          className={
-            name.length > 3
-              ? "text-[26px] leading-tight font-bold"
-              : "text-[52px] leading-none font-bold"
-          }
-        >
-          {name.length > 3 ? null : <span className="sr-only">Rack </span>}
-          {name}
-        </span>
+        {alone ? (
+          <AloneHead frozen={frozen} station={nameOf(frozen, stationId)} />
+        ) : (
+          <span
+            className={
+              name.length > 3
+                ? "text-[26px] leading-tight font-bold"
+                : "text-[52px] leading-none font-bold"
+            }
+          >
+            {name.length > 3 ? null : <span className="sr-only">Rack </span>}
+            {name}
+          </span>
+        )}
         <SavedWords view={view} />
       </p>
       {here && here.work.length > 1 ? (
@@ -92,34 +109,60 @@ export function StationScreen(props: StationData) {
         {muted ? "Sound is off" : "Sound is on"}
       </button>
       {fixed ? null : (
-        <Link className="mt-2 inline-block underline" to={`/floor/${sessionId}`}>
-          Back to the floor
+        <Link
+          className="inline-flex min-h-11 items-center underline"
+          to={alone ? "/card" : `/floor/${sessionId}`}
+        >
+          {alone ? "Back to my card" : "Back to the floor"}
         </Link>
       )}
+      {alone && !view.ended ? <EndAlone sessionId={sessionId} view={view} asks /> : null}
     </div>
   );
   const top = (
     <>
-      {view.ended ? <SessionEnded sessionId={sessionId} fixed={fixed} /> : null}
+      {view.ended ? <SessionEnded sessionId={sessionId} fixed={fixed} alone={alone} /> : null}
       <Announcements floor={floor} />
     </>
+  );
+  const after = alone ? (
+    view.ended ? null : (
+      <EndAlone sessionId={sessionId} view={view} />
+    )
+  ) : fixed ? null : (
+    <Link className={BIG} to={`/review/${sessionId}`}>
+      Open the review
+    </Link>
   );
   if (!here || !work) {
     return (
       <StationFrame head={head} foot={foot}>
         {top}
-        <Finished sessionId={sessionId} fixed={fixed} next={undefined} />
+        <Finished sessionId={sessionId} fixed={fixed} next={undefined} after={after} />
       </StationFrame>
     );
   }
-  const shared: WorkProps = { ...props, log, view, here, more: setMore, head, foot, top };
+  const shared: WorkProps = {
+    ...props,
+    stationId,
+    log,
+    view,
+    here,
+    more: setMore,
+    head,
+    foot,
+    top,
+    after,
+  };
   const next =
     here.current && here.current.slot.slotId !== work.slot.slotId
       ? { name: here.current.name, go: () => setChosen(here.current?.slot.slotId) }
       : undefined;
-  const elsewhere = frozen.stations.filter(
-    (one) => one.id !== stationId && (one.kind === "rack") === (work.kind === "lift"),
-  );
+  const elsewhere = alone
+    ? []
+    : frozen.stations.filter(
+        (one) => one.id !== stationId && (one.kind === "rack") === (work.kind === "lift"),
+      );
   const slotId = more?.slotId ?? "";
   return (
     <>
@@ -152,7 +195,7 @@ export function StationScreen(props: StationData) {
             off: () =>
               more.who &&
               log.append({ kind: "off", athleteId: more.who.athleteId, slotId, stationId }),
-            absent: floor.absent,
+            absent: alone ? undefined : floor.absent,
             comeIn: (athleteId) => {
               for (const body of comeIn(frozen, floor, athleteId, { slotId, stationId }))
                 log.append(body);

@@ -50,6 +50,7 @@ export default function Reviews({ loaderData }: Route.ComponentProps) {
                   <Link className="underline" to={`/review/${session.id}`}>
                     {session.title}
                   </Link>
+                  {session.alone ? `, ${session.alone} alone` : ""}
                 </td>
                 <td className="text-muted">{session.status}</td>
               </tr>

@@ -30,6 +30,7 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { mayAlone, standingOf } from "../lifters/alone.server";
 import { loadsOf, pairingLifters } from "../lifters/pairing-loads.server";
 import { checkInput } from "../lifters/plan-checks.server";
 import { planLifters, prescribeSlot, sessionPlan } from "../lifters/plan-lifters.server";
@@ -84,6 +85,7 @@ export function readCard(principal: Principal) {
       if (!slots) return failed("no-rack", `${one.row.roomName} has no rack with a bar yet.`);
       shown.push({
         planId: one.row.plan.id,
+        dayId: one.day.id,
         date: one.date,
         today,
         title: one.block.name,
@@ -93,6 +95,7 @@ export function readCard(principal: Principal) {
         version: one.version.number,
         roomName: one.row.roomName,
         unit: person.unit ?? ("kg" as const),
+        own: one.date === today ? await ownDay(tx, one, person, today) : undefined,
         slots,
         pairings: await pairingsOnCard(tx, one.pairings, person),
       });
@@ -100,6 +103,20 @@ export function readCard(principal: Principal) {
     const [next, ...also] = shown;
     return done({ name: person.name, instructions, next, also });
   });
+}
+
+/** Whether today's day runs already, with others or alone, and why it is not trained alone. */
+async function ownDay(
+  tx: TeamTransaction,
+  one: { row: PlanRow; day: { id: string }; week: number },
+  person: AthleteRow,
+  today: LocalDate,
+) {
+  const day = { planId: one.row.plan.id, week: one.week, dayId: one.day.id };
+  return {
+    standing: await standingOf(tx, person, day),
+    refusal: mayAlone(one.row, person, today, await coachValues(tx)),
+  };
 }
 
 /** The pairings of a day with the athlete's own loads, each in the pairing's own week. */
@@ -141,8 +158,10 @@ async function pairingsOnCard(
 
 /** An athlete's sets as they were settled for a rack, by slot, where the day is on the floor. */
 async function onRacks(tx: TeamTransaction, planId: string, week: number, athleteId: string) {
-  const sessions = (await sessionsOfPlan(tx, planId)).filter((one) =>
-    one.parts.some((part) => part.planId === planId && part.week === week),
+  const sessions = (await sessionsOfPlan(tx, planId)).filter(
+    (one) =>
+      (one.ownOf === null || one.ownOf === athleteId) &&
+      one.parts.some((part) => part.planId === planId && part.week === week),
   );
   const frozen = await frozenById(
     tx,

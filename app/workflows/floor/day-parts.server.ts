@@ -39,6 +39,7 @@ import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
+import { isOfFloor } from "../lifters/alone.server";
 import { rackSetups } from "../lifters/box-seat.server";
 import { ownGaps } from "../lifters/own-gaps.server";
 import { loadsOf, pairingLifters } from "../lifters/pairing-loads.server";
@@ -75,7 +76,7 @@ const NO_WEEK = failed("no-week", "This plan has no such week, or nothing to do 
 /** Opens a plan's day and finds who is here, or says why it cannot be started. */
 export async function openPlanDay(
   tx: TeamTransaction,
-  asked: { planId: string; week: number; slotIds?: string[] | undefined },
+  asked: { planId: string; week: number; slotIds?: string[] | undefined; dayId?: string },
   by: { unit: MassUnit; present: readonly string[]; at: Date },
 ): Promise<Outcome<PlanDay>> {
   // Two who start the same day at once come one after the other.
@@ -90,6 +91,7 @@ export async function openPlanDay(
   if (!room || !planRoom) return NO_WEEK;
   const asksFor = new Set(asked.slotIds ?? []);
   const dayId =
+    asked.dayId ??
     Object.entries(block.slots).find(([id]) => asksFor.has(id))?.[1].dayId ??
     Object.entries(block.pairings ?? {}).find(([id]) => asksFor.has(id))?.[1].dayId ??
     leadSlot(block)?.dayId ??
@@ -109,11 +111,13 @@ export async function openPlanDay(
   });
   if (slots.length === 0 && pairings.length === 0) return NO_WEEK;
   const begun = new Set(
-    (await sessionsOfPlan(tx, row.plan.id)).flatMap((one) =>
-      one.parts.flatMap((part) =>
-        part.planId === row.plan.id && part.week === asked.week ? [part.slotId] : [],
+    (await sessionsOfPlan(tx, row.plan.id))
+      .filter(isOfFloor(row))
+      .flatMap((one) =>
+        one.parts.flatMap((part) =>
+          part.planId === row.plan.id && part.week === asked.week ? [part.slotId] : [],
+        ),
       ),
-    ),
   );
 
   const date = localDate(room.zone, by.at);

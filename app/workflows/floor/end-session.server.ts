@@ -15,6 +15,7 @@ import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { keepRungs } from "./ladder.server";
+import { mayKnow } from "./may-know.server";
 
 const NO_SESSION = failed("no-session", "This session is not in your team. Open the floor.");
 
@@ -24,14 +25,25 @@ export function finishSession(
   sessionId: string,
 ): Promise<Outcome<{ sessionId: string }>> {
   return inTeam(principal, async (tx) => {
-    if (!(await lockSession(tx, sessionId))) return NO_SESSION;
-    const at = now();
-    if (!(await endSession(tx, sessionId, at)))
+    const session = await lockSession(tx, sessionId);
+    if (!session || !mayKnow(principal, session)) return NO_SESSION;
+    if (!(await closeSession(tx, principal, sessionId)))
       return failed("not-running", "This session has ended already. Its review is open.");
-    await keepRungs(tx, sessionId, principal.name, at);
-    await keepChange(tx, principal, sessionId, "ended", "", at);
     return done({ sessionId });
   });
+}
+
+/** Ends a session, whoever asked was let to; false where it does not run. */
+export async function closeSession(
+  tx: TeamTransaction,
+  principal: Principal,
+  sessionId: string,
+): Promise<boolean> {
+  const at = now();
+  if (!(await endSession(tx, sessionId, at))) return false;
+  await keepRungs(tx, sessionId, principal.name, at);
+  await keepChange(tx, principal, sessionId, "ended", "", at);
+  return true;
 }
 
 /** Opens an ended session again, with a reason, within its day and where its racks are free. */
@@ -41,14 +53,15 @@ export function openAgain(
   reason: string,
 ): Promise<Outcome<{ sessionId: string }>> {
   return inTeam(principal, async (tx) => {
-    if (!(await lockSession(tx, sessionId))) return NO_SESSION;
+    const session = await lockSession(tx, sessionId);
+    if (!session || !mayKnow(principal, session)) return NO_SESSION;
     const head = await sessionHead(tx, sessionId);
     if (!head) return NO_SESSION;
     if (reason.trim() === "")
       return failed("no-reason", "Say why it is opened again: it stays beside the session.");
     if (head.date !== localDate(head.zone))
       return failed("other-day", "A session is opened again on its own day only. Start a new one.");
-    const busy = await rackInUse(tx, sessionId, head.roomId);
+    const busy = head.ownOf === null && (await rackInUse(tx, sessionId, head.roomId));
     if (busy)
       return failed("rack-in-use", `Rack ${busy} is used by another session. End that one first.`);
     if (!(await reopenSession(tx, sessionId)))

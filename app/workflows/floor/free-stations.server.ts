@@ -16,23 +16,33 @@ export interface RoomStations {
   allRacks: FreeRack[];
 }
 
-export async function freeStations(
+/** Everything of a room, in use or not. */
+export async function stationsOfRoom(
   tx: TeamTransaction,
   room: { id: string; zone: string },
 ): Promise<RoomStations> {
   const today: LocalDate = localDate(room.zone);
-  const all = await racksWithHang(tx, room.id, today);
-  const taken = await takenStations(tx, room.id);
+  const racks = await racksWithHang(tx, room.id, today);
   const places = (await itemsOf(tx, room.id)).flatMap((item): RoomPlace[] =>
     item.kind === "station" && item.awayOn === null && isPlaceKind(item.values.type)
       ? [{ kind: "place", id: item.id, name: item.name, of: item.values.type }]
       : [],
   );
+  return { racks, places, allRacks: racks };
+}
+
+/** What of a room no running session uses. */
+export async function freeStations(
+  tx: TeamTransaction,
+  room: { id: string; zone: string },
+): Promise<RoomStations> {
+  const all = await stationsOfRoom(tx, room);
+  const taken = await takenStations(tx, room.id);
   return {
-    racks: all.filter((rack) => !taken.has(rack.rackId)),
+    ...all,
+    racks: all.racks.filter((rack) => !taken.has(rack.rackId)),
     // A floor is shared; a wall or strip that another session throws at is not.
-    places: places.filter((place) => !taken.has(place.id) || place.of === "open floor"),
-    allRacks: all,
+    places: all.places.filter((place) => !taken.has(place.id) || place.of === "open floor"),
   };
 }
 

@@ -28,6 +28,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
+import { isOfFloor } from "../lifters/alone.server";
 
 /** A slot or a pairing of a day that is not on the floor yet. */
 export interface PlannedSlot {
@@ -50,16 +51,22 @@ export interface PlannedDay {
   slots: PlannedSlot[];
   /** Athletes see it; else a coach runs it as a draft. */
   published: boolean;
-  athletes: Array<{ id: string; name: string }>;
+  /** Who is of it; `alone`: trains or trained it on a phone of their own. */
+  athletes: Array<{ id: string; name: string; alone?: "running" | "ended" }>;
   /** How many of them stand on a rung of the squad's teaching ladder; 0 where it has none. */
   onLadder: number;
+}
+
+/** A session with who trains it alone. */
+export interface ListedSession extends SessionHead {
+  alone: string | undefined;
 }
 
 export interface Day {
   today: PlannedDay[];
   coming: PlannedDay[];
-  running: SessionHead[];
-  recent: SessionHead[];
+  running: ListedSession[];
+  recent: ListedSession[];
 }
 
 const COMING_DAYS = 14;
@@ -81,20 +88,26 @@ export function listDay(principal: Principal): Promise<Day> {
     );
     const names = await workNames(tx);
     const ladders = await onLadders(tx);
-    const begun = begunIn(sessions);
+    const nameOf = new Map(athletes.map((one) => [one.id, one.name]));
+    const listed = sessions.map((session) => ({
+      ...session,
+      alone: session.ownOf === null ? undefined : (nameOf.get(session.ownOf) ?? "somebody"),
+    }));
     const days = plans.flatMap((row) => {
       const version = versions.get(row.plan.id);
       const block = version?.block ?? row.plan.block;
       const today = localDate(row.zone);
       const here = athletes.filter((athlete) => isFor(row.plan, athlete));
       const climbs = ladders(row.plan.squadId);
+      const begun = begunIn(sessions.filter(isOfFloor(row)));
+      const alone = aloneIn(sessions);
       return plannedDays(row, block, names, begun).map((day) => ({
         ...day,
         today,
         published: version !== undefined,
         athletes: here
           .filter((athlete) => isIn(block, athlete.id, day.date))
-          .map(({ id, name }) => ({ id, name })),
+          .map(({ id, name }) => ({ id, name, ...alone(id, day) })),
         onLadder: here.filter((athlete) => climbs(athlete.id)).length,
       }));
     });
@@ -106,8 +119,8 @@ export function listDay(principal: Principal): Promise<Day> {
           return away !== 0 && away >= -MISSED_DAYS && away <= COMING_DAYS;
         })
         .sort((a, b) => a.date.localeCompare(b.date)),
-      running: sessions.filter((session) => session.status === "running"),
-      recent: sessions.filter((session) => session.status === "ended").slice(0, 8),
+      running: listed.filter((session) => session.status === "running"),
+      recent: listed.filter((session) => session.status === "ended").slice(0, 8),
     };
   });
 }
@@ -119,6 +132,24 @@ function begunIn(sessions: readonly PlanSession[]): ReadonlySet<string> {
       session.parts.map((part) => `${part.planId}/${part.week}/${part.slotId}`),
     ),
   );
+}
+
+/** Whether somebody trains or trained slots of a plan's day alone. */
+function aloneIn(sessions: readonly PlanSession[]) {
+  const own = sessions.filter((one) => one.ownOf !== null);
+  return (athleteId: string, day: Pick<PlannedDay, "planId" | "week" | "slots">) => {
+    const found = own.find(
+      (one) =>
+        one.ownOf === athleteId &&
+        one.parts.some(
+          (part) =>
+            part.planId === day.planId &&
+            part.week === day.week &&
+            day.slots.some((slot) => slot.id === part.slotId),
+        ),
+    );
+    return found ? { alone: found.status } : {};
+  };
 }
 
 /** Who of a squad still stands on a rung, where the squad's ladder was begun. */

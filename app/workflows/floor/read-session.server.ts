@@ -31,6 +31,7 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { readPlaces } from "../lifters/today.server";
+import { mayKnow } from "./may-know.server";
 
 export interface SessionOnFloor {
   sessionId: string;
@@ -46,7 +47,8 @@ export interface FloorSession extends SessionOnFloor {
   leftOut: Array<{ name: string; code: string }>;
 }
 
-const GONE = "This session is not there, or not in your room. Open the floor and choose again.";
+export const GONE =
+  "This session is not there, or not in your room. Open the floor and choose again.";
 
 export function readSession(
   principal: Principal,
@@ -142,11 +144,6 @@ function doneWorking(
   if (of.kind === "tonnage") return tonnageWorking(state);
   const set = state.sets.find((one) => one.prescription.key === of.setKey);
   return set && setWorking(set, state.lifter.name, racks[0]?.slot.mostContactMps);
-}
-
-/** A tablet knows the sessions of its room. */
-function mayKnow(principal: Principal, session: { roomId: string | null }): boolean {
-  return principal.kind !== "rack" || session.roomId === principal.roomId;
 }
 
 /** One station of a session, small enough for its tablet. */

@@ -15,6 +15,7 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { keepRungs } from "./ladder.server";
 import { type MadeAt, openClocks } from "./made-at.server";
+import { mayKnow } from "./may-know.server";
 import { keepPains } from "./pain.server";
 
 /**
@@ -100,10 +101,7 @@ async function store(sessionId: string, batch: readonly Sent[]): Promise<Answers
 
   const outside = await loggingInTeam({ teamId }, async (tx) => {
     const session = await lockSession(tx, sessionId);
-    const mayNot = batch.map(
-      ({ principal }) =>
-        !session || (principal.kind === "rack" && session.roomId !== principal.roomId),
-    );
+    const mayNot = batch.map(({ principal }) => !session || !mayKnow(principal, session));
     const receivedAt = now();
     const there = new Set((await entriesById(tx, ids)).map((row) => row.entry.id));
     const welcome = batch.filter((_, i) => !mayNot[i]);
@@ -210,6 +208,8 @@ function judge(input: {
   const coach =
     principal.kind === "person" && (principal.role === "coach" || principal.role === "owner");
   const corrects = entry.supersedes.length > 0 || entry.body.kind === "void";
+  if (principal.kind === "person" && principal.role === "athlete" && !speaksOf(entry, principal))
+    return refused("You log your own training, and nobody else's.");
   if (entry.body.kind === "pain-over" && !coach)
     return refused("Only a coach says that a pain is over.");
   if ((entry.body.kind === "note" || entry.body.kind === "pause") && principal.kind === "rack")
@@ -232,5 +232,9 @@ function judge(input: {
   if (made.by === "unknown") return { ok: true, doubt: "time-unknown" };
   return made.at > endedAt ? refused(ENDED_BEFORE) : { ok: true };
 }
+
+/** Whether an entry is about an athlete alone, or a word that takes back one of theirs. */
+const speaksOf = ({ body }: Unsent, { athleteId }: { athleteId: string | undefined }) =>
+  "athleteId" in body ? body.athleteId === athleteId : body.kind === "void";
 
 const ENDED_BEFORE = "The session had ended before this was logged.";

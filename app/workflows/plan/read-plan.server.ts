@@ -19,6 +19,7 @@ import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { isOfFloor } from "../lifters/alone.server";
 import { checkInput, planFacts } from "../lifters/plan-checks.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
@@ -182,11 +183,13 @@ export function readPlan(principal: Principal, planId: string, otherSchool?: str
         by: one.enteredBy,
         at: one.enteredAt.toISOString(),
       })),
-      sessions: sessions.flatMap(({ id, status, parts }) =>
-        parts.flatMap(({ week, slotId, ...part }) =>
-          part.planId === planId ? [{ id, status, week, slotId }] : [],
+      sessions: sessions
+        .filter(isOfFloor(row))
+        .flatMap(({ id, status, parts }) =>
+          parts.flatMap(({ week, slotId, ...part }) =>
+            part.planId === planId ? [{ id, status, week, slotId }] : [],
+          ),
         ),
-      ),
       groups: groups.map(({ id, name }) => ({ id, name })),
       rooms: rooms.map(({ id, name }) => ({ id, name })),
       answers,

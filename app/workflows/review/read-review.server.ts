@@ -4,6 +4,7 @@ import { heavyBests } from "../../../core/review/heavy";
 import { reviewSession } from "../../../core/review/session-review";
 import { recordsOf } from "../../../db/queries/maxes.server";
 import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
+import { listEverybody } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
@@ -11,7 +12,13 @@ import type { Principal } from "../../platform/rights";
 import { heavyNote } from "./keep-heavy.server";
 
 export function readReviews(principal: Principal) {
-  return inTeam(principal, (tx) => listSessions(tx, 60));
+  return inTeam(principal, async (tx) => {
+    const people = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
+    return (await listSessions(tx, 60)).map((session) => ({
+      ...session,
+      alone: session.ownOf === null ? undefined : (people.get(session.ownOf) ?? "somebody"),
+    }));
+  });
 }
 
 /** Heavy slots' best sets, each with whether a coach has made it a record. */
