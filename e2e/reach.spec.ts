@@ -90,6 +90,8 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/gear/:roomId/out/:roomFile": "no page",
   "/tablets": { as: "coach", open: ["/tablets"] },
   "/card": { as: "maren", open: ["/card"] },
+  // Nobody trains alone in the demo: looked at in alone.spec.ts.
+  "/card/:sessionId": "no page",
   "/api/at-rack": "no page",
   "/api/session/:sessionId": "no page",
   "/account": { as: "coach", open: ["/account"] },

@@ -44,7 +44,9 @@ self.addEventListener("activate", (event) => {
 
 /** Where a page goes that the network does not give. */
 function offlineAddress(url) {
-  const shell = SHELLS.find((one) => url.pathname.startsWith(`/${one.split("/")[1]}`)) ?? SHELLS[1];
+  // What somebody trains alone is drawn as a station is.
+  const place = url.pathname.startsWith("/card/") ? "/rack" : url.pathname;
+  const shell = SHELLS.find((one) => place.startsWith(`/${one.split("/")[1]}`)) ?? SHELLS[1];
   return `${shell}?to=${encodeURIComponent(url.pathname + url.search)}`;
 }
 

@@ -231,7 +231,13 @@ describe("archives of every version", () => {
       const squads = await all`
         SELECT name, position FROM squad WHERE team_id = ${imported.teamId} ORDER BY position`;
       // Squads had no order of their own in the first version: they stood by name.
-      expect(squads.map((one) => one.position)).toEqual(version === 1 ? [1, 2, 3] : [0, 0, 0]);
+      const order = [
+        [1, 2, 3],
+        [0, 0, 0],
+        [0, 0, 0],
+        [0, 0, 0, 4],
+      ][version - 1];
+      expect(squads.map((one) => one.position)).toEqual(order);
       if (version === 1)
         expect(squads.map((one) => one.name)).toEqual(squads.map((one) => one.name).sort());
       const out = await contents(await takeOut(imported.teamId));

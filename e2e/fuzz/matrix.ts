@@ -174,7 +174,9 @@ export async function rightsMatrix(input: {
       const answer = await send(await fresh(i), cookieOf[actor]);
       tally.twins++;
       const decides = answer.text.includes("Only a coach or the owner") && actor === "assistant";
-      const elsewhere = answer.text.includes("not in your room") && actor === "rack";
+      // A tablet of another room; an athlete, whom only what they train alone lets write.
+      const elsewhere =
+        answer.text.includes("not in your room") && (actor === "rack" || actor === "athlete");
       if (isRefused(answer)) fault(`REFUSED: ${name} by ${actor}, who may: ${answer.status}`);
       else if (
         !isTaken(answer) &&

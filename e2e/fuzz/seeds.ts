@@ -716,6 +716,28 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     },
     { route: "/card", as: "athlete", body: form({}) },
     {
+      route: "/card",
+      intent: "begin",
+      as: "athlete",
+      body: form({ intent: "begin", planId: pick(w.plans), week: "2", dayId: "day-1" }),
+      refused: true,
+    },
+    {
+      route: "/card",
+      intent: "again",
+      as: "athlete",
+      body: form({ intent: "again", sessionId }),
+      refused: true,
+    },
+    {
+      route: "/card/:sessionId",
+      intent: "end",
+      as: "athlete",
+      params: { sessionId },
+      body: form({ intent: "end" }),
+      refused: true,
+    },
+    {
       route: "/floor/pairing/:runId",
       params: { runId: pick(w.runs) },
       body: form({}),

@@ -130,7 +130,7 @@ export async function readWorld(sql: postgres.Sql, today: string): Promise<World
     variants: await ids("lift_variant"),
     boxVariants: await ids("lift_variant", "lift = 'box-squat'"),
     plans: await ids("plan"),
-    sessions: await ids("training_session", "plan_id IS NOT NULL"),
+    sessions: await ids("training_session", "plan_id IS NOT NULL AND own_of IS NULL"),
     running: await ids("training_session", "plan_id IS NOT NULL AND status = 'running'"),
     complexes: await ids("team_complex", newest("team_complex")),
     runs: await ids("training_session", "plan_id IS NULL"),

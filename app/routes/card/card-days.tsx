@@ -14,7 +14,14 @@ export type CardData = Pick<
 type Next = NonNullable<CardData["next"]>;
 
 /** What an athlete does next, and what else is on that day. */
-export function CardDays({ next, also }: Pick<CardData, "next" | "also">) {
+export function CardDays({
+  next,
+  also,
+  away = false,
+}: Pick<CardData, "next" | "also"> & {
+  /** Without the network: nothing is begun. */
+  away?: boolean;
+}) {
   const days = next ? [next, ...also] : [];
   const timesOn = (slotName: string) =>
     days.flatMap((day) => day.slots).filter((slot) => slot.name === slotName).length;
@@ -29,7 +36,7 @@ export function CardDays({ next, also }: Pick<CardData, "next" | "also">) {
             <p className="text-muted">
               {day.dayName} · {day.roomName} · version {day.version}
             </p>
-            {day.own ? <OwnTraining day={day} own={day.own} /> : null}
+            {day.own && !away ? <OwnTraining day={day} own={day.own} /> : null}
             {day.slots.map((slot) => (
               <SlotOnCard
                 key={slot.id}

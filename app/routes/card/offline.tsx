@@ -26,7 +26,16 @@ export default function OfflineCard() {
         {card.instructions.map((text) => (
           <Notice key={text} kind="warning" title={text} />
         ))}
-        <CardDays next={card.next} also={card.also} />
+        {found.others
+          .filter((one) => one.path.startsWith("/card/"))
+          .map((one) => (
+            <p key={one.path} className="my-2">
+              <a className="btn btn-primary min-h-14 w-full text-[17px]" href={one.path}>
+                Go on: {one.title}
+              </a>
+            </p>
+          ))}
+        <CardDays next={card.next} also={card.also} away />
       </Page>
     </WorkingProvider>
   );

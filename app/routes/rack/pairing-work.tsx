@@ -55,6 +55,7 @@ export function PairingWork({
       }
     >
       {props.top}
+      <h1 className="text-[22px] leading-tight font-bold">{slot.complex.name}</h1>
       <p role="status" className="mb-2 min-h-9 text-[24px]">
         {due === undefined ? (
           <span className="text-muted">Nobody rests.</span>

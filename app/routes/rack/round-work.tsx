@@ -205,6 +205,7 @@ export function RoundWork({
       }
     >
       {props.top}
+      <h1 className="sr-only">{works.map((work) => work.slot.name).join(", ")}</h1>
       {works.length === 1 && works[0] ? (
         <OneExercise work={works[0]} round={round} ended={view.ended} />
       ) : (

@@ -76,7 +76,11 @@ export function Load({
         <div className="min-w-0 text-[20px]">
           {change ? (
             <>
-              <p className="text-muted">from {onBar?.callName}'s bar, each side</p>
+              <p className="text-muted">
+                {onBar?.callName === lifter.callName
+                  ? "from the set before, each side"
+                  : `from ${onBar?.callName}'s bar, each side`}
+              </p>
               <p className="text-[22px] leading-tight font-bold" data-testid="change">
                 {changeWords(change)}
               </p>

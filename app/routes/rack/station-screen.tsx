@@ -100,23 +100,25 @@ export function StationScreen(props: StationData) {
   const foot = (
     <div className="mt-auto text-[17px] text-muted">
       <p>{frozen.cautions[0]}</p>
-      <button
-        type="button"
-        className="mr-4 inline-flex min-h-11 items-center underline"
-        aria-pressed={muted}
-        onClick={toggle}
-      >
-        {muted ? "Sound is off" : "Sound is on"}
-      </button>
-      {fixed ? null : (
-        <Link
+      <div className="flex flex-wrap items-center gap-x-4">
+        <button
+          type="button"
           className="inline-flex min-h-11 items-center underline"
-          to={alone ? "/card" : `/floor/${sessionId}`}
+          aria-pressed={muted}
+          onClick={toggle}
         >
-          {alone ? "Back to my card" : "Back to the floor"}
-        </Link>
-      )}
-      {alone && !view.ended ? <EndAlone sessionId={sessionId} view={view} asks /> : null}
+          {muted ? "Sound is off" : "Sound is on"}
+        </button>
+        {fixed ? null : (
+          <Link
+            className="inline-flex min-h-11 items-center underline"
+            to={alone ? "/card" : `/floor/${sessionId}`}
+          >
+            {alone ? "Back to my card" : "Back to the floor"}
+          </Link>
+        )}
+        {alone && !view.ended ? <EndAlone sessionId={sessionId} view={view} asks /> : null}
+      </div>
     </div>
   );
   const top = (

@@ -161,12 +161,10 @@ describe("a day alone", () => {
       stationId: lift?.racks[0]?.id,
       setKey: set?.key,
     };
-    expect(await send(me, sessionId, { kind: "reps", ...at, reps: 3, eye: "on" })).toMatchObject({
-      status: "stored",
-    });
-    expect(await send(me, sessionId, { kind: "set-done", ...at })).toMatchObject({
-      status: "stored",
-    });
+    const rep = { kind: "rep", ...at, rep: 1, outcome: "counted", source: "eye" };
+    const through = { kind: "set-done", ...at, loadKg: 60, endedBy: "hand", cut: true };
+    for (const body of [rep, through])
+      expect(await send(me, sessionId, body)).toMatchObject({ status: "stored" });
     // An entry about another is no entry of this phone: it would hold that athlete's loads.
     expect(
       await send(me, sessionId, { kind: "pain", ...at, athleteId: other, place: "knee" }),
@@ -205,7 +203,7 @@ describe("a day alone", () => {
     expect(await finishSession(me, sessionId)).toMatchObject({ ok: true });
     const review = await readReview(coach, sessionId);
     if (!review.ok) throw new Error(review.message);
-    expect(review.value.review.slots).toMatchObject([{ athletes: [{ setsDone: 1 }] }]);
+    expect(review.value.review.slots).toMatchObject([{ lifters: [{ setsDone: 1 }] }]);
     // Begun a second time it is the same day: nothing is done twice.
     expect(await startOwn(me, day)).toMatchObject({ ok: true, value: { sessionId } });
   });

@@ -6,7 +6,7 @@ import { allAtOne, stationsOf } from "../../../core/floor/stations";
 import { dateOf, daysOf } from "../../../core/plan/block";
 import { authorNames } from "../../../db/queries/people.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
-import { newestVersion, planById } from "../../../db/queries/plans.server";
+import { lockPlan, newestVersion, planById } from "../../../db/queries/plans.server";
 import {
   entriesAfter,
   frozenOf,
@@ -40,6 +40,8 @@ export function startOwn(
   asked: OwnDay,
 ): Promise<Outcome<{ sessionId: string }>> {
   return inTeamOnce(principal, async (tx) => {
+    // An impatient second tap comes after the first, and finds what that one began.
+    await lockPlan(tx, asked.planId);
     const person = await personOf(tx, principal);
     const row = await planById(tx, asked.planId);
     if (!person || !row || !isFor(row.plan, person)) return NO_DAY;
