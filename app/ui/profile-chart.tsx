@@ -25,12 +25,15 @@ const axis = (colors: ChartColors, name: string) => ({
   splitLine: { lineStyle: { color: colors.rule, opacity: 0.5 } },
 });
 
+const NO_DAYS: ReadonlyArray<{ loadKg: number; bestMps: number }> = [];
+
 /** Velocity over load: reps, line, its interval, the threshold, and an earlier test behind. */
 export function ProfileChart({
   reps,
   result,
   thresholdMps,
   earlier,
+  days = NO_DAYS,
   height = 260,
   title,
 }: {
@@ -38,6 +41,8 @@ export function ProfileChart({
   result: ProfileResult;
   thresholdMps: number | undefined;
   earlier?: EarlierTest | undefined;
+  /** Fastest reps of training since, by load. */
+  days?: ReadonlyArray<{ loadKg: number; bestMps: number }>;
   height?: number;
   title: string;
 }) {
@@ -179,6 +184,15 @@ export function ProfileChart({
           },
           {
             type: "scatter",
+            data: days.map((one) => [at(one.loadKg), one.bestMps]),
+            z: 4,
+            symbol: "triangle",
+            symbolSize: 8,
+            itemStyle: { color: "transparent", borderColor: colors.secondary, borderWidth: 1.5 },
+            silent: true,
+          },
+          {
+            type: "scatter",
             data: of("used"),
             z: 6,
             symbolSize: 10,
@@ -195,7 +209,7 @@ export function ProfileChart({
         ],
       };
     },
-    [reps, result, thresholdMps, earlier, unit, at],
+    [reps, result, thresholdMps, earlier, days, unit, at],
   );
   const words = result.ok
     ? `${title}: ${reps.length} reps, line from ${formatVelocity(result.line.v0Mps)} m/s at no load to ${formatKg(result.line.l0Kg, unit, 1)} at no speed.`

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gt, inArray, isNotNull, isNull, ne, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, gte, inArray, isNotNull, isNull, ne, or, sql } from "drizzle-orm";
 import { putCopies, takeCopies } from "../../core/floor/display-copy";
 import { type EntryBody, type LogEntry, RAMP_KEY, withoutPlace } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
@@ -299,6 +299,33 @@ export async function pairingsOfAthlete(tx: TeamTransaction, athleteId: string, 
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
   return withCopies(tx, rows);
+}
+
+/** The newest sessions since a day in which an athlete had a variant to lift. */
+export function sessionsOfLift(
+  tx: TeamTransaction,
+  of: { athleteId: string; variantId: string; since: LocalDate; most: number },
+): Promise<Array<{ id: string; date: LocalDate }>> {
+  const lift = { slots: [{ variantId: of.variantId }] };
+  return tx
+    .select({ id: trainingSession.id, date: trainingSession.date })
+    .from(trainingSession)
+    .innerJoin(
+      sessionPerson,
+      and(
+        eq(sessionPerson.teamId, trainingSession.teamId),
+        eq(sessionPerson.sessionId, trainingSession.id),
+      ),
+    )
+    .where(
+      and(
+        eq(sessionPerson.athleteId, of.athleteId),
+        gte(trainingSession.date, of.since),
+        sql`${trainingSession.frozen} @> ${JSON.stringify(lift)}::jsonb`,
+      ),
+    )
+    .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
+    .limit(of.most);
 }
 
 /** Locks the session against other writers of its log until the transaction ends. */

@@ -1,3 +1,4 @@
+import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { formatKg, plainNumber } from "../../../core/units/mass";
@@ -57,11 +58,11 @@ export const shouldRevalidate = revalidateUnlessFailed;
 
 /** One profile test: its reps, its line, force and power, and another test set against it. */
 export default function ProfileTestPage({ loaderData, actionData }: Route.ComponentProps) {
-  const { person, variant, band, test, against, compared, others, mayEdit } = loaderData;
+  const { person, variant, band, test, against, compared, others, days, mayEdit } = loaderData;
+  const points = useMemo(() => days.flatMap((day) => day.loads), [days]);
   const unit = useUnit();
   const [, setParams] = useSearchParams();
   const { result, power } = test;
-  const used = new Set(result.ok ? result.used.map((rep) => rep.id) : []);
   return (
     <Page
       title={`Profile of ${test.date}`}
@@ -92,12 +93,14 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
                   ? { date: against.date, line: against.line, used: against.used }
                   : undefined
               }
+              days={points}
               height={300}
             />
             <p className="text-sm text-muted">
               Filled: the fastest of each load. Hollow: slower reps. Cross: left out. On the
               threshold the 95 % interval of the 1RM: thick the line only, thin for planning.
               {against ? ` Dashed with squares: ${against.date}.` : ""}
+              {days.length > 0 ? " Triangles: the fastest of each load in training since." : ""}
             </p>
             {result.ok && power ? (
               <div className="mt-3 grid gap-4 sm:grid-cols-2">
@@ -185,73 +188,155 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
           </div>
         </div>
       </Figures>
-      <section aria-labelledby="reps-title" className="mt-4">
-        <h2 id="reps-title">Reps</h2>
-        <div className="overflow-x-auto">
-          <table className="ledger">
-            <thead>
-              <tr>
-                <th scope="col" className="!text-right">
-                  Load
-                </th>
-                <th scope="col" className="!text-right">
-                  {test.metric}, m/s
-                </th>
-                <th scope="col" className="!text-right">
-                  Force, N
-                </th>
-                <th scope="col" className="!text-right">
-                  Power, W
-                </th>
-                <th scope="col">In the line</th>
-              </tr>
-            </thead>
-            <tbody>
-              {test.reps.map((rep) => (
-                <tr key={rep.id}>
-                  <td className="text-right">{formatKg(rep.loadKg, unit, 1)}</td>
-                  <td className="text-right font-bold">{formatVelocity(rep.velocityMps)}</td>
-                  <td className="text-right text-muted">
-                    {rep.forceN === undefined ? "" : plainNumber(rep.forceN, 0)}
-                  </td>
-                  <td className="text-right text-muted">
-                    {rep.powerW === undefined ? "" : plainNumber(rep.powerW, 0)}
-                  </td>
-                  <td>
-                    {rep.excluded === undefined ? (
-                      used.has(rep.id) ? (
-                        "fastest of its load"
-                      ) : (
-                        <span className="text-muted">slower</span>
-                      )
-                    ) : (
-                      <span className="text-accent">
-                        left out by {rep.excludedBy}: {rep.excluded}
-                      </span>
-                    )}
-                    {mayEdit ? (
-                      <Exclude
-                        repId={rep.id}
-                        name={`${formatKg(rep.loadKg, unit, 1)} at ${formatVelocity(rep.velocityMps)}`}
-                        excluded={rep.excluded !== undefined}
-                        problem={
-                          actionData && !actionData.ok && "repId" in actionData
-                            ? actionData.repId === rep.id
-                              ? actionData.message
-                              : undefined
-                            : undefined
-                        }
-                      />
-                    ) : null}
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
-        {test.note ? <Notice kind="note" title={test.note} /> : null}
-      </section>
+      <DaysSince days={days} metric={test.metric} />
+      <Reps
+        test={test}
+        mayEdit={mayEdit}
+        problem={
+          actionData && !actionData.ok && "repId" in actionData
+            ? { repId: actionData.repId, message: actionData.message }
+            : undefined
+        }
+      />
     </Page>
+  );
+}
+
+/** Every rep of the test, with whether it is in the line; a rep is left out with a reason. */
+function Reps({
+  test,
+  mayEdit,
+  problem,
+}: {
+  test: Route.ComponentProps["loaderData"]["test"];
+  mayEdit: boolean;
+  /** Why a rep could not be left out. */
+  problem: { repId: string | undefined; message: string } | undefined;
+}) {
+  const unit = useUnit();
+  const used = new Set(test.result.ok ? test.result.used.map((rep) => rep.id) : []);
+  return (
+    <section aria-labelledby="reps-title" className="mt-4">
+      <h2 id="reps-title">Reps</h2>
+      <div className="overflow-x-auto">
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th scope="col" className="!text-right">
+                Load
+              </th>
+              <th scope="col" className="!text-right">
+                {test.metric}, m/s
+              </th>
+              <th scope="col" className="!text-right">
+                Force, N
+              </th>
+              <th scope="col" className="!text-right">
+                Power, W
+              </th>
+              <th scope="col">In the line</th>
+            </tr>
+          </thead>
+          <tbody>
+            {test.reps.map((rep) => (
+              <tr key={rep.id}>
+                <td className="text-right">{formatKg(rep.loadKg, unit, 1)}</td>
+                <td className="text-right font-bold">{formatVelocity(rep.velocityMps)}</td>
+                <td className="text-right text-muted">
+                  {rep.forceN === undefined ? "" : plainNumber(rep.forceN, 0)}
+                </td>
+                <td className="text-right text-muted">
+                  {rep.powerW === undefined ? "" : plainNumber(rep.powerW, 0)}
+                </td>
+                <td>
+                  {rep.excluded === undefined ? (
+                    used.has(rep.id) ? (
+                      "fastest of its load"
+                    ) : (
+                      <span className="text-muted">slower</span>
+                    )
+                  ) : (
+                    <span className="text-accent">
+                      left out by {rep.excludedBy}: {rep.excluded}
+                    </span>
+                  )}
+                  {mayEdit ? (
+                    <Exclude
+                      repId={rep.id}
+                      name={`${formatKg(rep.loadKg, unit, 1)} at ${formatVelocity(rep.velocityMps)}`}
+                      excluded={rep.excluded !== undefined}
+                      problem={problem?.repId === rep.id ? problem.message : undefined}
+                    />
+                  ) : null}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {test.note ? <Notice kind="note" title={test.note} /> : null}
+    </section>
+  );
+}
+
+/** What training has measured of the lift since the test: the line stays, a day is its shift. */
+function DaysSince({
+  days,
+  metric,
+}: {
+  days: Route.ComponentProps["loaderData"]["days"];
+  metric: string;
+}) {
+  const unit = useUnit();
+  if (days.length === 0) return null;
+  return (
+    <section aria-labelledby="days-title" className="mt-4">
+      <h2 id="days-title">Measured in training since</h2>
+      <p className="text-sm text-muted">
+        Every counted rep of a day against this line, within its loads. The line is not moved by
+        them; test again where the shift stays.
+      </p>
+      <div className="overflow-x-auto">
+        <table className="ledger">
+          <thead>
+            <tr>
+              <th scope="col">Day</th>
+              <th scope="col">Fastest of each load, {metric}</th>
+              <th scope="col" className="!text-right">
+                Shift, m/s
+              </th>
+              <th scope="col" className="!text-right">
+                90 %
+              </th>
+              <th scope="col">Source</th>
+            </tr>
+          </thead>
+          <tbody>
+            {days.map((day) => (
+              <tr key={day.sessionId}>
+                <th scope="row">
+                  <Link className="underline" to={`/review/${day.sessionId}`}>
+                    {day.date}
+                  </Link>
+                </th>
+                <td>
+                  {day.loads
+                    .map((one) => `${formatKg(one.loadKg, unit, 1)} ${formatVelocity(one.bestMps)}`)
+                    .join(", ")}
+                </td>
+                <td className="text-right">
+                  {day.shift ? signed(day.shift.estimate) : "tells nothing"}
+                </td>
+                <td className="text-right text-muted">
+                  {day.shift ? `${signed(day.shift.low)} to ${signed(day.shift.high)}` : ""}
+                </td>
+                <td className="text-muted">{day.sources.join(", ")}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </section>
   );
 }
 

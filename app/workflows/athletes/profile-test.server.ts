@@ -1,14 +1,18 @@
+import { reduceFloor } from "../../../core/floor/state";
 import { compareProfiles } from "../../../core/profile/compare";
 import { usualPowerBand } from "../../../core/profile/power-band";
+import { type DayPoint, dayPoint } from "../../../core/review/day-points";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { excludeRep, profileTests } from "../../../db/queries/profiles.server";
+import { entriesAfter, frozenById, sessionsOfLift } from "../../../db/queries/sessions.server";
 import { athleteById } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "../lifters/analyse-test.server";
+import { type AnalysedTest, analyseTest } from "../lifters/analyse-test.server";
 import { noteFor } from "../lifters/public-words.server";
 
 const NO_TEST = failed("no-test", "This test is not in your team any more. Open the athlete.");
@@ -56,9 +60,48 @@ export function readProfileTest(
         used: against.result.ok ? against.result.used : [],
       },
       compared,
+      days: await daysSince(tx, person.id, test, variant.id),
       others: others.map(({ id, date, metric }) => ({ id, date, metric })),
     });
   });
+}
+
+/** Days of training that are set beside a test. */
+const MOST_DAYS = 12;
+
+/** What was measured of the lift in training since a test, the newest first. */
+async function daysSince(
+  tx: TeamTransaction,
+  athleteId: string,
+  test: Pick<AnalysedTest, "date" | "metric" | "reps">,
+  variantId: string,
+): Promise<DayPoint[]> {
+  const sessions = await sessionsOfLift(tx, {
+    athleteId,
+    variantId,
+    since: test.date,
+    most: MOST_DAYS,
+  });
+  const frozen = await frozenById(
+    tx,
+    sessions.map((one) => one.id),
+  );
+  const days: DayPoint[] = [];
+  for (const { id, date } of sessions) {
+    const session = frozen.get(id);
+    if (!session) continue;
+    const entries = await entriesAfter(tx, id, 0, { of: [athleteId] });
+    const day = dayPoint({
+      floor: reduceFloor(session, entries),
+      sessionId: id,
+      date,
+      athleteId,
+      variantId,
+      test: { metric: test.metric, reps: test.reps.filter((rep) => rep.excluded === undefined) },
+    });
+    if (day) days.push(day);
+  }
+  return days;
 }
 
 /** Leaves a rep out of the line with a reason, or takes it in again. */

@@ -1,0 +1,83 @@
+import type { FloorState } from "../floor/state";
+import type { Interval } from "../profile/prediction";
+import { type RepAtLoad, todaysForm } from "../profile/todays-form";
+import type { LocalDate } from "../units/time";
+import type { VelocityMetric } from "../units/velocity";
+
+/** What was measured of a lift on one day of training. */
+export interface DayPoint {
+  date: LocalDate;
+  sessionId: string;
+  /** The fastest counted rep of each load, the lightest first. */
+  loads: Array<{ loadKg: number; bestMps: number; reps: number }>;
+  /** The day's shift of a test's line, m/s, with its 90 % interval; undefined where it tells nothing. */
+  shift: Interval | undefined;
+  /** Where the speeds come from: "sensor", "typed" … */
+  sources: string[];
+}
+
+/** Sources that may stand beside a test; frames of a film and the eye may not. */
+const MEASURED: ReadonlySet<string> = new Set(["sensor", "simulated", "typed"]);
+
+/**
+ * The day's points of one athlete's lift beside a profile test: every counted and measured rep of
+ * training, on the way up too, in the test's own metric; a bounced rep stays out, and so does what an
+ * older processing measured. A profile is dated: its line is not moved by them, the day is told by
+ * the shift that they show (see `todaysForm`), from loads within the test's alone.
+ *
+ * @returns undefined where nothing was measured
+ */
+export function dayPoint(input: {
+  floor: FloorState;
+  sessionId: string;
+  date: LocalDate;
+  athleteId: string;
+  variantId: string;
+  test: { metric: VelocityMetric; reps: readonly RepAtLoad[] };
+}): DayPoint | undefined {
+  const { floor, athleteId, variantId, test } = input;
+  const reps = floor.racks
+    .filter(({ slot }) => slot.variantId === variantId && slot.metric === test.metric)
+    .flatMap((rack) => rack.lifters)
+    .filter((one) => one.lifter.athleteId === athleteId)
+    .flatMap((one) => [...one.ramp, ...one.sets])
+    .flatMap(({ loadKg, reps }) =>
+      reps.flatMap((rep) =>
+        loadKg !== undefined &&
+        rep.velocityMps !== undefined &&
+        rep.outcome === "counted" &&
+        !rep.bounced &&
+        !rep.older &&
+        MEASURED.has(rep.source)
+          ? [{ loadKg, velocityMps: rep.velocityMps, source: rep.source }]
+          : [],
+      ),
+    );
+  if (reps.length === 0) return undefined;
+  const tested = test.reps.map((rep) => rep.loadKg);
+  const within = reps.filter(
+    ({ loadKg }) => loadKg >= Math.min(...tested) && loadKg <= Math.max(...tested),
+  );
+  const form = todaysForm({
+    profile: test.reps,
+    today: within,
+    thresholdMps: undefined,
+    // The shift does not depend on it.
+    targetMps: test.reps[0]?.velocityMps ?? 1,
+  });
+  const loads = [...new Set(reps.map((rep) => rep.loadKg))].sort((a, b) => a - b);
+  return {
+    date: input.date,
+    sessionId: input.sessionId,
+    loads: loads.map((loadKg) => {
+      const own = reps.filter((rep) => rep.loadKg === loadKg);
+      return {
+        loadKg,
+        bestMps: Math.max(...own.map((rep) => rep.velocityMps)),
+        reps: own.length,
+      };
+    }),
+    shift: form.ok ? form.shift : undefined,
+    sources: [...new Set(reps.map((rep) => rep.source))],
+  };
+}
