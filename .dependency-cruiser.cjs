@@ -20,6 +20,7 @@ const CORE_ORDER = [
   "plan",
   "liverules",
   "floor",
+  "racks",
   "checks",
   "review",
 ];
