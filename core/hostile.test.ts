@@ -96,6 +96,8 @@ const PARSED = [
   "contrast",
   "plan",
   "floor",
+  // Built from frozen sets and gear.
+  "racks",
   "checks",
   "review",
   // Athletes' facts from the database, by way of app/forms.

@@ -1,3 +1,4 @@
+import { plainNumber } from "../units/mass";
 import type { Working } from "../units/working";
 
 /** Rest from turn-taking: n lifters share a bar, w s a set, c s to change the bar between them:
@@ -48,7 +49,63 @@ export const turnsWorking = (turns: Turns): Working => {
   };
 };
 
-/** Which group sizes give a rest that is wanted; else what to wait, or the change to beat. */
+/** How far a group's rest is from what is wanted, and each way to bring it there. */
+export interface TurnsWays {
+  restS: number;
+  /** Too short: what each adds to a turn's wait, least and most, s. */
+  addS?: { leastS: number; mostS: number };
+  /** Too long: the change that would be quick enough, s; absent where no change is. */
+  changeToBeatS?: number;
+  /** Too long: the group in two, each half with its wait to add, s; 0 where its rest is long enough. */
+  split?: Array<{ lifters: number; restS: number; addS: number }>;
+}
+
+/**
+ * Where turn-taking misses the wanted rest: the wait to add, the change to beat, or the split.
+ *
+ * @example three lifters, 8 s a set, 12 s a change, 60 to 75 s wanted: rest 52, add 8 to 23 s
+ * @example five lifters, 8 s a set, up to 75 s wanted: a change of 8.6 s at the most
+ */
+export function turnsWays(turns: Turns, wanted: { leastS: number; mostS: number }): TurnsWays {
+  const { leastS, mostS } = wanted;
+  const { lifters, setS } = turns;
+  const restS = restFromTurns(turns);
+  if (restS < leastS)
+    return { restS, addS: { leastS: leastS - restS, mostS: Math.max(0, mostS - restS) } };
+  if (restS <= mostS) return { restS };
+  const changeToBeatS = (mostS + setS) / lifters - setS;
+  const half = Math.ceil(lifters / 2);
+  const split = [half, lifters - half].map((own) => {
+    const rest = restFromTurns({ ...turns, lifters: own });
+    return { lifters: own, restS: rest, addS: Math.max(0, leastS - rest) };
+  });
+  return {
+    restS,
+    ...(changeToBeatS > 0 ? { changeToBeatS } : {}),
+    ...(lifters > 1 ? { split } : {}),
+  };
+}
+
+const seconds = (s: number) => `${plainNumber(s, 1)} s`;
+
+/** The ways in one sentence; empty where the rest is as wanted. */
+export function turnsWords(turns: Turns, wanted: { leastS: number; mostS: number }): string {
+  const { restS, addS, changeToBeatS, split } = turnsWays(turns, wanted);
+  if (addS)
+    return `Rest ${seconds(restS)}, too short: add ${seconds(addS.leastS)} to ${seconds(addS.mostS)} of waiting a round.`;
+  if (restS <= wanted.mostS) return "";
+  const ways = [
+    changeToBeatS === undefined ? "" : `a change of ${seconds(changeToBeatS)} at the most`,
+    split
+      ? `two groups of ${split
+          .map((one) => `${one.lifters}${one.addS > 0 ? ` (add ${seconds(one.addS)})` : ""}`)
+          .join(" and ")}`
+      : "",
+  ].filter((way) => way !== "");
+  return `Rest ${seconds(restS)}, too long${ways.length > 0 ? `: ${ways.join(", or ")}` : ""}.`;
+}
+
+/** Which group sizes give a rest that is wanted; else what to wait, the change to beat, the split. */
 export function turnsAdvice(turns: Turns, wanted: { leastS: number; mostS: number }): string {
   const { leastS, mostS } = wanted;
   const sizes = groupSizesForRest({
@@ -57,11 +114,10 @@ export function turnsAdvice(turns: Turns, wanted: { leastS: number; mostS: numbe
     mostRestS: mostS,
     largest: LARGEST_GROUP,
   });
-  if (sizes.length > 0) return `Groups of ${sizes.join(", ")} rest from ${leastS} to ${mostS} s.`;
-  const rest = restFromTurns(turns);
-  return rest < leastS
-    ? `No group size fits. With ${turns.lifters}, add ${leastS - rest} s of waiting to each turn.`
-    : `No group size fits. With ${turns.lifters} the rest is ${rest} s: a quicker change or fewer lifters shortens it.`;
+  const own = turnsWords(turns, wanted);
+  return sizes.length > 0
+    ? `Groups of ${sizes.join(", ")} rest from ${leastS} to ${mostS} s.${own && ` With ${turns.lifters}: ${own}`}`
+    : `No group size fits. With ${turns.lifters}: ${own}`;
 }
 
 /** Largest group that one bar is asked to serve. */
