@@ -14,9 +14,10 @@ const POINTS: MoveWeights = { plates: 1, hooks: 1, pins: 1, mats: 2, boxes: 1, b
 
 /** What is done between two settings, counted here once more. */
 function walked(a: Setting, b: Setting, w: MoveWeights): number {
+  const [left, right] = [a.side ?? [], b.side ?? []];
   let same = 0;
-  while (same < a.side.length && same < b.side.length && a.side[same] === b.side[same]) same++;
-  const plates = 2 * (a.side.length + b.side.length - 2 * same);
+  while (same < left.length && same < right.length && left[same] === right[same]) same++;
+  const plates = 2 * (left.length + right.length - 2 * same);
   const mats = Math.abs((a.seat?.mats.Mat ?? 0) - (b.seat?.mats.Mat ?? 0));
   const bands = 2 * Math.abs((a.hangs["Light band"] ?? 0) - (b.hangs["Light band"] ?? 0));
   const pins = (a.safetiesCm === b.safetiesCm ? 0 : 1) + (a.seat?.pinCm === b.seat?.pinCm ? 0 : 1);

@@ -147,6 +147,8 @@ export interface LiftInput {
   overrides: Overrides;
   /** What the team's coach has set. */
   coachValues: CoachValues;
+  /** Who lifts where and in which order; grouped by load where left out. */
+  groups?: ReadonlyArray<{ rackId: string; order: readonly string[] }>;
   /** Where it stands in its day; a session of one slot says nothing. */
   inDay?: Omit<InDay, "slotId">;
   leftOut?: ReadonlyMap<string, string>;
@@ -159,19 +161,10 @@ export interface LiftInput {
 export function freezeLift(input: LiftInput): DayPart {
   const { plan, week, racks } = input;
   const { recipe } = plan;
-  const groups = groupByLoad({
-    lifters: input.athletes.map((athlete) => ({
-      athlete,
-      loadKg: athlete.byVariant[plan.variant.id]?.workingMax?.kg,
-    })),
-    racks: racks.length,
-    rest: recipe.rest,
-    setS: DEFAULT_SET_S,
-    changeS: DEFAULT_CHANGE_S,
-  });
+  const groups = groupsOf(input);
   const lift = LIFTS.find((one) => one === plan.variant.lift);
   const borders = lift && classBorders(lift, input.coachValues);
-  const how = methodWords(recipe, week, plan.box, input.coachValues.smallestStopS);
+  const how = howWords(input);
   const settle = (athlete: Lifter, rack: LiftInput["racks"][number], hang: HangStock) =>
     settleLifter({ ...input, how, athlete, rack, hang });
   // Racks lift at the same time: what hangs on one is not there for the next.
@@ -205,11 +198,9 @@ export function freezeLift(input: LiftInput): DayPart {
     ...(recipe.top ? { top: { reps: recipe.top.reps } } : {}),
     ...(Object.keys(tempo).length > 0 ? { tempo } : {}),
     ...(recipe.timed ? { everyS: recipe.timed.everyS } : {}),
-    groups: groups.flatMap((group, i) => {
-      const rack = racks[i];
-      if (!rack) return [];
+    groups: groups.map(({ rack, athletes }) => {
       const hang = stillThere(rack.hang, taken);
-      const settled = group.lifters.map(({ athlete }) => settle(athlete, rack, hang));
+      const settled = athletes.map((athlete) => settle(athlete, rack, hang));
       take(
         taken,
         settled.map((one) => one.rigging),
@@ -226,7 +217,7 @@ export function freezeLift(input: LiftInput): DayPart {
   };
   return {
     slot,
-    stations: racks.slice(0, groups.length).map((rack) => ({
+    stations: groups.map(({ rack }) => ({
       kind: "rack",
       id: rack.rackId,
       name: String(rack.number),
@@ -237,8 +228,38 @@ export function freezeLift(input: LiftInput): DayPart {
   };
 }
 
+/** Racks with who lifts at them: as somebody made them, else like loads together. */
+function groupsOf(
+  input: LiftInput,
+): Array<{ rack: LiftInput["racks"][number]; athletes: readonly Lifter[] }> {
+  const { plan, racks, athletes } = input;
+  if (input.groups)
+    return input.groups.flatMap(({ rackId, order }) => {
+      const rack = racks.find((one) => one.rackId === rackId);
+      const own = order.flatMap((id) => athletes.find((one) => one.id === id) ?? []);
+      return rack && own.length > 0 ? [{ rack, athletes: own }] : [];
+    });
+  return groupByLoad({
+    lifters: athletes.map((athlete) => ({
+      athlete,
+      loadKg: athlete.byVariant[plan.variant.id]?.workingMax?.kg,
+    })),
+    racks: racks.length,
+    rest: plan.recipe.rest,
+    setS: DEFAULT_SET_S,
+    changeS: DEFAULT_CHANGE_S,
+  }).flatMap(({ lifters }, i) => {
+    const rack = racks[i];
+    return rack ? [{ rack, athletes: lifters.map((one) => one.athlete) }] : [];
+  });
+}
+
+/** How a slot is done, in words, whoever does it. */
+export const howWords = ({ plan, week, coachValues }: LiftInput): string[] =>
+  methodWords(plan.recipe, week, plan.box, coachValues.smallestStopS);
+
 /** One athlete's sets at one rack, with what is asked and said before them. */
-function settleLifter(
+export function settleLifter(
   input: Pick<LiftInput, "plan" | "week" | "setups" | "overrides"> & {
     /** What holds for everybody in the slot. */
     how: readonly string[];
@@ -270,7 +291,9 @@ function settleLifter(
       ? { tested: { metric: profile.line.metric, reps: [...profileReps] } }
       : {}),
     instructions: [...athlete.instructions],
-    ...(own.rigging.kind === "rigged" ? { hang: addedBy(own.rigging.rig) } : {}),
+    ...(own.rigging.kind === "rigged"
+      ? { hang: addedBy(own.rigging.rig), hangs: piecesOf(own.rigging.rig) }
+      : {}),
     ...(pins ? { pins } : {}),
     ...(heights ? { travelM: heights.lockoutM - heights.bottomM } : {}),
     ...setup,
@@ -282,6 +305,8 @@ function settleLifter(
   return { lifter, rigging: own.rigging };
 }
 
+const piecesOf = ({ pieces }: Rig) =>
+  pieces.map(({ what, perSide }) => ({ name: what.name, perSide }));
 const addedBy = ({ bottomKg, meanKg, lockoutKg }: Rig) => ({ bottomKg, meanKg, lockoutKg });
 
 /** What a day is, beside its slots. */

@@ -40,6 +40,8 @@ export interface FrozenLifter {
     rehearse?: true;
     /** Of the seat as built, over the athlete's own parallel height; absent in older sessions. */
     overCm?: number | undefined;
+    /** What the seat is built of; absent where nothing fits, and in older sessions. */
+    seat?: { base: string; pinCm: number; mats: Array<{ name: string; count: number }> };
   };
   /** Warm-up loads at this rack, kg; absent in older sessions. */
   rampKg?: number[];
@@ -49,6 +51,8 @@ export interface FrozenLifter {
   plates?: Record<string, Mass[]>;
   /** What bands and chains add, both sides, kg; absent where nothing hangs. */
   hang?: { bottomKg: number; meanKg: number; lockoutKg: number };
+  /** The pieces that hang, by side; absent as above, and in older sessions. */
+  hangs?: Array<{ name: string; perSide: number }>;
   /** The bar's way, m, by the athlete's heights; absent where they are not known. */
   travelM?: number;
   /** Where the rack's pins go; absent where heights or holes are not known. */

@@ -1,4 +1,4 @@
-import { BROKEN, type GroupCosts } from "./group-cost";
+import type { GroupCosts } from "./group-cost";
 import type { RackGroup } from "./problem";
 
 /** Up to so many lifters every grouping is looked at. */
@@ -26,14 +26,17 @@ export function exactGroups(costs: GroupCosts): { cost: number; groups: RackGrou
   ]);
   for (const rack of racks.keys()) {
     const next = new Map(so);
-    const own = sized.map((mask) => ({ mask, cost: costs.of(rack, members[mask] ?? []).cost }));
+    const own = sized.flatMap((mask) => {
+      const { cost, broken } = costs.of(rack, members[mask] ?? []);
+      return broken > 0 ? [] : [{ mask, cost }];
+    });
     for (const [state, { cost, groups }] of so) {
       const used = state >> n;
       const taken = state & full;
       if (used === use) continue;
       // The lowest who has no group yet would give each set of alike racks once; racks may differ.
       for (const one of own) {
-        if (one.mask & taken || one.cost >= BROKEN) continue;
+        if (one.mask & taken) continue;
         const to = key(used + 1, taken | one.mask);
         const sum = cost + one.cost;
         const known = next.get(to);

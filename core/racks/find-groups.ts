@@ -1,7 +1,7 @@
 import { seededRandom } from "../numeric/random";
 import { GroupBound } from "./bound";
 import { EVERY_GROUPING, exactGroups } from "./exact";
-import { BROKEN, GroupCosts } from "./group-cost";
+import { GroupCosts } from "./group-cost";
 import { costOf, movesBetween, type Setting } from "./moves";
 import { brokenBy, type GroupProblem, neededBy, type RackGroup } from "./problem";
 
@@ -33,6 +33,9 @@ const BOUND_ROUNDS_A_STEP = 10;
 /** How much worse an exchange may be at the start, as a share of the first answer's cost a lifter. */
 const FIRST_HEAT = 0.5;
 const LAST_HEAT = 0.004;
+/** What a broken wish weighs while it is hot, and when it is cold, likewise: first it may be crossed. */
+const FIRST_WISH = 1;
+const LAST_WISH = 20;
 
 /**
  * Groups and orders at racks with the least to do between sets.
@@ -76,7 +79,7 @@ export function* findGroups(
       bound.improve(search.bestCost, BOUND_ROUNDS_A_STEP);
       least = Math.max(least, bound.best);
     }
-    const closed = search.bestCost - least < 1e-6;
+    const closed = !search.broken && search.bestCost - least < 1e-6;
     yield search.answer(least, step === steps || closed ? 1 : step / steps);
     if (closed) return;
   }
@@ -128,16 +131,29 @@ function standing(problem: GroupProblem, i: number): string {
 }
 const pad = (cm: number | undefined) => String(Math.round(10 * (cm ?? 0))).padStart(6, "0");
 
+/** Share of tries that bring somebody together, where anybody is to be. */
+const GATHERING = 0.1;
+
+/** Cost of moves, and how much of what was asked is broken. */
+interface Worth {
+  cost: number;
+  broken: number;
+}
+
+const isLess = (a: Worth, b: Worth) =>
+  a.broken !== b.broken ? a.broken < b.broken : a.cost < b.cost - 1e-9;
+
 class Search {
   readonly costs: GroupCosts;
   readonly #problem: GroupProblem;
   readonly #random: ReturnType<typeof seededRandom>;
   /** Members by rack, in any order. */
   #groups: number[][];
-  #cost: number;
+  #now: Worth;
   #best: number[][];
-  #bestCost: number;
-  #heat: number;
+  #bestWorth: Worth;
+  /** The first answer's cost a lifter: what heat is measured in. */
+  readonly #unit: number;
 
   constructor(problem: GroupProblem, seed: number) {
     this.#problem = problem;
@@ -147,18 +163,23 @@ class Search {
     const byStanding = [...loads].sort((a, b) =>
       standing(problem, a).localeCompare(standing(problem, b)),
     );
-    const starts = [loads, byStanding].map((order) => this.#split(order));
-    const [first] = starts.sort((a, b) => this.#total(a) - this.#total(b));
-    this.#groups = first as number[][];
-    this.#cost = this.#total(this.#groups);
-    this.#best = this.#groups.map((one) => [...one]);
-    this.#bestCost = this.#cost;
-    const plain = this.#cost % BROKEN;
-    this.#heat = Math.max(1, plain / problem.lifters.length);
+    const [one, two] = [loads, byStanding].map((order) => this.#split(order)) as [
+      number[][],
+      number[][],
+    ];
+    this.#groups = isLess(this.#worth(two), this.#worth(one)) ? two : one;
+    this.#now = this.#worth(this.#groups);
+    this.#best = this.#groups.map((own) => [...own]);
+    this.#bestWorth = this.#now;
+    this.#unit = Math.max(1, this.#now.cost / problem.lifters.length);
   }
 
   get bestCost(): number {
-    return this.#bestCost;
+    return this.#bestWorth.cost;
+  }
+
+  get broken(): boolean {
+    return this.#bestWorth.broken > 0;
   }
 
   answer(bound: number, done: number): GroupsSoFar {
@@ -175,9 +196,7 @@ class Search {
           ];
     });
     const broken = brokenBy(this.#problem, groups);
-    const cost = this.#best.reduce((sum, members, rack) => {
-      return sum + (this.costs.of(rack, members).cost % BROKEN);
-    }, 0);
+    const { cost } = this.#bestWorth;
     return { groups, cost, bound: Math.min(bound, cost), done, broken };
   }
 
@@ -187,7 +206,7 @@ class Search {
     this.#groups = this.#problem.racks.map((rack) =>
       (groups.find((one) => one.rackId === rack.id)?.order ?? []).flatMap((id) => at.get(id) ?? []),
     );
-    this.#cost = this.#total(this.#groups);
+    this.#now = this.#worth(this.#groups);
     this.#keepBest();
   }
 
@@ -195,12 +214,38 @@ class Search {
   anneal(tries: number, from: number, to: number): void {
     for (let i = 0; i < tries; i++) {
       const at = from + ((to - from) * i) / tries;
-      const heat = this.#heat * FIRST_HEAT * (LAST_HEAT / FIRST_HEAT) ** at;
-      this.#try(heat);
+      const heat = this.#unit * FIRST_HEAT * (LAST_HEAT / FIRST_HEAT) ** at;
+      this.#try(heat, this.#unit * FIRST_WISH * (LAST_WISH / FIRST_WISH) ** at);
     }
   }
 
-  #try(heat: number): void {
+  /** Brings who is to be together to one rack, each in exchange for somebody there. */
+  #gather(heat: number, wish: number): void {
+    const { together, lifters } = this.#problem;
+    const ids = together[this.#index(together.length)] ?? [];
+    const own = lifters.flatMap((one, i) => (ids.includes(one.id) ? [i] : []));
+    const groups = this.#groups.map((members) => [...members]);
+    const to = groups[this.#index(groups.length)] as number[];
+    for (const who of own) {
+      if (to.includes(who)) continue;
+      const others = [...to.keys()].filter((at) => !own.includes(to[at] as number));
+      const at = others[this.#index(others.length)];
+      const from = groups.find((members) => members.includes(who));
+      if (at === undefined || !from) return;
+      from[from.indexOf(who)] = to[at] as number;
+      to[at] = who;
+    }
+    const next = this.#worth(groups);
+    const worse = next.cost - this.#now.cost + wish * (next.broken - this.#now.broken);
+    if (worse > 0 && this.#random.uniform() >= Math.exp(-worse / heat)) return;
+    this.#groups = groups;
+    this.#now = next;
+    this.#keepBest();
+  }
+
+  #try(heat: number, wish: number): void {
+    if (this.#problem.together.length > 0 && this.#random.uniform() < GATHERING)
+      return this.#gather(heat, wish);
     const groups = this.#groups;
     const a = this.#index(groups.length);
     const b = this.#index(groups.length);
@@ -226,17 +271,20 @@ class Search {
     const across = this.#across(groups);
     groups[a] = next[0];
     groups[b] = next[1];
-    const cost =
-      this.#cost +
-      this.costs.of(a, next[0]).cost +
-      this.costs.of(b, next[1]).cost -
-      this.costs.of(a, one).cost -
-      this.costs.of(b, two).cost +
-      BROKEN * (this.#across(groups) - across);
-    const worse = cost - this.#cost;
+    const after = [this.costs.of(a, next[0]), this.costs.of(b, next[1])] as const;
+    const before = [this.costs.of(a, one), this.costs.of(b, two)] as const;
+    const cost = after[0].cost + after[1].cost - before[0].cost - before[1].cost;
+    const broken =
+      after[0].broken +
+      after[1].broken -
+      before[0].broken -
+      before[1].broken +
+      this.#across(groups) -
+      across;
+    const worse = cost + wish * broken;
     if (worse <= 0 || this.#random.uniform() < Math.exp(-worse / heat)) {
-      this.#cost = cost;
-      if (cost < this.#bestCost - 1e-9) this.#keepBest();
+      this.#now = { cost: this.#now.cost + cost, broken: this.#now.broken + broken };
+      if (isLess(this.#now, this.#bestWorth)) this.#keepBest();
     } else {
       groups[a] = one;
       groups[b] = two;
@@ -244,8 +292,8 @@ class Search {
   }
 
   #keepBest(): void {
-    if (this.#cost >= this.#bestCost) return;
-    this.#bestCost = this.#cost;
+    if (!isLess(this.#now, this.#bestWorth)) return;
+    this.#bestWorth = this.#now;
     this.#best = this.#groups.map((own) => [...own]);
   }
 
@@ -269,11 +317,12 @@ class Search {
     );
   }
 
-  #total(groups: readonly number[][]): number {
-    return (
-      groups.reduce((sum, members, rack) => sum + this.costs.of(rack, members).cost, 0) +
-      BROKEN * this.#across(groups)
-    );
+  #worth(groups: readonly number[][]): Worth {
+    const own = groups.map((members, rack) => this.costs.of(rack, members));
+    return {
+      cost: own.reduce((sum, one) => sum + one.cost, 0),
+      broken: own.reduce((sum, one) => sum + one.broken, 0) + this.#across(groups),
+    };
   }
 
   /** What is broken between groups: who is not together, pieces that are needed twice. */

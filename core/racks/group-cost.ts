@@ -1,8 +1,6 @@
 import { costOf, movesBetween, type Setting } from "./moves";
 import { type GroupProblem, rotationMoves } from "./problem";
 
-/** Breaking what was asked costs more than any moves. */
-export const BROKEN = 1e7;
 /** Up to so many at one bar every order is looked at; over it, an order that no exchange betters. */
 const EVERY_ORDER = 9;
 
@@ -10,7 +8,11 @@ const EVERY_ORDER = 9;
 export interface GroupCost {
   cost: number;
   order: readonly number[];
+  /** How much of what was asked of a group it breaks. */
+  broken: number;
 }
+
+type Ordered = Omit<GroupCost, "broken">;
 
 /** Sums of moves between any two lifters at a kind of rack, for the whole rotation. */
 export interface PairCosts {
@@ -75,8 +77,7 @@ export class GroupCosts {
     if (before) return before;
     const sorted = [...members].sort((a, b) => a - b);
     const found = this.#best(rack, sorted);
-    const cost = found.cost + BROKEN * this.#broken(rack, sorted);
-    const result = { cost, order: found.order };
+    const result = { ...found, broken: this.#broken(rack, sorted) };
     known.set(key, result);
     return result;
   }
@@ -121,13 +122,13 @@ export class GroupCosts {
     return broken;
   }
 
-  #best(rack: number, members: readonly number[]): GroupCost {
+  #best(rack: number, members: readonly number[]): Ordered {
     if (members.length > EVERY_ORDER) return this.#exchanged(rack, members);
     return this.even ? this.#heldKarp(rack, members) : this.#permuted(rack, members);
   }
 
   /** The best cycle through a group by the first lifter and every subset: exact. */
-  #heldKarp(rack: number, members: readonly number[]): GroupCost {
+  #heldKarp(rack: number, members: readonly number[]): Ordered {
     const n = members.length;
     const { within, between } = this.pairs(this.problem.racks[rack]?.kind ?? "");
     const all = this.problem.lifters.length;
@@ -176,9 +177,9 @@ export class GroupCosts {
     return { cost: best, order };
   }
 
-  #permuted(rack: number, members: readonly number[]): GroupCost {
+  #permuted(rack: number, members: readonly number[]): Ordered {
     if (members.length > 6) return this.#exchanged(rack, members);
-    let best: GroupCost = { cost: Number.POSITIVE_INFINITY, order: members };
+    let best: Ordered = { cost: Number.POSITIVE_INFINITY, order: members };
     const walk = (order: number[], left: readonly number[]) => {
       if (left.length === 0) {
         const cost = this.inOrder(rack, order);
@@ -196,7 +197,7 @@ export class GroupCosts {
   }
 
   /** An order that no exchange of two betters. */
-  #exchanged(rack: number, members: readonly number[]): GroupCost {
+  #exchanged(rack: number, members: readonly number[]): Ordered {
     const order = [...members];
     let cost = this.inOrder(rack, order);
     for (let better = true; better; ) {
@@ -226,7 +227,7 @@ function setKey(members: readonly number[]): number | string {
 }
 
 const NONE: readonly Setting[] = [];
-const NOBODY: GroupCost = { cost: 0, order: [] };
+const NOBODY: GroupCost = { cost: 0, order: [], broken: 0 };
 
 function pairCosts({ lifters, weights }: GroupProblem, kind: string): PairCosts {
   const n = lifters.length;

@@ -2,8 +2,8 @@ import { grains, type Mass } from "../units/mass";
 
 /** How a rack stands for one set of one lifter. */
 export interface Setting {
-  /** Plates of a side from the inside out, in grains. */
-  side: readonly number[];
+  /** Plates of a side from the inside out, in grains; undefined where no load is planned. */
+  side: readonly number[] | undefined;
   /** cm; undefined where nobody knows, which costs nothing. */
   hooksCm: number | undefined;
   safetiesCm: number | undefined;
@@ -73,11 +73,12 @@ const differ = (from: number | undefined, to: number | undefined): number =>
 
 /** What is done to a rack that stands in one way so that it stands in another. */
 export function movesBetween(from: Setting, to: Setting): Moves {
-  const kept = alike(from.side, to.side);
+  const plates =
+    from.side && to.side ? from.side.length + to.side.length - 2 * alike(from.side, to.side) : 0;
   const sameBase =
     from.seat === undefined || to.seat === undefined || from.seat.base === to.seat.base;
   return {
-    plates: 2 * (from.side.length - kept + to.side.length - kept),
+    plates: 2 * plates,
     hooks: differ(from.hooksCm, to.hooksCm),
     pins:
       differ(from.safetiesCm, to.safetiesCm) +

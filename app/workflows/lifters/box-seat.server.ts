@@ -100,12 +100,22 @@ export async function rackSetups(
             styleId: box?.styleId,
             ...(box && box.rehearsedOn === null ? { rehearse: true as const } : {}),
             overCm: seat && build ? build.heightCm - seat.parallelCm : undefined,
+            ...(seat && build ? { seat: piecesOfSeat(build, seat.mats) } : {}),
           },
         },
       ];
     }),
   );
 }
+
+const piecesOfSeat = (build: SeatBuild, mats: SeatStock["mats"]) => ({
+  base: build.base.name,
+  pinCm: build.pinCm,
+  mats: build.mats.flatMap((count, i) => {
+    const name = mats[i]?.name;
+    return count > 0 && name !== undefined ? [{ name, count }] : [];
+  }),
+});
 
 /** The seat as a rack shows it. */
 function seatWords(seat: ReturnType<typeof seatOf>): string {
