@@ -86,9 +86,12 @@ export class GroupCosts {
   #of(rack: number): Map<number | string, GroupCost> {
     let known = this.#known[rack];
     if (!known) {
-      const { racks } = this.problem;
+      const { racks, lifters } = this.problem;
       const own = racks[rack];
-      const alike = racks.findIndex((one) => one.kind === own?.kind && !one.now && !own?.now);
+      // Who stays at a rack makes it another than those that are alike.
+      const alike = lifters.some((one) => one.fixedTo !== undefined)
+        ? -1
+        : racks.findIndex((one) => one.kind === own?.kind && !one.now && !own?.now);
       known = (alike >= 0 && alike !== rack ? this.#of(alike) : undefined) ?? new Map();
       this.#known[rack] = known;
     }
