@@ -13,6 +13,7 @@ export default [
     route("floor", "routes/floor/day.tsx"),
     route("floor/pairing", "routes/floor/pairing-start.tsx"),
     route("floor/pairing/:runId", "routes/floor/pairing.tsx"),
+    route("floor/groups", "routes/floor/groups.tsx"),
     route("floor/:sessionId", "routes/floor/session.tsx"),
     route("plan", "routes/plan/plans.tsx"),
     route("plan/:planId", "routes/plan/plan.tsx"),

@@ -92,6 +92,8 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/card": { as: "maren", open: ["/card"] },
   // Nobody trains alone in the demo: looked at in alone.spec.ts.
   "/card/:sessionId": "no page",
+  // What it shows is ticked on the floor page: looked at in groups.spec.ts.
+  "/floor/groups": "no page",
   "/api/at-rack": "no page",
   "/api/session/:sessionId": "no page",
   "/account": { as: "coach", open: ["/account"] },

@@ -63,6 +63,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/health/live", read: "anyone" },
   { path: "/floor", read: staff, write: ["owner", "coach", "assistant"] },
   { path: "/floor/pairing", read: staff, write: staff },
+  { path: "/floor/groups", read: staff },
   { path: "/floor/pairing/:runId", read: staff, write: coaches },
   { path: "/floor/:sessionId", read: staff, write: coaches },
   { path: "/rack/:sessionId/:rackId", read: floor },

@@ -144,7 +144,11 @@ interface Why {
 /** Where somebody stands: of the whole slot, not of a set. */
 type PlaceBody =
   /** Comes in, or goes to another station: `stationId` is where from now on. */
-  | ({ kind: "move" } & Work)
+  | ({
+      kind: "move";
+      /** Whose turn it is there, before who has a higher number; 0 and on. */
+      turn?: number;
+    } & Work)
   /** Does no more of this slot. */
   | ({ kind: "off" } & Work);
 

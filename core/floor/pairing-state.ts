@@ -35,7 +35,7 @@ export function reducePairing(
 ): PairingLine {
   const complex = complexOf(at.slot, at.athlete);
   const line = all.filter((one): one is LineEntry<ItemEntryBody> => "round" in one.body);
-  const { stationId = at.stationId, off } = standingOf(at.stationId, all);
+  const { stationId = at.stationId, off, turn } = standingOf(at.stationId, all);
   const { run, twice } = foldRun(complex, line.map(tapOf), at.slot.settings);
   const { athleteId } = at.athlete;
   return {
@@ -44,6 +44,7 @@ export function reducePairing(
     callName: at.callName,
     stationId,
     off,
+    turn,
     complex,
     run:
       off && run.stage.kind !== "over" ? { ...run, stage: { kind: "over", why: "stopped" } } : run,

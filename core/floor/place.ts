@@ -7,17 +7,20 @@ export interface Standing {
   stationId: string | undefined;
   /** Does no more of the slot. */
   off: boolean;
+  /** Turn at the station where somebody set it; else as they came. */
+  turn: number | undefined;
 }
 
 /** @param homeId where the slot began for the athlete; empty for who was not here */
 export function standingOf(homeId: string, line: readonly LineEntry<EntryBody>[]): Standing {
   let stationId = homeId === "" ? undefined : homeId;
   let off = false;
+  let turn: number | undefined;
   for (const { body } of line) {
     if (body.kind === "move") {
-      stationId = body.stationId;
+      ({ stationId, turn } = body);
       off = false;
     } else if (body.kind === "off") off = true;
   }
-  return { stationId, off };
+  return { stationId, off, turn };
 }

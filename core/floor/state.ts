@@ -532,7 +532,15 @@ function byStation<Line>(
   return found;
 }
 
-function rackState(slot: LiftOnFloor, at: RackAt, lines: readonly LiftLine[]): RackState {
+function rackState(slot: LiftOnFloor, at: RackAt, came: readonly LiftLine[]): RackState {
+  // In the order that somebody set for them; who has none comes after, as they came.
+  const late = Number.POSITIVE_INFINITY;
+  const lines = came.some((one) => one.state.turn !== undefined)
+    ? [...came].sort((a, b) => {
+        const [one, two] = [a.state.turn ?? late, b.state.turn ?? late];
+        return one === two ? 0 : one - two;
+      })
+    : came;
   const lifters = lines.map((line) => line.state);
   const { id, name, gear } = at;
   const rack: FrozenRack = { id, name, gear, lifters: lifters.map((one) => one.lifter) };

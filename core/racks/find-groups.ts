@@ -244,8 +244,10 @@ class Search {
   }
 
   #try(heat: number, wish: number): void {
-    if (this.#problem.together.length > 0 && this.#random.uniform() < GATHERING)
-      return this.#gather(heat, wish);
+    if (this.#problem.together.length > 0 && this.#random.uniform() < GATHERING) {
+      this.#gather(heat, wish);
+      return;
+    }
     const groups = this.#groups;
     const a = this.#index(groups.length);
     const b = this.#index(groups.length);

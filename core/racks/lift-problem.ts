@@ -3,7 +3,7 @@ import { groupSizesForRest } from "../prescribe/turns";
 import type { CoachValues } from "../settings/coach-values";
 import { teamDefault } from "../settings/team-defaults";
 import { grainsOfSide, type MoveWeights, type Setting } from "./moves";
-import type { GroupLifter, GroupProblem, GroupRack } from "./problem";
+import type { GroupLifter, GroupRack, OpenProblem } from "./problem";
 
 /** How a rack stands for each set of a lifter as it was settled; warm-ups are not counted. */
 export function settingsOf(
@@ -94,16 +94,15 @@ export function liftProblem(input: {
   /** By kind of rack. */
   settled: Readonly<Record<string, readonly FrozenLifter[]>>;
   racks: readonly GroupRack[];
-  sizes: Sizes;
   weights: MoveWeights;
   stock: Readonly<Record<string, number>>;
-  together?: GroupProblem["together"];
-  apart?: GroupProblem["apart"];
+  together?: OpenProblem["together"];
+  apart?: OpenProblem["apart"];
   /** Ids of who lifts only with a spotter beside. */
   needSpotter?: ReadonlySet<string>;
   /** Ids of who spots nobody. */
   spotsNobody?: ReadonlySet<string>;
-}): GroupProblem {
+}): OpenProblem {
   const kinds = Object.keys(input.settled);
   const byId = new Map<string, GroupLifter>();
   for (const kind of kinds)
@@ -122,7 +121,6 @@ export function liftProblem(input: {
   return {
     lifters: [...byId.values()],
     racks: input.racks,
-    ...input.sizes,
     weights: input.weights,
     together: input.together ?? [],
     apart: input.apart ?? [],

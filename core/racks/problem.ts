@@ -56,6 +56,9 @@ export interface GroupProblem {
   stock: Readonly<Record<string, number>>;
 }
 
+/** A problem before it is said how many racks are used. */
+export type OpenProblem = Omit<GroupProblem, "use" | "least" | "most">;
+
 /** One rack's group in its order. */
 export interface RackGroup {
   rackId: string;

@@ -1,6 +1,6 @@
 import { findGroups, type GroupsSoFar } from "./find-groups";
 import type { Sizes } from "./lift-problem";
-import type { GroupProblem, RackGroup } from "./problem";
+import type { GroupProblem, OpenProblem, RackGroup } from "./problem";
 import { type DayTimes, type SimulatedSlot, simulateDay } from "./simulate-day";
 
 /** What one slot's groups come to on the clock. */
@@ -85,7 +85,7 @@ function isBetter(a: Proposal, b: Proposal): boolean {
  * @yields the best so far, the first one at once
  */
 export function* proposeGroups(
-  problem: Omit<GroupProblem, "use" | "least" | "most">,
+  problem: OpenProblem,
   sizes: readonly Sizes[],
   slot: SlotTimes,
   how: { seed?: number; tries?: number } = {},

@@ -47,7 +47,7 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
     ["band", "Wide band", 2, { rest: "0.55", label: "23 to 54 kg" }],
     ["chain", "Harbour chain", 4, { density: "6", length: "1.5", leader: "0.2" }],
     ["chain", "Light chain", 4, { density: "2.4", length: "1.6", leader: "0.2" }],
-    ["box", "Pin box", 3, { heights: "28 32 36 40 44" }],
+    ["box", "Pin box", 6, { heights: "28 32 36 40 44" }],
     ["box", "Low box", 2, { heights: "30" }],
     ["mat", "Thin mat", 6, { thickness: "1.2" }],
     ["mat", "Thick mat", 4, { thickness: "2.5" }],

@@ -14,6 +14,7 @@ import {
   startSession,
 } from "../../workflows/floor/start-session.server";
 import type { Route } from "./+types/day";
+import { AskedDays, dayKey, daysIn } from "./asked-days";
 
 export function meta() {
   return [{ title: "Floor · Sprezza" }];
@@ -23,38 +24,33 @@ export function loader({ context }: Route.LoaderArgs) {
   return listDay(principalOf(context));
 }
 
-const DayKey = z.object({ planId: z.uuid(), week: z.coerce.number().int().min(1).max(104) });
-const MOST_DAYS = 8;
+const GroupsField = z
+  .record(
+    keyField(60),
+    z
+      .array(z.object({ rackId: z.uuid(), order: z.array(z.uuid()).min(1).max(200) }))
+      .min(1)
+      .max(60),
+  )
+  .optional();
+
+/** Groups as the form carries them; nothing where it carries none, and what is no JSON is no form. */
+function groupsIn(form: FormData): unknown {
+  const text = form.get("groups");
+  if (text === null || text === "") return undefined;
+  try {
+    return JSON.parse(String(text));
+  } catch {
+    return null;
+  }
+}
 
 const StartForm = z.object({
-  days: z
-    .array(DayKey.extend({ slotIds: z.array(keyField(60)).min(1).max(60), ladder: z.boolean() }))
-    .min(1)
-    .max(MOST_DAYS),
-  present: z.array(z.uuid()).max(2000),
+  ...AskedDays.shape,
   asDraft: z.boolean(),
+  /** Groups that were looked at, by slot. */
+  groups: GroupsField,
 });
-
-/** A day's name in the form: plan and week. */
-const dayKey = (day: { planId: string; week: number }) => `${day.planId}/${day.week}`;
-
-/** The days that are ticked, each with its ticked slots. */
-function daysIn(form: FormData) {
-  const slots = form.getAll("slot").map(String);
-  const ladders = form.getAll("ladder").map(String);
-  return form.getAll("day").map((one) => {
-    const key = String(one);
-    const [planId, week] = key.split("/");
-    return {
-      planId,
-      week,
-      slotIds: slots
-        .filter((slot) => slot.startsWith(`${key}/`))
-        .map((slot) => slot.slice(key.length + 1)),
-      ladder: ladders.includes(key),
-    };
-  });
-}
 
 export async function action({ request, context }: Route.ActionArgs) {
   const form = await readForm(request);
@@ -67,6 +63,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     days,
     present: form.getAll("present"),
     asDraft: form.get("intent") === "draft",
+    groups: groupsIn(form),
   });
   if (!parsed.success) return problem("The form was not complete. Load the page again.");
   const result = await startSession(principalOf(context), parsed.data);
@@ -302,9 +299,14 @@ function StartRow({
             </div>
           </div>
         ) : (
-          <button type="submit" className="btn" disabled={busy}>
-            {label}
-          </button>
+          <div className="flex flex-wrap gap-2">
+            <button type="submit" className="btn" formMethod="get" formAction="/floor/groups">
+              Look at the groups
+            </button>
+            <button type="submit" className="btn" disabled={busy}>
+              {label}
+            </button>
+          </div>
         )}
       </Form>
     </li>

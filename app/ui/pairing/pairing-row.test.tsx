@@ -104,6 +104,7 @@ function row(
             },
             callName: "Ann",
             off: false,
+            turn: undefined,
             stationId: "wall",
             complex: COMPLEX,
             run: foldRun(COMPLEX, entries, settings).run,

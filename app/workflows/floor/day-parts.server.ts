@@ -5,7 +5,12 @@ import { simplerComplex } from "../../../core/contrast/adapt";
 import type { Complex } from "../../../core/contrast/complex";
 import { checkComplex, complexSettings } from "../../../core/contrast/complex-checks";
 import { runSettings } from "../../../core/contrast/run-settings";
-import { type DayPart, freezeLift, type LifterSetup } from "../../../core/floor/freeze";
+import {
+  type DayPart,
+  freezeLift,
+  type LifterSetup,
+  type LiftInput,
+} from "../../../core/floor/freeze";
 import { freezeExercise, type PlaceStation } from "../../../core/floor/freeze-exercise";
 import type { FrozenPairingAthlete, InDay } from "../../../core/floor/frozen";
 import { placeOfPattern, placesFor } from "../../../core/floor/places";
@@ -154,11 +159,21 @@ export async function openPlanDay(
   });
 }
 
+/** Who lifts where and in which order, by the slot's name in the session. */
+export type GroupsBySlot = Readonly<
+  Record<string, ReadonlyArray<{ rackId: string; order: string[] }>>
+>;
+
 interface Settling {
   values: CoachValues;
   /** Before each slot's name, where several plans run in one session. */
   prefix: string;
+  /** Lifts that are grouped as somebody said; the others by load. */
+  groups?: GroupsBySlot | undefined;
 }
+
+/** A part of a day; of a lift with what it was settled from. */
+export type SettledPart = DayPart & { lift?: LiftInput };
 
 /** Everything of a plan's day settled for the stations that are free, in the day's order. */
 export async function partsOfDay(
@@ -166,9 +181,9 @@ export async function partsOfDay(
   day: PlanDay,
   stations: RoomStations,
   how: Settling,
-): Promise<Outcome<DayPart[]>> {
+): Promise<Outcome<SettledPart[]>> {
   const order = TEMPLATE_ORDER[day.block.template];
-  const parts: Array<DayPart & { at: number }> = [];
+  const parts: Array<SettledPart & { at: number }> = [];
   const exercises = (await listExercises(tx)).rows;
   for (const slot of day.slots) {
     const noRack = slot.work.kind === "lift" ? rackProblem(day, slot, stations) : undefined;
@@ -269,7 +284,7 @@ async function liftPart(
   stations: RoomStations,
   how: Settling,
   people: Pick<Parameters<typeof freezeLift>[0], "athletes" | "absent" | "leftOut" | "inDay">,
-): Promise<Outcome<DayPart>> {
+): Promise<Outcome<SettledPart>> {
   const { row, block, room } = day;
   const plan = sessionPlan(row, slot.id, block, slot.wave, day.version);
   if (!plan) return NO_WEEK;
@@ -284,16 +299,40 @@ async function liftPart(
           breathing: day.breathing,
         })
       : new Map<string, LifterSetup>();
-  return done(
-    freezeLift({
-      plan: { ...plan, slotId: `${how.prefix}${slot.id}` },
-      week: slot.wave,
-      ...people,
-      setups,
-      racks,
-      overrides: slotOverrides(block, slot.id),
-      coachValues: how.values,
-    }),
+  const slotId = `${how.prefix}${slot.id}`;
+  const groups = how.groups?.[slotId];
+  if (groups && !isEverybody(groups, people.athletes, racks)) return GROUPS_CHANGED;
+  const lift: LiftInput = {
+    plan: { ...plan, slotId },
+    week: slot.wave,
+    ...people,
+    setups,
+    racks,
+    ...(groups ? { groups } : {}),
+    overrides: slotOverrides(block, slot.id),
+    coachValues: how.values,
+  };
+  return done({ ...freezeLift(lift), lift });
+}
+
+const GROUPS_CHANGED = failed(
+  "groups-changed",
+  "These groups do not fit any more: somebody else is here, or a rack is in use. Look at them again, then start.",
+);
+
+/** Whether groups have everybody once, at racks that are free. */
+function isEverybody(
+  groups: ReadonlyArray<{ rackId: string; order: readonly string[] }>,
+  athletes: readonly Lifter[],
+  racks: RoomStations["racks"],
+): boolean {
+  const placed = groups.flatMap((group) => group.order);
+  const used = groups.map((group) => group.rackId);
+  return (
+    new Set(used).size === used.length &&
+    used.every((id) => racks.some((rack) => rack.rackId === id)) &&
+    placed.length === athletes.length &&
+    athletes.every((one) => placed.includes(one.id))
   );
 }
 

@@ -15,7 +15,7 @@ import { checkInput } from "../lifters/plan-checks.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import { readerUnit } from "../lifters/reader-unit.server";
-import { openPlanDay, type PlanDay, partsOfDay } from "./day-parts.server";
+import { type GroupsBySlot, openPlanDay, type PlanDay, partsOfDay } from "./day-parts.server";
 import { freeStations, type RoomStations, sharesOf } from "./free-stations.server";
 import { ladderPart } from "./ladder.server";
 
@@ -39,6 +39,8 @@ export function startSession(
   input: {
     days: readonly DayAsked[];
     present: string[];
+    /** Groups that somebody looked at; by load where left out. */
+    groups?: GroupsBySlot | undefined;
     /** The checks were seen, and what was never published is to be run as a draft. */
     asDraft?: boolean;
   },
@@ -70,7 +72,7 @@ export function startSession(
       const day = days[i] as PlanDay;
       const free: RoomStations = { ...stations, racks };
       /** One plan's slots keep their own names. */
-      const how = { values, prefix: days.length > 1 ? `${i + 1}.` : "" };
+      const how = { values, prefix: days.length > 1 ? `${i + 1}.` : "", groups: input.groups };
       const settled = await partsOfDay(tx, day, free, how);
       if (!settled.ok) return settled;
       parts.push(...settled.value);
