@@ -10,13 +10,25 @@ export interface GroupsAsked {
   slot: SlotTimes;
 }
 
+/** A better answer is told so often at the most: each is drawn. */
+const TELL_EVERY_MS = 300;
+
 /** Groups at racks, off the page's own thread. */
 const port = {
   async look(
     { problem, sizes, slot }: GroupsAsked,
     tell: (found: Proposal) => Promise<void> | void,
   ): Promise<void> {
-    for (const found of proposeGroups(problem, sizes, slot)) await tell(found);
+    let told = 0;
+    let last: Proposal | undefined;
+    for (const found of proposeGroups(problem, sizes, slot)) {
+      last = found;
+      if (performance.now() - told < TELL_EVERY_MS) continue;
+      told = performance.now();
+      void tell(found);
+      last = undefined;
+    }
+    if (last) await tell(last);
   },
 };
 export type GroupsPort = typeof port;

@@ -3,7 +3,7 @@ import { GroupBound } from "./bound";
 import { EVERY_GROUPING, exactGroups } from "./exact";
 import { GroupCosts } from "./group-cost";
 import { costOf, movesBetween, type Setting } from "./moves";
-import { brokenBy, type GroupProblem, neededBy, type RackGroup } from "./problem";
+import { brokenBy, type GroupProblem, type RackGroup } from "./problem";
 
 /** An answer so far: it is whole at any time, and gets better. */
 export interface GroupsSoFar {
@@ -117,6 +117,20 @@ export const groupsByLoad = (problem: GroupProblem): RackGroup[] =>
     problem,
     byLoad(problem).map((i) => problem.lifters[i]?.id ?? ""),
   );
+
+/** The same people at the same racks, each group in the order with the least to do. */
+export function inBestOrder(problem: GroupProblem, groups: readonly RackGroup[]): RackGroup[] {
+  const costs = new GroupCosts(problem);
+  const at = new Map(problem.lifters.map((one, i) => [one.id, i]));
+  return groups.map(({ rackId, order }) => {
+    const rack = problem.racks.findIndex((one) => one.id === rackId);
+    const members = order.flatMap((id) => at.get(id) ?? []);
+    return {
+      rackId,
+      order: costs.of(rack, members).order.map((i) => problem.lifters[i]?.id ?? ""),
+    };
+  });
+}
 
 const byLoad = ({ lifters }: GroupProblem): number[] =>
   [...lifters.keys()].sort(
@@ -329,8 +343,7 @@ class Search {
 
   /** What is broken between groups: who is not together, pieces that are needed twice. */
   #across(groups: readonly number[][]): number {
-    const { together, stock, lifters, racks } = this.#problem;
-    if (together.length === 0 && Object.keys(stock).length === 0) return 0;
+    const { together, lifters } = this.#problem;
     let broken = 0;
     if (together.length > 0) {
       const rackOf = new Map<string, number>();
@@ -342,16 +355,11 @@ class Search {
         broken += Math.max(0, own.size - 1);
       }
     }
-    if (Object.keys(stock).length > 0) {
-      const needed = neededBy(
-        this.#problem,
-        groups.map((members, rack) => ({
-          rackId: racks[rack]?.id ?? "",
-          order: members.map((i) => lifters[i]?.id ?? ""),
-        })),
-      );
-      for (const [piece, n] of Object.entries(needed))
-        broken += Math.max(0, n - (stock[piece] ?? Number.POSITIVE_INFINITY));
+    for (const [piece, { stock }] of this.costs.pieces.entries()) {
+      let needed = 0;
+      for (const [rack, members] of groups.entries())
+        needed += this.costs.of(rack, members).needs[piece] ?? 0;
+      broken += Math.max(0, needed - stock);
     }
     return broken;
   }

@@ -10,9 +10,11 @@ export interface GroupCost {
   order: readonly number[];
   /** How much of what was asked of a group it breaks. */
   broken: number;
+  /** Pieces that its rack keeps, in the order of `GroupCosts.pieces`. */
+  needs: readonly number[];
 }
 
-type Ordered = Omit<GroupCost, "broken">;
+type Ordered = Omit<GroupCost, "broken" | "needs">;
 
 /** Sums of moves between any two lifters at a kind of rack, for the whole rotation. */
 export interface PairCosts {
@@ -35,10 +37,17 @@ export class GroupCosts {
   readonly #first: Float64Array[];
   readonly #known: Array<Map<number | string, GroupCost> | undefined> = [];
   readonly #apart = new Set<number>();
+  /** Pieces of which the room has so many. */
+  readonly pieces: ReadonlyArray<{ name: string; stock: number }>;
+  readonly #needs: ReadonlyArray<readonly number[]>;
 
   constructor(problem: GroupProblem) {
     this.problem = problem;
-    const { lifters, racks, weights } = problem;
+    const { lifters, racks, weights, stock } = problem;
+    this.pieces = Object.entries(stock).flatMap(([name, own]) =>
+      lifters.some((one) => (one.needs[name] ?? 0) > 0) ? [{ name, stock: own }] : [],
+    );
+    this.#needs = lifters.map((one) => this.pieces.map(({ name }) => one.needs[name] ?? 0));
     const kinds = [...new Set(racks.map((rack) => rack.kind))];
     const counts = new Set(
       lifters.flatMap((one) => Object.values(one.settings).map((sets) => sets.length)),
@@ -77,7 +86,10 @@ export class GroupCosts {
     if (before) return before;
     const sorted = [...members].sort((a, b) => a - b);
     const found = this.#best(rack, sorted);
-    const result = { ...found, broken: this.#broken(rack, sorted) };
+    const needs = this.pieces.map((_, piece) =>
+      sorted.reduce((most, i) => Math.max(most, this.#needs[i]?.[piece] ?? 0), 0),
+    );
+    const result = { ...found, broken: this.#broken(rack, sorted), needs };
     known.set(key, result);
     return result;
   }
@@ -230,7 +242,7 @@ function setKey(members: readonly number[]): number | string {
 }
 
 const NONE: readonly Setting[] = [];
-const NOBODY: GroupCost = { cost: 0, order: [], broken: 0 };
+const NOBODY: GroupCost = { cost: 0, order: [], broken: 0, needs: [] };
 
 function pairCosts({ lifters, weights }: GroupProblem, kind: string): PairCosts {
   const n = lifters.length;

@@ -66,8 +66,9 @@ export interface Proposal extends GroupsSoFar {
   clock: SlotClock;
 }
 
-/** Numbers of racks that are looked at. */
+/** Numbers of racks that are looked at; after the first with a shorter search. */
 const MOST_SIZES = 3;
+const TRIES_OF_LATER = 12_000;
 
 /** Fewer broken wishes first, then rests in range, then the shorter day, then fewer moves. */
 function isBetter(a: Proposal, b: Proposal): boolean {
@@ -94,7 +95,7 @@ export function* proposeGroups(
   let best: Proposal | undefined;
   for (const [i, size] of looked.entries()) {
     const own = { ...problem, ...size };
-    for (const answer of findGroups(own, how)) {
+    for (const answer of findGroups(own, i === 0 ? how : { tries: TRIES_OF_LATER, ...how })) {
       const found = { ...answer, sizes: size, clock: clockOf(own, answer.groups, slot) };
       const done = (i + answer.done) / looked.length;
       if (!best || best.sizes === size || isBetter(found, best)) {

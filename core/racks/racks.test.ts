@@ -168,6 +168,7 @@ const TIMES = {
   weights: MOVE_SECONDS,
   hands: 2,
   walkS: 0,
+  patienceS: 20,
   groupsGoOnTogether: false,
 };
 

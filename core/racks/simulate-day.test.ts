@@ -10,6 +10,7 @@ const TIMES: DayTimes = {
   weights: MOVE_SECONDS,
   hands: 2,
   walkS: 0,
+  patienceS: 20,
   groupsGoOnTogether: false,
 };
 

@@ -1,5 +1,11 @@
 import { costOf, type MoveWeights, movesBetween, type Setting } from "./moves";
 
+/** A set's seconds, and how the rack stands for it where it is one. */
+export interface SimulatedSet {
+  setS: number;
+  setting?: Setting | undefined;
+}
+
 /** One slot of a day at its stations, as it will be run. */
 export interface SimulatedSlot {
   slotId: string;
@@ -7,11 +13,8 @@ export interface SimulatedSlot {
   rest: { leastS: number; mostS: number };
   groups: ReadonlyArray<{
     stationId: string;
-    /** In turn; each with the seconds of a set, and how the rack stands for it where it is one. */
-    order: ReadonlyArray<{
-      athleteId: string;
-      sets: ReadonlyArray<{ setS: number; setting?: Setting | undefined }>;
-    }>;
+    /** In turn. */
+    order: ReadonlyArray<{ athleteId: string; sets: ReadonlyArray<SimulatedSet> }>;
   }>;
 }
 
@@ -23,6 +26,8 @@ export interface DayTimes {
   hands: number;
   /** From one station to another, s. */
   walkS: number;
+  /** A ready bar waits so long for who is next, s; then who is there goes before. */
+  patienceS: number;
   /** Everybody does a slot before any of its group goes on to the next. */
   groupsGoOnTogether: boolean;
 }
@@ -68,7 +73,8 @@ export interface SimulatedDay {
 /**
  * A day on the clock: at each station the slots in the day's order, in each slot a set of each in
  * turn, round after round. A set begins when the rack is changed, the lifter is there and has rested
- * at the least as long as wanted; a station that somebody is not yet at waits. Nobody is at two
+ * at the least as long as wanted; a ready bar waits for who is next, but not longer than its
+ * patience where somebody else could lift. Nobody is at two
  * stations at once, and no station has two at once.
  */
 export function simulateDay(slots: readonly SimulatedSlot[], times: DayTimes): SimulatedDay {
@@ -80,10 +86,7 @@ export function simulateDay(slots: readonly SimulatedSlot[], times: DayTimes): S
     { freeS: number; setting: Setting | undefined; last: string | undefined }
   >();
   /** When somebody is free, and where they are. */
-  const people = new Map<
-    string,
-    { freeS: number; stationId: string | undefined; slotId: string | undefined }
-  >();
+  const people = new Map<string, { freeS: number; stationId: string | undefined }>();
   for (const slot of slots) {
     const slotStart = new Map<string, number>();
     for (const { stationId, order } of slot.groups) {
@@ -96,55 +99,54 @@ export function simulateDay(slots: readonly SimulatedSlot[], times: DayTimes): S
         );
         slotStart.set(stationId, together);
       }
-      const rounds = Math.max(0, ...order.map((one) => one.sets.length));
-      const endedAt = new Map<string, number>();
-      for (let round = 0; round < rounds; round++)
-        for (const { athleteId, sets: own } of order) {
-          const set = own[round];
-          if (!set) continue;
-          const who = people.get(athleteId) ?? {
-            freeS: 0,
-            stationId: undefined,
-            slotId: undefined,
-          };
-          people.set(athleteId, who);
-          const moved = who.stationId !== undefined && who.stationId !== stationId;
-          const changed =
-            at.setting && set.setting
-              ? costOf(movesBetween(at.setting, set.setting), times.weights) / times.hands
-              : 0;
-          const changeS = (at.last === undefined ? 0 : times.turnS) + changed;
-          const ready = at.freeS + changeS;
-          const there = Math.max(
-            who.freeS + (moved ? times.walkS : 0),
-            slotStart.get(stationId) ?? 0,
-          );
-          const before = endedAt.get(athleteId);
-          const rested = before === undefined ? 0 : before + slot.rest.leastS;
-          const startS = Math.max(ready, there, rested);
-          const waitS = startS - ready;
-          if (before === undefined && there > ready + 1e-9 && at.last !== undefined)
-            clashes.push({ athleteId, slotId: slot.slotId, stationId, waitS: there - ready });
-          const endS = startS + set.setS;
-          sets.push({
-            slotId: slot.slotId,
-            stationId,
-            athleteId,
-            number: round + 1,
-            startS,
-            endS,
-            changeS,
-            waitS,
-            restS: before === undefined ? undefined : startS - before,
-          });
-          at.freeS = endS;
-          at.last = athleteId;
-          if (set.setting) at.setting = set.setting;
-          who.freeS = endS;
-          who.stationId = stationId;
-          who.slotId = slot.slotId;
-          endedAt.set(athleteId, endS);
-        }
+      const ended = new Map<string, number>();
+      const doneOf = order.map(() => 0);
+      for (;;) {
+        const next = nextUp(
+          order,
+          doneOf,
+          (athleteId, set) => {
+            const who = people.get(athleteId) ?? NOWHERE;
+            const moved = who.stationId !== undefined && who.stationId !== stationId;
+            const before = ended.get(athleteId);
+            const changed =
+              at.setting && set.setting
+                ? costOf(movesBetween(at.setting, set.setting), times.weights) / times.hands
+                : 0;
+            const changeS = (at.last === undefined ? 0 : times.turnS) + changed;
+            const there = Math.max(
+              who.freeS + (moved ? times.walkS : 0),
+              slotStart.get(stationId) ?? 0,
+            );
+            const rested = before === undefined ? 0 : before + slot.rest.leastS;
+            const readyS = at.freeS + changeS;
+            return { readyS, changeS, there, before, startS: Math.max(readyS, there, rested) };
+          },
+          times.patienceS,
+        );
+        if (!next) break;
+        const { athleteId, set, readyS, changeS, there, before, startS } = next;
+        if (before === undefined && there > readyS + 1e-9 && at.last !== undefined)
+          clashes.push({ athleteId, slotId: slot.slotId, stationId, waitS: there - readyS });
+        const endS = startS + set.setS;
+        doneOf[next.index] = (doneOf[next.index] ?? 0) + 1;
+        sets.push({
+          slotId: slot.slotId,
+          stationId,
+          athleteId,
+          number: doneOf[next.index] ?? 0,
+          startS,
+          endS,
+          changeS,
+          waitS: startS - readyS,
+          restS: before === undefined ? undefined : startS - before,
+        });
+        at.freeS = endS;
+        at.last = athleteId;
+        if (set.setting) at.setting = set.setting;
+        people.set(athleteId, { freeS: endS, stationId });
+        ended.set(athleteId, endS);
+      }
     }
   }
   return {
@@ -163,6 +165,41 @@ export function simulateDay(slots: readonly SimulatedSlot[], times: DayTimes): S
     tooLong: restsTooLong(slots, sets),
     clashes,
   };
+}
+
+const NOWHERE = { freeS: 0, stationId: undefined };
+
+interface Turn {
+  readyS: number;
+  changeS: number;
+  there: number;
+  before: number | undefined;
+  startS: number;
+}
+
+/**
+ * Whose set comes next: the fewest done first, in turn, as on the floor; but somebody who could lift
+ * is let before where the bar would wait longer than its patience.
+ */
+function nextUp(
+  order: SimulatedSlot["groups"][number]["order"],
+  doneOf: readonly number[],
+  turnOf: (athleteId: string, set: SimulatedSet) => Turn,
+  patienceS: number,
+): (Turn & { athleteId: string; set: SimulatedSet; index: number }) | undefined {
+  const left = order
+    .flatMap((one, index) => {
+      const set = one.sets[doneOf[index] ?? 0];
+      return set === undefined ? [] : [{ athleteId: one.athleteId, set, index }];
+    })
+    .sort((a, b) => (doneOf[a.index] ?? 0) - (doneOf[b.index] ?? 0) || a.index - b.index);
+  let soonest: (Turn & (typeof left)[number]) | undefined;
+  for (const one of left) {
+    const turn = { ...one, ...turnOf(one.athleteId, one.set) };
+    if (turn.startS - turn.readyS <= patienceS) return turn;
+    if (!soonest || turn.startS < soonest.startS) soonest = turn;
+  }
+  return soonest;
 }
 
 function restsTooLong(slots: readonly SimulatedSlot[], sets: readonly DaySet[]): RestMiss[] {

@@ -12,16 +12,11 @@ export function DayClock({
   day,
   slots,
   stations,
-  people,
 }: {
   day: SimulatedDay;
   slots: readonly SimulatedSlot[];
   stations: ReadonlyArray<{ id: string; name: string }>;
-  people: ReadonlyArray<{ id: string; name: string }>;
 }) {
-  const nameOf = (id: string) => people.find((one) => one.id === id)?.name ?? "Somebody";
-  const stationName = (id: string) =>
-    stations.find((one) => one.id === placeOf(id))?.name ?? "A station";
   const used = stations.filter((one) => day.sets.some((set) => placeOf(set.stationId) === one.id));
   const slotAt = new Map(slots.map((slot, i) => [slot.slotId, i]));
   const share = (s: number) => `${(100 * s) / Math.max(1, day.lengthS)}%`;
@@ -29,10 +24,6 @@ export function DayClock({
     { length: Math.floor(day.lengthS / (10 * MINUTE_S)) + 1 },
     (_, i) => 10 * i,
   );
-  const waits = day.waits.filter(
-    (one) => one.waitS >= NAMED_WAIT_S && !one.stationId.includes("/"),
-  );
-  const clashes = day.clashes.filter((one) => one.waitS >= NAMED_WAIT_S);
   return (
     <section aria-labelledby="clock-title" className="mt-6">
       <h2 id="clock-title">The hour that comes of it: {formatClock(day.lengthS)} of work</h2>
@@ -97,7 +88,35 @@ export function DayClock({
           <span aria-hidden="true" className="inline-block h-1 w-3 bg-accent" /> waits
         </li>
       </ul>
-      <ul aria-label="What to look at" className="mt-2">
+    </section>
+  );
+}
+
+const SHADES = ["bg-primary", "bg-secondary", "bg-muted", "bg-base-content", "bg-rule"] as const;
+
+/** What of the simulated day is not as it was wanted. */
+export function LookAt({
+  day,
+  slots,
+  stations,
+  people,
+}: {
+  day: SimulatedDay;
+  slots: readonly SimulatedSlot[];
+  stations: ReadonlyArray<{ id: string; name: string }>;
+  people: ReadonlyArray<{ id: string; name: string }>;
+}) {
+  const nameOf = (id: string) => people.find((one) => one.id === id)?.name ?? "Somebody";
+  const stationName = (id: string) =>
+    stations.find((one) => one.id === placeOf(id))?.name ?? "A station";
+  const waits = day.waits.filter(
+    (one) => one.waitS >= NAMED_WAIT_S && !one.stationId.includes("/"),
+  );
+  const clashes = day.clashes.filter((one) => one.waitS >= NAMED_WAIT_S);
+  return (
+    <section aria-labelledby="look-title" className="mt-4">
+      <h2 id="look-title">What to look at</h2>
+      <ul className="mt-1 grid gap-1">
         {waits.map((one) => (
           <li key={one.stationId}>
             {stationName(one.stationId)} stands still for {formatClock(one.waitS)} of rest or for
@@ -130,5 +149,3 @@ export function DayClock({
     </section>
   );
 }
-
-const SHADES = ["bg-primary", "bg-secondary", "bg-muted", "bg-base-content", "bg-rule"] as const;

@@ -76,7 +76,8 @@ export async function action({ request, context }: Route.ActionArgs) {
     const checks = await draftChecks(principalOf(context), parsed.data.days);
     const [lead] = parsed.data.days;
     const of = lead ? dayKey(lead) : "";
-    return { ok: false as const, message: undefined, draft: { of, checks } };
+    const groups = String(form.get("groups") ?? "");
+    return { ok: false as const, message: undefined, draft: { of, checks, groups } };
   }
   if (!result.ok) return problem(result.message);
   throw redirect(`/floor/${result.value.sessionId}`);
@@ -240,7 +241,14 @@ function clock(at: Date, zone: string): string {
   }).format(at);
 }
 
-type DraftChecks = { of: string; checks: Awaited<ReturnType<typeof draftChecks>> } | undefined;
+type DraftChecks =
+  | {
+      of: string;
+      checks: Awaited<ReturnType<typeof draftChecks>>;
+      /** Groups that were looked at, as they came. */
+      groups: string;
+    }
+  | undefined;
 
 function StartRow({
   day,
@@ -283,6 +291,7 @@ function StartRow({
             <p className="text-sm text-muted">
               A draft lifts no refusal: whom one names is left out until it is answered.
             </p>
+            <input type="hidden" name="groups" value={draft.groups} />
             <div className="mt-1 flex gap-3">
               <button
                 type="submit"

@@ -11,7 +11,7 @@ import { Notice, Page } from "../../ui/page";
 import { proposeDay } from "../../workflows/floor/propose-groups.server";
 import type { Route } from "./+types/groups";
 import { AskedDays, daysIn } from "./asked-days";
-import { DayClock } from "./day-clock";
+import { DayClock, LookAt } from "./day-clock";
 import { LiftGroups } from "./lift-groups";
 import { type DayWhatIf, WhatIfDay } from "./what-if";
 
@@ -86,6 +86,12 @@ export default function Groups({ loaderData }: Route.ComponentProps) {
           </Form>
         ) : null
       }
+      margin={
+        <>
+          <WhatIfDay lifts={lifts} whatIf={whatIf} change={setWhatIf} />
+          <LookAt day={day} slots={simulated} stations={stations} people={people} />
+        </>
+      }
     >
       <p className="text-muted">
         <Link className="underline" to="/floor">
@@ -96,7 +102,6 @@ export default function Groups({ loaderData }: Route.ComponentProps) {
       {lifts.length === 0 ? (
         <Notice kind="note" title="Nothing of this day is lifted at a rack." />
       ) : null}
-      <WhatIfDay lifts={lifts} whatIf={whatIf} change={setWhatIf} />
       {lifts.length > 1 ? (
         <nav aria-label="Lifts of the day" className="mt-3 flex flex-wrap gap-2">
           {lifts.map((lift) => (
@@ -120,11 +125,14 @@ export default function Groups({ loaderData }: Route.ComponentProps) {
             times={times}
             day={day}
             groups={groups[lift.slotId] ?? []}
+            others={lifts.flatMap((one) =>
+              one === lift ? [] : [{ name: one.name, groups: groups[one.slotId] ?? [] }],
+            )}
             change={(next) => setGroups((all) => ({ ...all, [lift.slotId]: next }))}
           />
         </div>
       ))}
-      <DayClock day={day} slots={simulated} stations={stations} people={people} />
+      <DayClock day={day} slots={simulated} stations={stations} />
     </Page>
   );
 }

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { turnsWords } from "../../../core/prescribe/turns";
-import { groupsByLoad, groupsByName } from "../../../core/racks/find-groups";
+import { groupsByLoad, groupsByName, inBestOrder } from "../../../core/racks/find-groups";
 import { MOVE_KINDS } from "../../../core/racks/moves";
 import { brokenBy, type GroupProblem, movesOf, type RackGroup } from "../../../core/racks/problem";
 import type { Proposal, SlotTimes } from "../../../core/racks/propose";
@@ -14,7 +14,7 @@ import { lookForGroups } from "../../workers/groups";
 import type { LiftToGroup } from "../../workflows/floor/propose-groups.server";
 import { type DayWhatIf, sizesUnder } from "./what-if";
 
-type Made = "ours" | "load" | "name" | "hand";
+type Made = "ours" | "load" | "name" | "other" | "hand";
 
 /** The search for a lift's groups: it begins anew with what is tried, and is taken until somebody moves. */
 function useSearch(
@@ -78,6 +78,7 @@ export function LiftGroups({
   times,
   day,
   groups,
+  others,
   change,
 }: {
   lift: LiftToGroup;
@@ -85,6 +86,8 @@ export function LiftGroups({
   times: DayTimes;
   day: SimulatedDay;
   groups: readonly RackGroup[];
+  /** The day's other lifts as they are grouped: who is together there may stay so. */
+  others: ReadonlyArray<{ name: string; groups: readonly RackGroup[] }>;
   change: (groups: RackGroup[]) => void;
 }) {
   const unit = useUnit();
@@ -102,9 +105,10 @@ export function LiftGroups({
   };
   return (
     <section aria-label={lift.name} className="mt-3">
-      <p aria-live="polite" className="mb-2">
-        <b>{lift.name}</b>, {lift.setS.length} {lift.setS.length === 1 ? "set" : "sets"}, rest{" "}
-        {lift.rest.leastS} to {lift.rest.mostS} s.{" "}
+      <h2>{lift.name}</h2>
+      <p aria-live="polite" className="mb-2 text-muted">
+        {lift.setS.length} {lift.setS.length === 1 ? "set" : "sets"}, rest {lift.rest.leastS} to{" "}
+        {lift.rest.mostS} s.{" "}
         {found === undefined
           ? "Looking for groups …"
           : found.done < 1
@@ -123,7 +127,11 @@ export function LiftGroups({
         under={(rackId) => {
           const rack = own.racks.find((one) => one.rackId === rackId);
           const lifters = groups.find((one) => one.rackId === rackId)?.order.length ?? 0;
-          const changeS = times.turnS;
+          const changes = day.sets.filter(
+            (set) => set.slotId === lift.slotId && set.stationId === rackId && set.changeS > 0,
+          );
+          const changeS =
+            changes.reduce((sum, set) => sum + set.changeS, 0) / Math.max(1, changes.length);
           return (
             <p className="mt-1 text-sm text-muted">
               {rack ? movesWords(rack.moves) : ""}
@@ -141,18 +149,12 @@ export function LiftGroups({
         made={made}
         found={found}
         hands={times.hands}
+        others={others.filter((one) => brokenBy(problem, one.groups).length === 0)}
         make={make}
       />
     </section>
   );
 }
-
-const MADE_WORDS: Readonly<Record<Made, string>> = {
-  ours: "as proposed",
-  load: "by load",
-  name: "by name",
-  hand: "by hand",
-};
 
 const KIND_WORDS = {
   plates: "Plates",
@@ -170,6 +172,7 @@ function Compared({
   made,
   found,
   hands,
+  others,
   make,
 }: {
   problem: GroupProblem;
@@ -177,14 +180,20 @@ function Compared({
   made: Made;
   found: Proposal | undefined;
   hands: number;
+  others: ReadonlyArray<{ name: string; groups: readonly RackGroup[] }>;
   make: (as: Made, groups: RackGroup[]) => void;
 }) {
   const byName = groupsByName(problem);
-  const rows: Array<{ as: Made; groups: readonly RackGroup[] }> = [
-    { as: "name", groups: byName },
-    { as: "load", groups: groupsByLoad(problem) },
-    ...(found ? [{ as: "ours" as const, groups: found.groups }] : []),
-    ...(made === "hand" ? [{ as: "hand" as const, groups }] : []),
+  const rows: Array<{ as: Made; words: string; groups: readonly RackGroup[] }> = [
+    { as: "name", words: "by name", groups: byName },
+    { as: "load", words: "by load", groups: groupsByLoad(problem) },
+    ...(found ? [{ as: "ours" as const, words: "as proposed", groups: found.groups }] : []),
+    ...others.map((one) => ({
+      as: "other" as const,
+      words: `together as at ${one.name}`,
+      groups: inBestOrder(problem, one.groups),
+    })),
+    ...(made === "hand" ? [{ as: "hand" as const, words: "by hand", groups }] : []),
   ];
   const nameS = movesOf(problem, byName).cost / hands;
   const over = found && found.cost > 0 ? 100 * (1 - found.bound / found.cost) : 0;
@@ -216,8 +225,8 @@ function Compared({
             const { moves, cost } = movesOf(problem, row.groups);
             const seconds = cost / hands;
             return (
-              <tr key={row.as} className={row.as === made ? "font-bold" : ""}>
-                <th scope="row">{MADE_WORDS[row.as]}</th>
+              <tr key={row.words} className={row.as === made ? "font-bold" : ""}>
+                <th scope="row">{row.words}</th>
                 {MOVE_KINDS.map((kind) => (
                   <td key={kind} className="text-right">
                     {moves[kind]}

@@ -1,5 +1,5 @@
 import { type Sizes, sizesFor } from "../../../core/racks/lift-problem";
-import { Field } from "../../ui/field";
+import { Field, Select } from "../../ui/field";
 import type { LiftToGroup } from "../../workflows/floor/propose-groups.server";
 
 /** What is tried before the day begins; nothing of it is kept. */
@@ -44,11 +44,9 @@ export function WhatIfDay({
   const out = new Set(whatIf.racksOut);
   if (racks.length === 0) return null;
   return (
-    <details className="mt-2">
-      <summary className="inline-flex min-h-11 cursor-pointer items-center underline">
-        What if: a rack fewer, slower changes
-      </summary>
-      <div className="flex flex-wrap items-end gap-x-6 gap-y-2 border-l-[3px] border-rule pl-3">
+    <section aria-labelledby="what-if">
+      <h2 id="what-if">What if</h2>
+      <div className="grid gap-2">
         <fieldset className="flex flex-wrap gap-x-4">
           <legend className="text-sm text-muted">Racks that are used</legend>
           {racks.map((rack) => (
@@ -76,14 +74,85 @@ export function WhatIfDay({
           type="number"
           min={0}
           max={120}
-          className="w-28"
           value={whatIf.turnS}
           onChange={(event) => {
             const turnS = event.target.valueAsNumber;
             if (turnS >= 0 && turnS <= 120) change({ ...whatIf, turnS });
           }}
         />
+        {lifts.map((lift) => (
+          <Tried
+            key={lift.slotId}
+            lift={lift}
+            racks={racks.length - out.size}
+            whatIf={whatIf}
+            change={change}
+          />
+        ))}
       </div>
-    </details>
+    </section>
+  );
+}
+
+/** Another number of racks for one lift, and another wanted rest. */
+function Tried({
+  lift,
+  racks,
+  whatIf,
+  change,
+}: {
+  lift: LiftToGroup;
+  racks: number;
+  whatIf: DayWhatIf;
+  change: (next: DayWhatIf) => void;
+}) {
+  const { slotId } = lift;
+  const rest = whatIf.restOf[slotId] ?? lift.rest;
+  const lifters = lift.problem.lifters.length;
+  const setRest = (end: "leastS" | "mostS", value: number) => {
+    const next = { ...rest, [end]: value };
+    if (value >= 0 && value <= 900 && next.leastS <= next.mostS)
+      change({ ...whatIf, restOf: { ...whatIf.restOf, [slotId]: next } });
+  };
+  return (
+    <fieldset className="border-t border-rule pt-2">
+      <legend className="font-bold">{lift.name}</legend>
+      <Select
+        label="Racks"
+        value={whatIf.sizeOf[slotId] ?? ""}
+        onChange={(event) =>
+          change({
+            ...whatIf,
+            sizeOf: { ...whatIf.sizeOf, [slotId]: Number(event.target.value) || undefined },
+          })
+        }
+      >
+        <option value="">as the rest asks</option>
+        {Array.from({ length: Math.min(racks, lifters) }, (_, i) => i + 1).map((use) => (
+          <option key={use} value={use}>
+            {use}, groups of {Math.floor(lifters / use)}
+            {lifters % use === 0 ? "" : ` to ${Math.ceil(lifters / use)}`}
+          </option>
+        ))}
+      </Select>
+      <div className="mt-1 grid grid-cols-2 gap-2">
+        <Field
+          label="Rest from, s"
+          type="number"
+          min={0}
+          max={900}
+          defaultValue={rest.leastS}
+          onBlur={(event) => setRest("leastS", event.target.valueAsNumber)}
+        />
+        <Field
+          label="to, s"
+          type="number"
+          min={0}
+          max={900}
+          defaultValue={rest.mostS}
+          onBlur={(event) => setRest("mostS", event.target.valueAsNumber)}
+        />
+      </div>
+    </fieldset>
   );
 }

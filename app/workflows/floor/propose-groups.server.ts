@@ -45,6 +45,9 @@ export interface ProposedDay {
 /** Seconds from one station to another. */
 const WALK_S = 30;
 
+/** A ready bar waits so long for who is next before somebody else goes. */
+const PATIENCE_S = 20;
+
 /** What a day's groups are looked for in, as the day would be started; nothing is started. */
 export function proposeDay(
   principal: Principal,
@@ -94,6 +97,7 @@ export function proposeDay(
         weights: moveSeconds(values),
         hands: teamDefault(values, "changeHands"),
         walkS: WALK_S,
+        patienceS: PATIENCE_S,
         groupsGoOnTogether: false,
       },
     });
