@@ -123,4 +123,28 @@ test("groups are proposed, moved by hand, tried with a rack fewer, and stand at 
   await page.getByTestId("load").waitFor();
   const first = (shown[0] ?? "").split(" ")[0] ?? "";
   await expect(page.getByRole("heading", { level: 1 })).toContainText(first);
+
+  // One set is done by eye, then a rack breaks: what is left goes to the others, what is done stays.
+  await page.keyboard.press("=");
+  await expect(page.getByTestId("verdict")).toHaveText(/^By eye/);
+  await expect(page.getByText("saved here and sent")).toBeVisible();
+  await page.getByRole("link", { name: "Back to the floor" }).click();
+  await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
+  const progress = page.getByRole("list", { name: "The day" });
+  await expect(progress.getByRole("listitem").filter({ hasText: "Box squat" })).toBeVisible();
+  await page.getByRole("button", { name: "Make the groups anew" }).click();
+  const anew = page.getByRole("region", { name: "Groups anew" });
+  await anew.getByRole("checkbox", { name: "2" }).uncheck();
+  await expect(anew.getByText(/of changes so, and/)).toBeVisible();
+  await expect(anew.getByText(/^Looking/)).toHaveCount(0, { timeout: 20_000 });
+  await expect(rack(page, "2")).toHaveCount(0);
+  await clean(page);
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const order = await names(page, "3");
+  await anew.getByRole("button", { name: "Send everybody there" }).click();
+  await expect(anew).toHaveCount(0);
+  await page.getByRole("link", { name: "Open rack 3" }).first().click();
+  await page.getByTestId("load").waitFor();
+  const up = (order[0] ?? "").split(" ")[0] ?? "";
+  await expect(page.getByRole("heading", { level: 1 })).toContainText(up);
 });

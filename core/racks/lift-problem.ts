@@ -4,6 +4,7 @@ import type { CoachValues } from "../settings/coach-values";
 import { teamDefault } from "../settings/team-defaults";
 import { grainsOfSide, type MoveWeights, type Setting } from "./moves";
 import type { GroupLifter, GroupRack, OpenProblem } from "./problem";
+import type { DayTimes } from "./simulate-day";
 
 /** How a rack stands for each set of a lifter as it was settled; warm-ups are not counted. */
 export function settingsOf(
@@ -48,6 +49,23 @@ export function moveSeconds(values: CoachValues): MoveWeights {
     mats: teamDefault(values, "matsSeconds"),
     boxes: teamDefault(values, "boxesSeconds"),
     bands: teamDefault(values, "bandsSeconds"),
+  };
+}
+
+/** Seconds from one station to another. */
+export const WALK_S = 30;
+/** A ready bar waits so many seconds for who is next before somebody else goes. */
+export const PATIENCE_S = 20;
+
+/** What a day's clock counts with, as the team has set it. */
+export function dayTimes(values: CoachValues): DayTimes {
+  return {
+    turnS: teamDefault(values, "turnSeconds"),
+    weights: moveSeconds(values),
+    hands: teamDefault(values, "changeHands"),
+    walkS: WALK_S,
+    patienceS: PATIENCE_S,
+    groupsGoOnTogether: false,
   };
 }
 

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from "react";
+import { lazy, Suspense, useEffect, useMemo, useState } from "react";
 import { Link, useRevalidator } from "react-router";
 import { type LogEntry, markOf } from "../../../core/floor/entries";
 import { type FrozenSession, liftsOf } from "../../../core/floor/frozen";
@@ -6,6 +6,7 @@ import { gateOnFloor } from "../../../core/floor/ladder";
 import type { ExerciseState, FloorFold, FloorState } from "../../../core/floor/state";
 import { slotCounts, stationsOf } from "../../../core/floor/stations";
 import { SECTION_NAMES } from "../../../core/plan/block";
+import type { DayTimes } from "../../../core/racks/simulate-day";
 import type { MassUnit } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { useStationSigns } from "../../offline/station-signs";
@@ -23,6 +24,9 @@ import { HeldLifters } from "./held-lifters";
 import { LogLine } from "./log-line";
 import { MoveGroup } from "./move-group";
 import { FloorStave } from "./stave";
+
+/** Opened now and then: its search and its board come with it. */
+const Regroup = lazy(async () => ({ default: (await import("./regroup")).Regroup }));
 
 /** Why somebody is left out, by the check's code; never a reason of a limit. */
 const LEFT_OUT_WORDS: Record<string, string> = {
@@ -48,6 +52,8 @@ export interface FloorProps {
   changes: FloorChange[];
   problem: string | undefined;
   leftOut: Array<{ name: string; code: string }>;
+  /** For groups made anew; absent on a screen that was kept before. */
+  times?: DayTimes;
   /** In which who looks reads loads. */
   unit: MassUnit;
   /** Drawn from what this browser kept: what needs the server is not offered. */
@@ -66,10 +72,11 @@ export function FloorScreen(props: FloorProps) {
   }>();
   const { floor } = view;
   const [facts] = useState(() => {
-    const { names, mayEnd, itsDay, leftOut, unit } = props;
-    return { names, mayEnd, itsDay, leftOut, unit };
+    const { names, mayEnd, itsDay, leftOut, unit, times } = props;
+    return { names, mayEnd, itsDay, leftOut, unit, times };
   });
   useKeptScreen(log, { path: `/floor/${sessionId}`, title: frozen.title, frozen, facts });
+  const [regrouping, setRegrouping] = useState(false);
   const { revalidate } = useRevalidator();
   const stale = view.ended !== props.ended && !props.offline;
   useEffect(() => {
@@ -130,6 +137,16 @@ export function FloorScreen(props: FloorProps) {
                 all={frozen.stations}
                 append={(body) => log.append(body)}
               />
+              {props.times && floor.racks.length > 0 ? (
+                <button
+                  type="button"
+                  className="btn mt-3 w-full"
+                  aria-expanded={regrouping}
+                  onClick={() => setRegrouping(!regrouping)}
+                >
+                  {regrouping ? "Leave the groups as they are" : "Make the groups anew"}
+                </button>
+              ) : null}
             </>
           ) : null}
           <HeldLifters
@@ -173,6 +190,18 @@ export function FloorScreen(props: FloorProps) {
         ))}
       {floor.paused ? (
         <Notice kind="warning" title="The floor is paused. Every station says so." />
+      ) : null}
+      {regrouping && props.times && !view.ended ? (
+        <Suspense fallback={<p className="text-muted">Looking at what is left …</p>}>
+          <Regroup
+            frozen={frozen}
+            floor={floor}
+            times={props.times}
+            unit={props.unit}
+            append={(body) => log.append(body)}
+            close={() => setRegrouping(false)}
+          />
+        </Suspense>
       ) : null}
       <FloorStave
         stations={stations}

@@ -34,6 +34,7 @@ export async function loader({ context, params }: Route.LoaderArgs) {
     title: frozen.title,
     log: packLog({ frozen, entries, names }),
     leftOut: result.value.leftOut,
+    times: result.value.times,
     serverNowMs: now().getTime(),
     mayEnd: mayWrite(principal, "/floor/:sessionId"),
     itsDay: frozen.date === localDate(frozen.zone),
@@ -81,6 +82,7 @@ export default function Session({ loaderData, actionData }: Route.ComponentProps
       changes={loaderData.changes}
       problem={problem}
       leftOut={loaderData.leftOut}
+      times={loaderData.times}
       unit={unit}
     />
   );

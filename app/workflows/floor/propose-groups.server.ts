@@ -1,11 +1,10 @@
 import { howWords, type LiftInput, settleLifter } from "../../../core/floor/freeze";
 import type { FrozenLifter, FrozenSlot } from "../../../core/floor/frozen";
 import { setSeconds } from "../../../core/plan/day-time";
-import { liftProblem, moveSeconds } from "../../../core/racks/lift-problem";
+import { dayTimes, liftProblem, moveSeconds } from "../../../core/racks/lift-problem";
 import type { GroupRack, OpenProblem, RackGroup } from "../../../core/racks/problem";
 import type { DayTimes, SimulatedSlot } from "../../../core/racks/simulate-day";
 import type { CoachValues } from "../../../core/settings/coach-values";
-import { teamDefault } from "../../../core/settings/team-defaults";
 import { itemsOf } from "../../../db/queries/gear.server";
 import { coachValues, ensurePlanLibrary } from "../../../db/queries/plan-library.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -41,12 +40,6 @@ export interface ProposedDay {
   slots: DaySlot[];
   times: DayTimes;
 }
-
-/** Seconds from one station to another. */
-const WALK_S = 30;
-
-/** A ready bar waits so long for who is next before somebody else goes. */
-const PATIENCE_S = 20;
 
 /** What a day's groups are looked for in, as the day would be started; nothing is started. */
 export function proposeDay(
@@ -92,14 +85,7 @@ export function proposeDay(
       people: days.flatMap((day) => day.athletes.map(({ id, name }) => ({ id, name }))),
       stations: [...places].map(([id, name]) => ({ id, name })),
       slots,
-      times: {
-        turnS: teamDefault(values, "turnSeconds"),
-        weights: moveSeconds(values),
-        hands: teamDefault(values, "changeHands"),
-        walkS: WALK_S,
-        patienceS: PATIENCE_S,
-        groupsGoOnTogether: false,
-      },
+      times: dayTimes(values),
     });
   });
 }

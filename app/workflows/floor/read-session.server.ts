@@ -8,12 +8,15 @@ import {
   withoutWorkings,
 } from "../../../core/floor/frozen";
 import { type FloorState, reduceFloor } from "../../../core/floor/state";
+import { dayTimes } from "../../../core/racks/lift-problem";
+import type { DayTimes } from "../../../core/racks/simulate-day";
 import { tonnageWorking } from "../../../core/review/session-review";
 import { setWorking } from "../../../core/review/set-working";
 import type { Working } from "../../../core/units/working";
 import { sensorAtRack } from "../../../db/queries/gear.server";
 import { variantById } from "../../../db/queries/maxes.server";
 import { authorNames } from "../../../db/queries/people.server";
+import { coachValues } from "../../../db/queries/plan-library.server";
 import { planById } from "../../../db/queries/plans.server";
 import {
   entriesAfter,
@@ -44,6 +47,8 @@ export interface SessionOnFloor {
 
 /** A session as the floor reads it, with who was here and is refused in it. */
 export interface FloorSession extends SessionOnFloor {
+  /** For groups made anew. */
+  times: DayTimes;
   leftOut: Array<{ name: string; code: string }>;
 }
 
@@ -64,6 +69,7 @@ export function readSession(
       entries: await entriesAfter(tx, sessionId, 0),
       names: await authorNames(tx),
       leftOut: await leftOutOf(tx, row.frozen),
+      times: dayTimes(await coachValues(tx)),
     });
   });
 }
