@@ -72,6 +72,8 @@ export default [
   route("kept", "routes/frame/kept.tsx"),
   route("api/log/:sessionId", "routes/api/log.ts"),
   route("api/live/:sessionId", "routes/api/live.ts"),
+  route("api/sensor", "routes/api/sensor.ts"),
+  route("api/sensor/:rackId", "routes/api/sensor-stream.ts"),
   route("api/unit", "routes/api/unit.ts"),
   route("api/bench/:athleteId/:variantId", "routes/api/bench.ts"),
   route("api/find", "routes/api/find.ts"),

@@ -100,6 +100,8 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/kept": { as: "coach", open: ["/kept"] },
   "/api/log/:sessionId": "no page",
   "/api/live/:sessionId": "no page",
+  "/api/sensor": "no page",
+  "/api/sensor/:rackId": "no page",
   "/api/find": "no page",
 };
 

@@ -122,6 +122,9 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/account", read: people, write: people },
   { path: "/api/log/:sessionId", read: logging, write: [...logging, "revoked-rack"] },
   { path: "/api/live/:sessionId", read: logging, write: logging },
+  // Whoever has a rack's sensor token sends its frames: the token is asked for there.
+  { path: "/api/sensor", read: [], write: "anyone" },
+  { path: "/api/sensor/:rackId", read: floor },
   { path: "/api/find", read: staff },
   { path: "/api/unit", read: people, write: people },
   { path: "/api/bench/:athleteId/:variantId", read: staff },

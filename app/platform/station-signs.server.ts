@@ -1,6 +1,11 @@
+import { now } from "./clock.server";
+import { databases } from "./database.server";
+import { log } from "./log.server";
+
 /**
- * Signs of life of the tablets at a session's stations, in this process's memory: what is lost with
- * it comes again within half a minute, and nothing else depends on it.
+ * Signs of life of the tablets at a session's stations, in every process's memory: told by the
+ * database from the one that took a sign to all; what is lost with a process comes again within half
+ * a minute, and nothing else depends on it.
  */
 export interface StationSign {
   stationId: string;
@@ -13,6 +18,34 @@ export interface StationSign {
 /** A sign, and how long ago it came, s. */
 export interface HeardSign extends StationSign {
   agoS: number;
+}
+
+interface Told {
+  session: { teamId: string; id: string };
+  sign: StationSign;
+}
+
+let listening: Promise<unknown> | undefined;
+
+/** Begins to hear signs that other processes take. */
+export function hearSigns(): Promise<unknown> {
+  listening ??= databases()
+    .app.client.listen("sprezza_sign", (payload) => {
+      const { session, sign } = JSON.parse(payload) as Told;
+      noteSign(session, sign, now().getTime());
+    })
+    .catch((error: unknown) => {
+      listening = undefined;
+      log.error({ err: error }, "listening for signs of life failed");
+      throw error;
+    });
+  return listening;
+}
+
+/** Tells every process of a sign, this one too. */
+export async function tellSign(session: Told["session"], sign: StationSign): Promise<void> {
+  await hearSigns();
+  await databases().app.client.notify("sprezza_sign", JSON.stringify({ session, sign }));
 }
 
 /** Older signs are forgotten. */

@@ -1,11 +1,14 @@
-import { and, asc, eq, gt, lte, or, sql } from "drizzle-orm";
+import { and, asc, eq, gt, isNull, lte, or, sql } from "drizzle-orm";
 import type { Database } from "../connection.server";
 import { devicePairing, rack, rackDevice, room } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
 /** A tablet by its token. Runs as the sign-in role. */
 export async function rackByToken(signIn: Database, tokenHash: string) {
-  const [row] = await signIn.select().from(rackDevice).where(eq(rackDevice.tokenHash, tokenHash));
+  const [row] = await signIn
+    .select()
+    .from(rackDevice)
+    .where(and(eq(rackDevice.tokenHash, tokenHash), eq(rackDevice.kind, "tablet")));
   if (!row) return undefined;
   return {
     deviceId: row.id,
@@ -15,6 +18,44 @@ export async function rackByToken(signIn: Database, tokenHash: string) {
     name: row.name,
     revokedAt: row.revokedAt ?? undefined,
   };
+}
+
+/** A sensor by its token, with the number of its rack; undefined once it was taken off. As sign-in. */
+export async function sensorByToken(signIn: Database, tokenHash: string) {
+  const [row] = await signIn
+    .select({
+      id: rackDevice.id,
+      teamId: rackDevice.teamId,
+      rackId: rackDevice.rackId,
+      name: rackDevice.name,
+    })
+    .from(rackDevice)
+    .where(
+      and(
+        eq(rackDevice.tokenHash, tokenHash),
+        eq(rackDevice.kind, "sensor"),
+        isNull(rackDevice.revokedAt),
+      ),
+    );
+  return row;
+}
+
+/** Lets a sensor send for a rack; one that did before is taken off. */
+export async function keepSensor(
+  tx: TeamTransaction,
+  device: Omit<typeof rackDevice.$inferInsert, "teamId" | "kind"> & { pairedAt: Date },
+): Promise<void> {
+  await tx
+    .update(rackDevice)
+    .set({ revokedAt: device.pairedAt })
+    .where(
+      and(
+        eq(rackDevice.rackId, device.rackId),
+        eq(rackDevice.kind, "sensor"),
+        isNull(rackDevice.revokedAt),
+      ),
+    );
+  await tx.insert(rackDevice).values({ teamId: tx.teamId, kind: "sensor", ...device });
 }
 
 /** Takes one try off an open pairing and gives it back for checking; undefined when there is
@@ -75,6 +116,7 @@ export async function revokeTablet(tx: TeamTransaction, id: string, at: Date): P
 
 export interface TabletRow {
   id: string;
+  kind: "tablet" | "sensor";
   name: string;
   roomName: string;
   rackNumber: number;
@@ -88,6 +130,7 @@ export function listTablets(tx: TeamTransaction): Promise<TabletRow[]> {
   return tx
     .select({
       id: rackDevice.id,
+      kind: rackDevice.kind,
       name: rackDevice.name,
       roomName: room.name,
       zone: room.zone,

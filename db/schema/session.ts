@@ -223,8 +223,12 @@ export const rackDevice = pgTable(
     id: uuid("id").notNull(),
     roomId: uuid("room_id").notNull(),
     rackId: uuid("rack_id").notNull(),
+    /** What it is: a tablet shows and logs, a sensor only sends frames. */
+    kind: text("kind", { enum: ["tablet", "sensor"] })
+      .notNull()
+      .default("tablet"),
     name: text("name").notNull(),
-    /** SHA-256 of the token; the token itself is only on the tablet. */
+    /** SHA-256 of the token; the token itself is only on the device. */
     tokenHash: text("token_hash").notNull(),
     pairedAt: timestamp("paired_at", { withTimezone: true }).notNull(),
     revokedAt: timestamp("revoked_at", { withTimezone: true }),

@@ -714,6 +714,12 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       body: form({ intent: "revoke", tabletId: pick(w.tablets) ?? randomUUID() }),
       refused: true,
     },
+    {
+      route: "/tablets",
+      intent: "sensor",
+      body: form({ intent: "sensor", rackId: pick(w.racks) }),
+    },
+    { route: "/api/sensor", as: "nobody", body: { json: { t: 1.5, h: 0.8 } }, refused: true },
     { route: "/card", as: "athlete", body: form({}) },
     {
       route: "/card",

@@ -5,7 +5,7 @@ import { eventStream } from "../../platform/event-stream.server";
 import { principalOf } from "../../platform/guard.server";
 import { takePlace } from "../../platform/live-places.server";
 import { watchPrincipals } from "../../platform/principal-news.server";
-import { noteSign, signsOf } from "../../platform/station-signs.server";
+import { hearSigns, signsOf, tellSign } from "../../platform/station-signs.server";
 import { readRawJson } from "../../platform/submission.server";
 import { followSession, type SessionNews } from "../../workflows/floor/follow-session.server";
 import { maySeeSession } from "../../workflows/floor/read-session.server";
@@ -33,6 +33,7 @@ export async function loader({ request, params, context }: Route.LoaderArgs) {
   }
   if (new URL(request.url).searchParams.has("stations")) {
     const { teamId } = principal;
+    await hearSigns();
     return Response.json({ stations: signsOf({ teamId, id: sessionId }, now().getTime()) });
   }
   await watchPrincipals();
@@ -73,10 +74,9 @@ export async function action({ request, params, context }: Route.ActionArgs) {
       { status: 404 },
     );
   const { stationId, batteryPercent, unsent } = sign.data;
-  noteSign(
+  await tellSign(
     { teamId: principal.teamId, id: params.sessionId },
     { stationId, batteryPercent, unsent },
-    now().getTime(),
   );
   return new Response(null, { status: 204 });
 }

@@ -33,6 +33,12 @@ const metronome = new LaterPart(async () => (await import("./metronome")).Metron
 const startClock = new LaterPart(async () => (await import("./start-clock")).StartClock);
 const LATER = [editSet, callCard, metronome, startClock, ...SHEET_PARTS];
 
+/** The rack of a sensor that sends by itself, where one stands here. */
+const sensorRack = (sensors: WorkProps["sensors"]): string | undefined => {
+  const [one] = Object.values(sensors);
+  return one?.kind === "sensor" ? one.rackId : undefined;
+};
+
 type Shown = Pick<SetAddress, "athleteId" | "setKey">;
 
 /** What one lift at one rack goes by: who is shown, what is open, and what can be done with it. */
@@ -290,7 +296,12 @@ export function LiftWork({
               ) : undefined
             }
           />
-          <SensorNote away={runner.sensorAway} none={noSensor} stage={set.stage} />
+          <SensorNote
+            away={runner.sensorAway}
+            none={noSensor}
+            rackId={sensorRack(props.sensors)}
+            stage={set.stage}
+          />
           <Earlier lifter={lifter} set={set} onOpen={lift.setEditing} />
           <LiftButtons
             set={set}

@@ -7,6 +7,7 @@ import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { QrCode } from "../../ui/link-to-hand";
 import { Empty, Notice, Page } from "../../ui/page";
+import { makeSensorToken } from "../../workflows/tablets/sensor.server";
 import {
   endTrying,
   readTablets,
@@ -27,6 +28,7 @@ export function loader({ context }: Route.LoaderArgs) {
 const TabletForm = z.discriminatedUnion("intent", [
   z.object({ intent: z.literal("pair"), rackId: z.uuid() }),
   z.object({ intent: z.literal("revoke"), tabletId: z.uuid() }),
+  z.object({ intent: z.literal("sensor"), rackId: z.uuid() }),
   z.object({ intent: z.literal("try"), rackId: z.uuid() }),
   z.object({ intent: z.literal("end-trying"), rackId: z.uuid() }),
 ]);
@@ -39,6 +41,12 @@ export async function action({ request, context }: Route.ActionArgs) {
     const result = await startPairing(principal, parsed.data.rackId);
     return result.ok
       ? { ok: true as const, ...result.value, link: reach(request, "/pair") }
+      : result;
+  }
+  if (parsed.data.intent === "sensor") {
+    const result = await makeSensorToken(principal, parsed.data.rackId);
+    return result.ok
+      ? { ok: true as const, ...result.value, address: reach(request, "/").url.replace(/\/$/, "") }
       : result;
   }
   if (parsed.data.intent !== "revoke") {
@@ -95,6 +103,24 @@ export default function Tablets({ loaderData, actionData }: Route.ComponentProps
               </p>
             </div>
           ) : null}
+          <button type="submit" name="intent" value="sensor" className="btn">
+            A sensor's token
+          </button>
+          {actionData && "token" in actionData && actionData.ok ? (
+            <div role="status" className="border-t border-rule pt-2">
+              <p className="text-muted">
+                For the sensor of rack {actionData.rackNumber}, shown this once. A token from before
+                sends no more. In Gear a sensor "cord" or "camera" stands at this rack.
+              </p>
+              <p className="my-1 break-all" data-testid="sensor-token">
+                {actionData.token}
+              </p>
+              <p className="text-sm text-muted break-all">
+                npm run sensor -- --rack {actionData.rackNumber} --url {actionData.address} --token
+                …
+              </p>
+            </div>
+          ) : null}
           {actionData && !actionData.ok ? (
             <Notice kind="problem" title={actionData.message} />
           ) : null}
@@ -122,6 +148,7 @@ export default function Tablets({ loaderData, actionData }: Route.ComponentProps
               <tr key={tablet.id}>
                 <td>
                   {tablet.roomName}, rack {tablet.rackNumber}
+                  {tablet.kind === "sensor" ? ", sensor" : ""}
                 </td>
                 <td>{tablet.pairedOn}</td>
                 <td>{tablet.revokedAt ? "taken off" : "paired"}</td>

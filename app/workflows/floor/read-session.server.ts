@@ -1,5 +1,6 @@
 import type { LogEntry } from "../../../core/floor/entries";
 import {
+  absentOf,
   type FrozenSession,
   type FrozenSlot,
   liftsOf,
@@ -13,7 +14,7 @@ import type { DayTimes } from "../../../core/racks/simulate-day";
 import { tonnageWorking } from "../../../core/review/session-review";
 import { setWorking } from "../../../core/review/set-working";
 import type { Working } from "../../../core/units/working";
-import { sensorAtRack } from "../../../db/queries/gear.server";
+import { racksOf, sensorAtRack } from "../../../db/queries/gear.server";
 import { variantById } from "../../../db/queries/maxes.server";
 import { authorNames } from "../../../db/queries/people.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
@@ -190,21 +191,42 @@ export function readStation(
       entries: await entriesAfter(tx, sessionId, 0, { repsOf }),
       names: await authorNames(tx),
       noSensor: station.kind === "rack" ? noSensorWords(sensor) : undefined,
-      sensors:
-        sensor?.by === "simulated"
+      sensors: !sensor
+        ? {}
+        : sensor.by === "simulated"
           ? await simulatedAt(tx, row, { sessionId, stationId, rateHz: sensor.rateHz })
-          : {},
+          : sendingAt(row.frozen, await rackNow(tx, row.roomId, station)),
     });
   });
 }
 
 /** What a rack without a measuring sensor says: its gear decides, and nothing else. */
-function noSensorWords(sensor: { by: string; name: string } | undefined): string | undefined {
-  if (!sensor)
-    return "No sensor stands at this rack in Gear: type the speeds. Under Tablets a simulated one can be tried.";
-  return sensor.by === "simulated"
+function noSensorWords(sensor: unknown): string | undefined {
+  return sensor
     ? undefined
-    : `${sensor.name} (${sensor.by}) sends nothing to Sprezza yet: type the speeds that it shows.`;
+    : "No sensor stands at this rack in Gear: type the speeds. Under Tablets a simulated one can be tried.";
+}
+
+/** The rack that has a station's number now: it may have been drawn anew since the start. */
+async function rackNow(
+  tx: TeamTransaction,
+  roomId: string | null,
+  station: { id: string; name: string },
+): Promise<string> {
+  if (roomId === null) return station.id;
+  const racks = await racksOf(tx, roomId);
+  return racks.find((one) => one.number === Number(station.name))?.rackId ?? station.id;
+}
+
+/** A sensor that sends by itself measures everybody at its rack, who comes later too. */
+function sendingAt(frozen: FrozenSession, rackId: string): Record<string, SensorSource> {
+  return Object.fromEntries(
+    liftsOf(frozen).flatMap((slot) =>
+      [...peopleOf(slot), ...absentOf(slot)].map(
+        ({ athleteId }) => [`${slot.slotId}/${athleteId}`, { kind: "sensor", rackId }] as const,
+      ),
+    ),
+  );
 }
 
 /** The simulated sensor's lifters of every lift at a rack, by "slot/athlete". */

@@ -1,0 +1,1 @@
+ALTER TABLE "rack_device" ADD COLUMN "kind" text DEFAULT 'tablet' NOT NULL;
