@@ -26,6 +26,8 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   timeout: 60_000,
+  // What kills, restarts or upgrades for long runs in `npm run soak`, before an issue is closed.
+  ...(process.env.LONG ? { grep: /@long/ } : { grepInvert: /@long/ }),
   expect: { timeout: 8_000 },
   retries: 0,
   reporter: [["list"], ["json", { outputFile: `test-results/browser-${PART}.json` }]],

@@ -283,7 +283,7 @@ test("nothing is put aside unless told to; who was erased since is erased again"
   ]).toEqual([size, print]);
 });
 
-test("a database of an earlier version: its floor, plan and review answer", async ({ browser }) => {
+test("@long a database of an earlier version: its floor, plan and review answer", async ({ browser }) => {
   const back = npmRun("restore", ["db/fixtures/installations/step-16.zip"], { SPREZZA_DATA: old });
   expect(back.said).toMatch(/^Restored \d+ rows of 58 tables/);
   started = await npmStart(old, { ...clock, PORT: String(PORT) });
@@ -310,7 +310,7 @@ test("a database of an earlier version: its floor, plan and review answer", asyn
   started = undefined;
 });
 
-test("npm start brings an older database up to date, with a backup first", async () => {
+test("@long npm start brings an older database up to date, with a backup first", async () => {
   const up = path.join(root, "up");
   const cluster = await startCluster(path.join(up, "own"), 55_010 + shift, { kept: true });
   const admin = postgres(cluster.url("postgres", "postgres"), { max: 1, onnotice: () => {} });

@@ -13,7 +13,7 @@ import { expect, test } from "./test";
  * A tablet on the local network, over HTTPS, whose server goes away: it is loaded anew, restarted,
  * and lifts on; when the server is back, everything is there once.
  */
-test("a tablet without its server is loaded anew, restarted, lifts on, and loses nothing", async () => {
+test("@long a tablet without its server is loaded anew, restarted, lifts on, and loses nothing", async () => {
   test.setTimeout(120_000);
   const folder = mkdtempSync(path.join(tmpdir(), "sprezza-offline-"));
   const [key, cert] = [path.join(folder, "key.pem"), path.join(folder, "cert.pem")];

@@ -459,7 +459,7 @@ const startsNot = (env: Record<string, string>) =>
     timeout: 120_000,
   });
 
-test("stopped and started again everything is there; a port in use is one sentence", async ({
+test("@long stopped and started again everything is there; a port in use is one sentence", async ({
   browser,
 }) => {
   const busy = startsNot({ SPREZZA_DATA: home, PORT: String(PORT) });

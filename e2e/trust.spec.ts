@@ -53,7 +53,7 @@ const setsDone = async (page: Page) => {
   return Number(/(\d+) of 108/.exec(text)?.[1]);
 };
 
-test("killing the application between two sets loses nothing acknowledged", async ({ browser }) => {
+test("@long killing the application between two sets loses nothing acknowledged", async ({ browser }) => {
   test.setTimeout(120_000);
   const port = await freePort(4300);
   let server = await ownServer(port);
@@ -140,7 +140,7 @@ test("entries that wait survive a reload of the page", async ({ browser, baseURL
   await page.context().close();
 });
 
-test("the database dies: a sentence, the typed text stays, and it goes on when it is back", async ({
+test("@long the database dies: a sentence, the typed text stays, and it goes on when it is back", async ({
   browser,
   baseURL,
 }) => {

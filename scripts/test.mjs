@@ -76,6 +76,7 @@ const IMPORT_RULE = ["--config", ".dependency-cruiser.cjs", "core", "device", "d
 const APART = [
   "box-contrast",
   "gear",
+  "groups",
   "import",
   "lab",
   "library",
@@ -84,6 +85,7 @@ const APART = [
   "privacy",
   "reach",
   "sign-in",
+  "two-servers",
 ];
 const BROWSER_PARTS = [
   { part: "a", filter: APART.map((name) => `e2e/${name}.spec.ts`) },
