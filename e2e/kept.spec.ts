@@ -283,7 +283,9 @@ test("nothing is put aside unless told to; who was erased since is erased again"
   ]).toEqual([size, print]);
 });
 
-test("@long a database of an earlier version: its floor, plan and review answer", async ({ browser }) => {
+test("@long a database of an earlier version: its floor, plan and review answer", async ({
+  browser,
+}) => {
   const back = npmRun("restore", ["db/fixtures/installations/step-16.zip"], { SPREZZA_DATA: old });
   expect(back.said).toMatch(/^Restored \d+ rows of 58 tables/);
   started = await npmStart(old, { ...clock, PORT: String(PORT) });

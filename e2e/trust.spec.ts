@@ -53,7 +53,9 @@ const setsDone = async (page: Page) => {
   return Number(/(\d+) of 108/.exec(text)?.[1]);
 };
 
-test("@long killing the application between two sets loses nothing acknowledged", async ({ browser }) => {
+test("@long killing the application between two sets loses nothing acknowledged", async ({
+  browser,
+}) => {
   test.setTimeout(120_000);
   const port = await freePort(4300);
   let server = await ownServer(port);

@@ -13,7 +13,7 @@ import type { Route } from "./+types/groups";
 import { AskedDays, daysIn } from "./asked-days";
 import { DayClock, LookAt } from "./day-clock";
 import { LiftGroups } from "./lift-groups";
-import { type DayWhatIf, WhatIfDay } from "./what-if";
+import { type DayWhatIf, Partners, WhatIfDay } from "./what-if";
 
 export function meta() {
   return [{ title: "Groups · Sprezza" }];
@@ -46,6 +46,8 @@ export default function Groups({ loaderData }: Route.ComponentProps) {
   const lifts = slots.flatMap((one) => (one.kind === "lift" ? [one.lift] : []));
   const [whatIf, setWhatIf] = useState<DayWhatIf>({
     racksOut: [],
+    pairs: [],
+    needSpotter: [],
     turnS: loaderData.times.turnS,
     sizeOf: {},
     restOf: {},
@@ -89,6 +91,7 @@ export default function Groups({ loaderData }: Route.ComponentProps) {
       margin={
         <>
           <WhatIfDay lifts={lifts} whatIf={whatIf} change={setWhatIf} />
+          <Partners people={people} whatIf={whatIf} change={setWhatIf} />
           <LookAt day={day} slots={simulated} stations={stations} people={people} />
         </>
       }

@@ -12,7 +12,7 @@ import { Notice } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
 import { lookForGroups } from "../../workers/groups";
 import type { LiftToGroup } from "../../workflows/floor/propose-groups.server";
-import { type DayWhatIf, sizesUnder } from "./what-if";
+import { type DayWhatIf, problemUnder, sizesUnder } from "./what-if";
 
 type Made = "ours" | "load" | "name" | "other" | "hand";
 
@@ -27,21 +27,17 @@ function useSearch(
   const [made, setMade] = useState<Made>("ours");
   const now = useRef({ made, take });
   now.current = { made, take };
-  const { racksOut } = whatIf;
+  const { racksOut, pairs, needSpotter } = whatIf;
   const size = whatIf.sizeOf[lift.slotId];
   const rest = whatIf.restOf[lift.slotId] ?? lift.rest;
   const { leastS, mostS } = rest;
   const problem = useMemo(
-    () => ({
-      ...lift.problem,
-      racks: lift.problem.racks.filter((rack) => !racksOut.includes(rack.id)),
-    }),
-    [lift, racksOut],
+    () => problemUnder(lift, { racksOut, pairs, needSpotter }),
+    [lift, racksOut, pairs, needSpotter],
   );
   const sizes = useMemo(
     () =>
       sizesUnder(lift, problem.racks.length, {
-        racksOut: [],
         turnS: times.turnS,
         sizeOf: { [lift.slotId]: size },
         restOf: { [lift.slotId]: { leastS, mostS } },

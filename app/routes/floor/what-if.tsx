@@ -1,4 +1,6 @@
+import { useState } from "react";
 import { type Sizes, sizesFor } from "../../../core/racks/lift-problem";
+import type { OpenProblem } from "../../../core/racks/problem";
 import { Field, Select } from "../../ui/field";
 import type { LiftToGroup } from "../../workflows/floor/propose-groups.server";
 
@@ -10,12 +12,20 @@ export interface DayWhatIf {
   turnS: number;
   /** By lift: how many racks are used; as is best where left out. */
   sizeOf: Readonly<Record<string, number | undefined>>;
+  /** Who is to be together or apart, by ids, over every lift of the day. */
+  pairs: ReadonlyArray<{ a: string; b: string; apart: boolean }>;
+  /** Who lifts only with somebody beside. */
+  needSpotter: readonly string[];
   /** By lift: another wanted rest. */
   restOf: Readonly<Record<string, { leastS: number; mostS: number } | undefined>>;
 }
 
 /** Sizes that a lift's groups may have under what is tried, with so many racks. */
-export function sizesUnder(lift: LiftToGroup, racks: number, whatIf: DayWhatIf): Sizes[] {
+export function sizesUnder(
+  lift: LiftToGroup,
+  racks: number,
+  whatIf: Pick<DayWhatIf, "sizeOf" | "restOf" | "turnS">,
+): Sizes[] {
   const lifters = lift.problem.lifters.length;
   const use = whatIf.sizeOf[lift.slotId];
   if (use !== undefined && use <= racks)
@@ -26,6 +36,126 @@ export function sizesUnder(lift: LiftToGroup, racks: number, whatIf: DayWhatIf):
     rest: whatIf.restOf[lift.slotId] ?? lift.rest,
     turn: { setS: Math.max(0, ...lift.setS), changeS: whatIf.turnS },
   });
+}
+
+/** A lift's problem with the racks that are left, and who is together, apart or spotted. */
+export function problemUnder(
+  lift: LiftToGroup,
+  whatIf: Pick<DayWhatIf, "racksOut" | "pairs" | "needSpotter">,
+): OpenProblem {
+  return {
+    ...lift.problem,
+    racks: lift.problem.racks.filter((rack) => !whatIf.racksOut.includes(rack.id)),
+    lifters: lift.problem.lifters.map((one) =>
+      whatIf.needSpotter.includes(one.id) ? { ...one, needsSpotter: true } : one,
+    ),
+    together: whatIf.pairs.flatMap((pair) => (pair.apart ? [] : [[pair.a, pair.b]])),
+    apart: whatIf.pairs.flatMap((pair) => (pair.apart ? [[pair.a, pair.b] as const] : [])),
+  };
+}
+
+/** Partners, and who lifts only with somebody beside: what the groups keep. */
+export function Partners({
+  people,
+  whatIf,
+  change,
+}: {
+  people: ReadonlyArray<{ id: string; name: string }>;
+  whatIf: DayWhatIf;
+  change: (next: DayWhatIf) => void;
+}) {
+  const [a, setA] = useState("");
+  const [b, setB] = useState("");
+  const nameOf = (id: string) => people.find((one) => one.id === id)?.name ?? "Somebody";
+  const add = (apart: boolean) => {
+    if (a === "" || b === "" || a === b) return;
+    const others = whatIf.pairs.filter(
+      (pair) => !([pair.a, pair.b].includes(a) && [pair.a, pair.b].includes(b)),
+    );
+    change({ ...whatIf, pairs: [...others, { a, b, apart }] });
+    setA("");
+    setB("");
+  };
+  const options = (
+    <>
+      <option value="">choose</option>
+      {people.map((one) => (
+        <option key={one.id} value={one.id}>
+          {one.name}
+        </option>
+      ))}
+    </>
+  );
+  return (
+    <section aria-labelledby="partners" className="mt-4">
+      <h2 id="partners">Partners and spotters</h2>
+      <div className="grid gap-2">
+        <Select label="Lifter" value={a} onChange={(event) => setA(event.target.value)}>
+          {options}
+        </Select>
+        <Select label="and" value={b} onChange={(event) => setB(event.target.value)}>
+          {options}
+        </Select>
+        <div className="flex flex-wrap gap-2">
+          <button type="button" className="btn" onClick={() => add(false)}>
+            Together
+          </button>
+          <button type="button" className="btn" onClick={() => add(true)}>
+            Apart
+          </button>
+          <button
+            type="button"
+            className="btn"
+            onClick={() => {
+              if (a === "") return;
+              const needSpotter = [...new Set([...whatIf.needSpotter, a])];
+              change({ ...whatIf, needSpotter });
+              setA("");
+            }}
+          >
+            Needs a spotter
+          </button>
+        </div>
+      </div>
+      <ul className="mt-1">
+        {whatIf.pairs.map((pair) => (
+          <Kept
+            key={`${pair.a} ${pair.b}`}
+            words={`${nameOf(pair.a)} and ${nameOf(pair.b)} ${pair.apart ? "apart" : "together"}`}
+            remove={() => change({ ...whatIf, pairs: whatIf.pairs.filter((one) => one !== pair) })}
+          />
+        ))}
+        {whatIf.needSpotter.map((id) => (
+          <Kept
+            key={id}
+            words={`${nameOf(id)} with a spotter`}
+            remove={() =>
+              change({
+                ...whatIf,
+                needSpotter: whatIf.needSpotter.filter((one) => one !== id),
+              })
+            }
+          />
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Kept({ words, remove }: { words: string; remove: () => void }) {
+  return (
+    <li className="flex items-center justify-between gap-2 border-b border-faint">
+      {words}
+      <button
+        type="button"
+        className="min-h-11 underline"
+        aria-label={`No more: ${words}`}
+        onClick={remove}
+      >
+        no more
+      </button>
+    </li>
+  );
 }
 
 /** One rack fewer, a slower change: what of the day is tried. */
