@@ -23,6 +23,21 @@ const openFloor = async (page: Page) => {
   await page.locator("[data-figure]").first().waitFor();
 };
 
+/** The room's racks are free once the kayak session has ended. */
+const freeRacks = async (page: Page) => {
+  await page.goto("/floor");
+  const running = page.getByRole("link", { name: /Sprint kayak, week 2/ }).first();
+  const ended = page.getByRole("region", { name: "Running" }).getByRole("link", {
+    name: /Sprint kayak, week 2/,
+  });
+  if ((await ended.count()) === 0) return;
+  await running.click();
+  await page.waitForLoadState("networkidle");
+  await page.getByRole("button", { name: "End the session" }).click();
+  await page.getByRole("button", { name: "End it as it is" }).click();
+  await page.waitForURL(/\/review\//);
+};
+
 /** The camp's day, with a first round behind it at some stations. */
 const openCamp = async (page: Page) => {
   await page.goto("/floor");
@@ -32,15 +47,7 @@ const openCamp = async (page: Page) => {
     await page.waitForURL(/\/floor\/[0-9a-f-]{36}$/);
     return;
   }
-  // Its racks are free once the kayak session has ended.
-  await page
-    .getByRole("link", { name: /Sprint kayak, week 2/ })
-    .first()
-    .click();
-  await page.waitForLoadState("networkidle");
-  await page.getByRole("button", { name: "End the session" }).click();
-  await page.getByRole("button", { name: "End it as it is" }).click();
-  await page.waitForURL(/\/review\//);
+  await freeRacks(page);
   await page.goto("/floor");
   const row = page.getByRole("listitem").filter({ hasText: "Spring camp: Camp day" }).first();
   await row.getByRole("button", { name: "Start" }).click();
@@ -178,19 +185,6 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "people",
-    as: "owner",
-    size: DESK,
-    go: async (page) => {
-      await page.goto("/people");
-      await page.waitForLoadState("networkidle");
-      const staff = page.getByRole("form", { name: "Staff" });
-      await staff.getByLabel("Name").fill("Linnea Torp");
-      await staff.getByRole("button").click();
-      await page.getByTestId("handed-link").waitFor();
-    },
-  },
-  {
     name: "gap",
     as: "coach",
     size: DESK,
@@ -279,6 +273,23 @@ const SHOTS: Shot[] = [
     },
   },
   // The camp's day last: it takes the racks of everybody else.
+  {
+    name: "groups",
+    as: "coach",
+    size: DESK,
+    go: async (page) => {
+      await freeRacks(page);
+      await page.goto("/floor");
+      const row = page.getByRole("listitem").filter({ hasText: "Spring camp: Camp day" }).first();
+      await row.getByRole("button", { name: "Look at the groups" }).click();
+      await page.waitForURL(/\/floor\/groups/);
+      await page
+        .getByText(/^Looking/)
+        .first()
+        .waitFor({ state: "detached" });
+      await page.waitForTimeout(6000);
+    },
+  },
   {
     name: "round",
     as: "coach",

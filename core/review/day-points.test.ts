@@ -71,6 +71,12 @@ describe("a day of training beside a profile test", () => {
     ]);
     expect(point?.shift?.estimate).toBeCloseTo(-0.043828, 6);
     expect(point?.sources).toEqual(["typed"]);
+    // Without the usual spread of days the reps alone say more.
+    const { shiftMps = 0, readingSdMps = 0 } = point?.reading ?? {};
+    const usual = 1 / 0.05 ** 2;
+    const precision = 1 / readingSdMps ** 2;
+    expect((precision * shiftMps) / (precision + usual)).toBeCloseTo(-0.043828, 6);
+    expect(1 / Math.sqrt(precision + usual)).toBeCloseTo(0.015912, 6);
   });
 
   it("leaves out what is another's, of another lift or metric, lost, bounced, filmed or seen", () => {

@@ -1,4 +1,5 @@
 import type { FloorState } from "../floor/state";
+import { DAY_SHIFT_SD_MPS } from "../profile/day-form";
 import type { Interval } from "../profile/prediction";
 import { type RepAtLoad, todaysForm } from "../profile/todays-form";
 import type { LocalDate } from "../units/time";
@@ -12,6 +13,8 @@ export interface DayPoint {
   loads: Array<{ loadKg: number; bestMps: number; reps: number }>;
   /** The day's shift of a test's line, m/s, with its 90 % interval; undefined where it tells nothing. */
   shift: Interval | undefined;
+  /** What the day's reps alone say of the shift, without what is usual from day to day. */
+  reading: { shiftMps: number; readingSdMps: number } | undefined;
   /** Where the speeds come from: "sensor", "typed" … */
   sources: string[];
 }
@@ -78,6 +81,15 @@ export function dayPoint(input: {
       };
     }),
     shift: form.ok ? form.shift : undefined,
+    reading: form.ok ? withoutPrior(form.shift.estimate, form.shiftSdMps) : undefined,
     sources: [...new Set(reps.map((rep) => rep.source))],
   };
+}
+
+/** A normal update by N(0, `DAY_SHIFT_SD_MPS`²) taken back: what was put in. */
+function withoutPrior(shiftMps: number, sdMps: number): DayPoint["reading"] {
+  const precision = 1 / sdMps ** 2 - 1 / DAY_SHIFT_SD_MPS ** 2;
+  return precision > 0
+    ? { shiftMps: shiftMps / sdMps ** 2 / precision, readingSdMps: 1 / Math.sqrt(precision) }
+    : undefined;
 }

@@ -1,6 +1,7 @@
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
+import { WAVE_RISE_MPS } from "../../../core/review/speed-trend";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { idFrom, idOrNone } from "../../forms/primitives/id";
@@ -58,7 +59,8 @@ export const shouldRevalidate = revalidateUnlessFailed;
 
 /** One profile test: its reps, its line, force and power, and another test set against it. */
 export default function ProfileTestPage({ loaderData, actionData }: Route.ComponentProps) {
-  const { person, variant, band, test, against, compared, others, days, mayEdit } = loaderData;
+  const { person, variant, band, test, against, compared, others, days, trend, mayEdit } =
+    loaderData;
   const points = useMemo(() => days.flatMap((day) => day.loads), [days]);
   const unit = useUnit();
   const [, setParams] = useSearchParams();
@@ -188,7 +190,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
           </div>
         </div>
       </Figures>
-      <DaysSince days={days} metric={test.metric} />
+      <DaysSince days={days} trend={trend} metric={test.metric} />
       <Reps
         test={test}
         mayEdit={mayEdit}
@@ -282,9 +284,11 @@ function Reps({
 /** What training has measured of the lift since the test: the line stays, a day is its shift. */
 function DaysSince({
   days,
+  trend,
   metric,
 }: {
   days: Route.ComponentProps["loaderData"]["days"];
+  trend: Route.ComponentProps["loaderData"]["trend"];
   metric: string;
 }) {
   const unit = useUnit();
@@ -296,6 +300,18 @@ function DaysSince({
         Every counted rep of a day against this line, within its loads. The line is not moved by
         them; test again where the shift stays.
       </p>
+      {trend?.ok ? (
+        <Figures label="Trend">
+          <p className="my-1">
+            <Figure id="trend" working={trend.working}>
+              {signed(trend.perWave.estimate)} m/s a wave
+            </Figure>
+            , 90 % {signed(trend.perWave.low)} to {signed(trend.perWave.high)}:{" "}
+            <b>{TREND_WORDS[trend.verdict]}</b>, with a chance of{" "}
+            {Math.round(100 * trend.chanceRises)} % that it rises. {settleWords(trend)}
+          </p>
+        </Figures>
+      ) : null}
       <div className="overflow-x-auto">
         <table className="ledger">
           <thead>
@@ -338,6 +354,22 @@ function DaysSince({
       </div>
     </section>
   );
+}
+
+const TREND_WORDS = { rises: "it rises", falls: "it falls", unclear: "unclear" } as const;
+
+/** When an unclear trend would be settled, in words. */
+function settleWords({
+  verdict,
+  sessionsMore,
+}: {
+  verdict: string;
+  sessionsMore?: number;
+}): string {
+  if (verdict !== "unclear" || sessionsMore === 0) return "";
+  return sessionsMore === undefined
+    ? "No number of weekly sessions would settle a usual rise."
+    : `A true rise of ${WAVE_RISE_MPS} m/s a wave would be settled after some ${sessionsMore} weekly sessions more.`;
 }
 
 function signed(mps: number): string {

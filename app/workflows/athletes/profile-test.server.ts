@@ -2,6 +2,7 @@ import { reduceFloor } from "../../../core/floor/state";
 import { compareProfiles } from "../../../core/profile/compare";
 import { usualPowerBand } from "../../../core/profile/power-band";
 import { type DayPoint, dayPoint } from "../../../core/review/day-points";
+import { type SpeedTrend, speedTrend } from "../../../core/review/speed-trend";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { excludeRep, profileTests } from "../../../db/queries/profiles.server";
@@ -60,14 +61,14 @@ export function readProfileTest(
         used: against.result.ok ? against.result.used : [],
       },
       compared,
-      days: await daysSince(tx, person.id, test, variant.id),
+      ...(await trainingSince(tx, person.id, test, variant.id)),
       others: others.map(({ id, date, metric }) => ({ id, date, metric })),
     });
   });
 }
 
 /** Days of training that are set beside a test. */
-const MOST_DAYS = 12;
+const MOST_DAYS = 24;
 
 /** What was measured of the lift in training since a test, the newest first. */
 async function daysSince(
@@ -102,6 +103,19 @@ async function daysSince(
     if (day) days.push(day);
   }
   return days;
+}
+
+/** The days since a test, and whether speed at equal load has risen over them. */
+async function trainingSince(
+  tx: TeamTransaction,
+  athleteId: string,
+  test: Pick<AnalysedTest, "date" | "metric" | "reps">,
+  variantId: string,
+): Promise<{ days: DayPoint[]; trend: SpeedTrend | undefined }> {
+  const days = await daysSince(tx, athleteId, test, variantId);
+  const told = days.flatMap(({ date, reading }) => (reading ? [{ date, ...reading }] : []));
+  const trend = told.length > 0 ? speedTrend(told.reverse()) : undefined;
+  return { days, trend };
 }
 
 /** Leaves a rep out of the line with a reason, or takes it in again. */
