@@ -206,7 +206,8 @@ async function everythingOf(
     "/api/log/:sessionId": ["?after=0"],
   };
   for (const rule of ROUTE_RIGHTS) {
-    if (rule.path === "/api/live/:sessionId") continue;
+    // Streams that never end; a sensor's is of heights alone.
+    if (["/api/live/:sessionId", "/api/sensor/:rackId"].includes(rule.path)) continue;
     if (!isAllowed(rule.read, actor === "nobody" ? undefined : (actor as "owner"))) continue;
     const address = fill(rule.path);
     const extra = more[rule.path] ?? [];

@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { Link } from "react-router";
+import { Link, redirect } from "react-router";
 import type { RackGroup } from "../../../core/racks/problem";
 import { simulatedSlot } from "../../../core/racks/propose";
 import { type SimulatedSlot, simulateDay } from "../../../core/racks/simulate-day";
@@ -22,6 +22,8 @@ export function meta() {
 export async function loader({ request, context }: Route.LoaderArgs) {
   const principal = principalOf(context);
   const asked = new URL(request.url).searchParams;
+  // What is grouped is ticked on the floor page.
+  if (!asked.has("day")) throw redirect("/floor");
   const parsed = AskedDays.safeParse({
     days: daysIn({ getAll: (name) => asked.getAll(name) }),
     present: asked.getAll("present"),
