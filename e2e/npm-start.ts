@@ -42,7 +42,7 @@ export async function npmStart(home: string, env: Record<string, string>): Promi
 }
 
 export async function npmStop(home: string, { child }: Started): Promise<void> {
-  if (child.exitCode !== null || child.pid === undefined) return;
+  if (child.exitCode !== null || child.signalCode !== null || child.pid === undefined) return;
   const ended = new Promise((resolve) => child.once("exit", resolve));
   process.kill(-child.pid, "SIGTERM");
   await ended;
