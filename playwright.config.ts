@@ -27,7 +27,7 @@ export default defineConfig({
   fullyParallel: false,
   timeout: 60_000,
   // What kills, restarts or upgrades for long runs in `npm run soak`, before an issue is closed.
-  ...(process.env.LONG ? { grep: /@long/ } : { grepInvert: /@long/ }),
+  ...(process.env.LONG ? { grep: /@long/ } : process.env.FULL_DAY ? {} : { grepInvert: /@long/ }),
   expect: { timeout: 8_000 },
   retries: 0,
   reporter: [["list"], ["json", { outputFile: `test-results/browser-${PART}.json` }]],

@@ -230,7 +230,7 @@ test("a part of the rack's screen that cannot be fetched takes nothing else with
 /** Sixty where the long runs ask for it; fewer say the same in a minute less. */
 const SETS = process.env.FULL_DAY === "1" ? 60 : 18;
 
-test(`offline for ${SETS} sets of three lifters, a reload, the session ended meanwhile: all of it arrives`, async ({
+test(`@long offline for ${SETS} sets of three lifters, a reload, the session ended meanwhile: all of it arrives`, async ({
   page,
   browser,
   baseURL,

@@ -88,7 +88,7 @@ test("@long killing the application between two sets loses nothing acknowledged"
   await page.context().close();
 });
 
-test("the network drops in the middle of a set: reps go on, and are sent once it is back", async ({
+test("@long the network drops in the middle of a set: reps go on, and are sent once it is back", async ({
   browser,
   baseURL,
 }) => {

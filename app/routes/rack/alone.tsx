@@ -24,12 +24,12 @@ export function AloneHead({ frozen, station }: { frozen: FrozenSession; station:
 export function EndAlone({
   sessionId,
   view,
-  asks = false,
+  asks,
 }: {
   sessionId: string;
   view: SessionView;
   /** In the middle of the day it is asked first. */
-  asks?: boolean;
+  asks: boolean;
 }) {
   const fetcher = useFetcher<{ ok: boolean; message?: string }>();
   const once = useOnce();

@@ -13,7 +13,6 @@ import { useSignOfLife } from "../../offline/station-signs";
 import { useEntriesOf } from "../../offline/use-entries-of";
 import { useKeptScreen } from "../../offline/use-kept-screen";
 import { useSessionLog } from "../../offline/use-session-log";
-import { AloneHead, EndAlone } from "./alone";
 import { Announcements } from "./announcements";
 import { BIG, Finished, SessionEnded } from "./finished";
 import { LiftWork } from "./lift-work";
@@ -27,6 +26,8 @@ const LOAD_PARTS_MS = 2000;
 /** What is not lifted comes a moment after the screen, and before the network may go. */
 const roundWork = new LaterPart(async () => (await import("./round-work")).RoundWork);
 const pairingWork = new LaterPart(async () => (await import("./pairing-work")).PairingWork);
+const aloneHead = new LaterPart(async () => (await import("./alone")).AloneHead);
+const endAlone = new LaterPart(async () => (await import("./alone")).EndAlone);
 const moreSheet = new LaterPart(async () => (await import("./more-sheet")).MoreSheet);
 
 function nameOf(frozen: FrozenSession, stationId: string): string {
@@ -67,17 +68,18 @@ export function StationScreen(props: StationData) {
   const stationId = alone && work ? stationOf(work) : props.stationId;
   useEffect(() => {
     const timer = setTimeout(() => {
-      for (const part of [roundWork, pairingWork, moreSheet]) part.ready().catch(() => {});
+      for (const part of [roundWork, pairingWork, moreSheet, ...(alone ? [endAlone] : [])])
+        part.ready().catch(() => {});
     }, LOAD_PARTS_MS);
     return () => clearTimeout(timer);
-  }, []);
+  }, [alone]);
 
   const { name = "" } = frozen.stations.find((one) => one.id === stationId) ?? {};
   const head = (
     <>
       <p className="flex items-baseline justify-between gap-3">
         {alone ? (
-          <AloneHead frozen={frozen} station={nameOf(frozen, stationId)} />
+          <Later part={aloneHead} of={{ frozen, station: nameOf(frozen, stationId) }} />
         ) : (
           <span
             className={
@@ -117,7 +119,9 @@ export function StationScreen(props: StationData) {
             {alone ? "Back to my card" : "Back to the floor"}
           </Link>
         )}
-        {alone && !view.ended ? <EndAlone sessionId={sessionId} view={view} asks /> : null}
+        {alone && !view.ended ? (
+          <Later part={endAlone} of={{ sessionId, view, asks: true }} />
+        ) : null}
       </div>
     </div>
   );
@@ -129,7 +133,7 @@ export function StationScreen(props: StationData) {
   );
   const after = alone ? (
     view.ended ? null : (
-      <EndAlone sessionId={sessionId} view={view} />
+      <Later part={endAlone} of={{ sessionId, view, asks: false }} />
     )
   ) : fixed ? null : (
     <Link className={BIG} to={`/review/${sessionId}`}>
