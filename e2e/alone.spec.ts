@@ -35,7 +35,10 @@ const clean = async (page: Page) => {
   // What is no lift comes a moment after the screen.
   await page.getByRole("heading", { level: 1 }).waitFor();
   for (const theme of ["chalk", "cellar"]) {
-    await page.evaluate((own) => document.documentElement.setAttribute("data-theme", own), theme);
+    await page.evaluate((own) => {
+      document.documentElement.setAttribute("data-theme", own);
+      for (const one of document.getAnimations()) if (one instanceof CSSTransition) one.finish();
+    }, theme);
     expect(await overlapsOn(page)).toEqual([]);
     const { violations } = await new AxeBuilder({ page }).analyze();
     expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);

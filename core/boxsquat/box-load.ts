@@ -1,5 +1,5 @@
 import type { LearntRatio } from "../maxes/variants";
-import { usual } from "../settings/team-defaults";
+import { usual } from "../settings/usual";
 import { plainNumber } from "../units/mass";
 import type { Working } from "../units/working";
 import { written } from "../units/written";

@@ -1,4 +1,4 @@
-import { usual } from "../settings/team-defaults";
+import { usual } from "../settings/usual";
 import { daysBetween, type LocalDate } from "../units/time";
 
 /** Share of squat sets to full depth that stands beside a high box, %, over so many weeks. */

@@ -1,4 +1,4 @@
-import { usual } from "../settings/team-defaults";
+import { usual } from "../settings/usual";
 import { daysBetween, type LocalDate } from "../units/time";
 import { formatVelocity } from "../units/velocity";
 

@@ -1,5 +1,5 @@
 import type { CoachValues } from "../settings/coach-values";
-import { teamDefault } from "../settings/team-defaults";
+import { teamDefault } from "../settings/usual";
 import { formatClock } from "../units/time";
 import type { Complex } from "./complex";
 import { needsLift } from "./item-load";

@@ -1,5 +1,5 @@
 import type { CoachValues } from "../settings/coach-values";
-import { teamDefault } from "../settings/team-defaults";
+import { teamDefault } from "../settings/usual";
 import type { RunSettings } from "./run";
 
 /** The team's, else the usual ones. */

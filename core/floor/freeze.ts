@@ -18,7 +18,7 @@ import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { stopOf } from "../recipe/speeds";
 import type { HangStock, Rig } from "../resistance/rig";
 import type { CoachValues } from "../settings/coach-values";
-import { teamDefault } from "../settings/team-defaults";
+import { teamDefault } from "../settings/usual";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
 import type { LiftStart } from "../velocity/stream";

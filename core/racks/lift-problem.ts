@@ -1,7 +1,7 @@
 import type { FrozenLifter } from "../floor/frozen";
 import { groupSizesForRest } from "../prescribe/turns";
 import type { CoachValues } from "../settings/coach-values";
-import { teamDefault } from "../settings/team-defaults";
+import { teamDefault } from "../settings/usual";
 import { grainsOfSide, type MoveWeights, type Setting } from "./moves";
 import type { GroupLifter, GroupRack, OpenProblem } from "./problem";
 import type { DayTimes } from "./simulate-day";

@@ -1,6 +1,6 @@
 import { type FaultHistory, returnsWithin } from "../boxsquat/box-faults";
 import { type DepthLedger, type DepthSet, depthLedger } from "../boxsquat/depth";
-import { usual } from "../settings/team-defaults";
+import { usual } from "../settings/usual";
 import { plainNumber } from "../units/mass";
 import type { LocalDate } from "../units/time";
 

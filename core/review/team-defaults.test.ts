@@ -9,12 +9,8 @@ import { earlyStart, foldRun, type RunTap } from "../contrast/run";
 import { RUN_DEFAULTS, runSettings } from "../contrast/run-settings";
 import { seekLoad } from "../contrast/seek";
 import { COACH_VALUES } from "../settings/coach-values";
-import {
-  type DefaultKey,
-  listTeamDefaults,
-  TEAM_DEFAULTS,
-  teamDefault,
-} from "../settings/team-defaults";
+import { listTeamDefaults, TEAM_DEFAULTS } from "../settings/team-defaults";
+import { type DefaultKey, teamDefault } from "../settings/usual";
 
 const jump: ComplexItem = {
   id: "jump",

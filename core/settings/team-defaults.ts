@@ -1,8 +1,9 @@
 import type { CoachValues } from "./coach-values";
+import { type DefaultKey, USUAL } from "./usual";
 
 /**
- * Thresholds that coaches disagree about and that have a usual value. Each stands once, here,
- * with where it comes from; what reads it asks by its key, and a team may set its own.
+ * Thresholds that coaches disagree about and that have a usual value, with where it comes from and
+ * what it decides. The numbers stand in usual.ts, without these words: what reads one asks there.
  */
 export interface DefaultSpec {
   key: string;
@@ -18,13 +19,12 @@ export interface DefaultSpec {
 
 const PRACTICE = "coaching practice, no study";
 
-const SPECS = {
+const SPECS: Record<DefaultKey, Omit<DefaultSpec, "key" | "fallback">> = {
   changeHands: {
     name: "People who change a rack together",
     unit: "",
     low: 1,
     high: 4,
-    fallback: 2,
     why: "A rack's moves are shared between them: the change takes so much less.",
     source: PRACTICE,
   },
@@ -33,7 +33,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 6,
     why: "The walk to the bar: changes come on top.",
     source: PRACTICE,
   },
@@ -42,7 +41,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 3,
     why: "What a change of a rack costs when groups and orders are looked for, and how long the simulated day takes for it.",
     source: PRACTICE,
   },
@@ -51,7 +49,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 8,
     why: "What a change of a rack costs when groups and orders are looked for, and how long the simulated day takes for it.",
     source: PRACTICE,
   },
@@ -60,7 +57,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 8,
     why: "What a change of a rack costs when groups and orders are looked for, and how long the simulated day takes for it.",
     source: PRACTICE,
   },
@@ -69,7 +65,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 5,
     why: "What a change of a rack costs when groups and orders are looked for, and how long the simulated day takes for it.",
     source: PRACTICE,
   },
@@ -78,7 +73,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 15,
     why: "What a change of a rack costs when groups and orders are looked for, and how long the simulated day takes for it.",
     source: PRACTICE,
   },
@@ -87,7 +81,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 10,
     why: "What a change of a rack costs when groups and orders are looked for, and how long the simulated day takes for it.",
     source: PRACTICE,
   },
@@ -96,7 +89,6 @@ const SPECS = {
     unit: "%",
     low: 1,
     high: 50,
-    fallback: 10,
     why: "Output is what says that enough is done.",
     source: PRACTICE,
   },
@@ -105,7 +97,6 @@ const SPECS = {
     unit: "%",
     low: 10,
     high: 100,
-    fallback: 80,
     why: "A pairing's start under it says so.",
     source: PRACTICE,
   },
@@ -114,7 +105,6 @@ const SPECS = {
     unit: "%",
     low: 0,
     high: 20,
-    fallback: 3,
     why: "Over it output is better or fading, and a load that is looked for goes up.",
     source: "about one jump's own spread",
   },
@@ -123,7 +113,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 120,
-    fallback: 10,
     why: "A shorter gap is named.",
     source: PRACTICE,
   },
@@ -132,7 +121,6 @@ const SPECS = {
     unit: "s",
     low: 5,
     high: 240,
-    fallback: 30,
     why: "A longer gap is named.",
     source: PRACTICE,
   },
@@ -141,7 +129,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 900,
-    fallback: 240,
     why: "A shorter gap after a heavy lift is named. An athlete's own gap comes first.",
     source: "Seitz & Haff 2016, means of groups",
   },
@@ -150,7 +137,6 @@ const SPECS = {
     unit: "×",
     low: 0.5,
     high: 3,
-    fallback: 1.5,
     why: "Who squats less is offered the simpler version.",
     source: PRACTICE,
   },
@@ -159,7 +145,6 @@ const SPECS = {
     unit: "yr",
     low: 0,
     high: 10,
-    fallback: 1,
     why: "Who has trained less is offered the simpler version.",
     source: PRACTICE,
   },
@@ -168,7 +153,6 @@ const SPECS = {
     unit: "s",
     low: 0,
     high: 600,
-    fallback: 90,
     why: "A shorter rest is named: watch whether output holds.",
     source: PRACTICE,
   },
@@ -177,7 +161,6 @@ const SPECS = {
     unit: "%",
     low: 0,
     high: 100,
-    fallback: 40,
     why: "Over it the jump is a lift.",
     source: PRACTICE,
   },
@@ -186,7 +169,6 @@ const SPECS = {
     unit: "%",
     low: 0,
     high: 100,
-    fallback: 40,
     why: "Over it the jump is a lift.",
     source: PRACTICE,
   },
@@ -195,7 +177,6 @@ const SPECS = {
     unit: "%",
     low: 1,
     high: 100,
-    fallback: 80,
     why: "Rounded up to whole athletes.",
     source: PRACTICE,
   },
@@ -204,7 +185,6 @@ const SPECS = {
     unit: "weeks",
     low: 0,
     high: 12,
-    fallback: 2,
     why: "However many have passed.",
     source: PRACTICE,
   },
@@ -213,7 +193,6 @@ const SPECS = {
     unit: "weeks",
     low: 1,
     high: 8,
-    fallback: 3,
     why: "After it the card reminds.",
     source: PRACTICE,
   },
@@ -222,7 +201,6 @@ const SPECS = {
     unit: "%",
     low: 0,
     high: 100,
-    fallback: 50,
     why: "The depth ledger asks for it.",
     source: PRACTICE,
   },
@@ -231,7 +209,6 @@ const SPECS = {
     unit: "weeks",
     low: 1,
     high: 12,
-    fallback: 3,
     why: "Older sets do not count.",
     source: PRACTICE,
   },
@@ -240,7 +217,6 @@ const SPECS = {
     unit: "%",
     low: 30,
     high: 110,
-    fallback: 60,
     why: "Until the athlete's own records give a ratio.",
     source: PRACTICE,
   },
@@ -249,7 +225,6 @@ const SPECS = {
     unit: "%",
     low: 30,
     high: 110,
-    fallback: 70,
     why: "Until the athlete's own records give a ratio.",
     source: PRACTICE,
   },
@@ -258,7 +233,6 @@ const SPECS = {
     unit: "reps",
     low: 1,
     high: 5,
-    fallback: 2,
     why: "Where a smallest stop is set. One is asked about, and the second says it is no slip.",
     source: PRACTICE,
   },
@@ -267,7 +241,6 @@ const SPECS = {
     unit: "weeks",
     low: 1,
     high: 12,
-    fallback: 4,
     why: "Closer together, a plan's check says so.",
     source: PRACTICE,
   },
@@ -276,7 +249,6 @@ const SPECS = {
     unit: "reps",
     low: 3,
     high: 60,
-    fallback: 15,
     why: "A primer wakes up; more of it tires, and a plan's check says so.",
     source: PRACTICE,
   },
@@ -285,25 +257,14 @@ const SPECS = {
     unit: "%",
     low: 0,
     high: 100,
-    fallback: 10,
     why: "A box cycle's review raises only under it.",
     source: PRACTICE,
   },
-} as const satisfies Record<string, Omit<DefaultSpec, "key">>;
+};
 
-export type DefaultKey = keyof typeof SPECS;
-
-export const TEAM_DEFAULTS: readonly DefaultSpec[] = Object.entries(SPECS).map(([key, spec]) => ({
-  key,
-  ...spec,
-}));
-
-/** The team's number, else the usual one. */
-export const teamDefault = (values: CoachValues, key: DefaultKey): number =>
-  values[key] ?? SPECS[key].fallback;
-
-/** The usual number itself. */
-export const usual = (key: DefaultKey): number => SPECS[key].fallback;
+export const TEAM_DEFAULTS: readonly DefaultSpec[] = Object.entries(USUAL).map(
+  ([key, fallback]) => ({ key, fallback, ...SPECS[key as DefaultKey] }),
+);
 
 /** All of them with the team's number, in the order of the list. */
 export function listTeamDefaults(values: CoachValues) {

@@ -15,6 +15,7 @@ import { type Panel, SHEET_PARTS, Sheets, wordsOn } from "./lift-sheets";
 import { Later, LaterPart } from "./part";
 import { PutOn } from "./put-on";
 import { Queue } from "./queue";
+import { SensorNote } from "./sensor-note";
 import { Earlier, Head, Load, Strip } from "./set-view";
 import { StationFrame, type WorkProps } from "./station-frame";
 import { useSetRunner } from "./use-set-runner";
@@ -28,10 +29,9 @@ const LOAD_PARTS_MS = 2000;
 /** What is opened over the screen comes a moment after it, and before the network may go. */
 const editSet = new LaterPart(async () => (await import("../../ui/edit-set")).EditSet);
 const callCard = new LaterPart(async () => (await import("../../ui/calls")).CallCard);
-const sensorNote = new LaterPart(async () => (await import("./sensor-note")).SensorNote);
 const metronome = new LaterPart(async () => (await import("./metronome")).Metronome);
 const startClock = new LaterPart(async () => (await import("./start-clock")).StartClock);
-const LATER = [editSet, callCard, sensorNote, metronome, startClock, ...SHEET_PARTS];
+const LATER = [editSet, callCard, metronome, startClock, ...SHEET_PARTS];
 
 /** The rack of a sensor that sends by itself, where one stands here. */
 const sensorRack = (sensors: WorkProps["sensors"]): string | undefined => {
@@ -296,14 +296,11 @@ export function LiftWork({
               ) : undefined
             }
           />
-          <Later
-            part={sensorNote}
-            of={{
-              away: runner.sensorAway,
-              none: noSensor,
-              rackId: sensorRack(props.sensors),
-              stage: set.stage,
-            }}
+          <SensorNote
+            away={runner.sensorAway}
+            none={noSensor}
+            rackId={sensorRack(props.sensors)}
+            stage={set.stage}
           />
           <Earlier lifter={lifter} set={set} onOpen={lift.setEditing} />
           <LiftButtons

@@ -7,7 +7,7 @@ import { BREATHING_NAMES } from "../../../core/checks/school";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { trainingYears } from "../../../core/maxes/records";
 import { coachFloor } from "../../../core/recipe/coach-floor";
-import { teamDefault } from "../../../core/settings/team-defaults";
+import { teamDefault } from "../../../core/settings/usual";
 import { boxSetups, ladderMarks, newestCard } from "../../../db/queries/box.server";
 import { listVariants } from "../../../db/queries/maxes.server";
 import { limitsOf, setupsOf } from "../../../db/queries/person.server";

@@ -1,7 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { gate, ladderStanding } from "../../../core/boxsquat/ladder";
-import { teamDefault } from "../../../core/settings/team-defaults";
+import { teamDefault } from "../../../core/settings/usual";
 import {
   addLadderGroup,
   addLadderMarks,

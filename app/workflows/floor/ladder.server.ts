@@ -6,7 +6,7 @@ import { rungsPassed } from "../../../core/floor/ladder";
 import { placesFor } from "../../../core/floor/places";
 import { reduceFloor } from "../../../core/floor/state";
 import type { CoachValues } from "../../../core/settings/coach-values";
-import { teamDefault } from "../../../core/settings/team-defaults";
+import { teamDefault } from "../../../core/settings/usual";
 import { addLadderMarks, ladderGroupOf, ladderMarks } from "../../../db/queries/box.server";
 import { entriesAfter, frozenOf } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";

@@ -11,7 +11,7 @@ import { reviewBoxCycle } from "../../../core/review/box-cycle";
 import { type CycleSession, type CycleSet, weekOf } from "../../../core/review/cycle-week";
 import { speedAtEqualLoad } from "../../../core/review/equal-load";
 import type { CoachValues } from "../../../core/settings/coach-values";
-import { teamDefault } from "../../../core/settings/team-defaults";
+import { teamDefault } from "../../../core/settings/usual";
 import { formatMass, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import type { LocalDate } from "../../../core/units/time";

@@ -1,5 +1,5 @@
 import { exerciseIn } from "../../plan/block";
-import { teamDefault } from "../../settings/team-defaults";
+import { teamDefault } from "../../settings/usual";
 import type { Rule } from "../rule";
 
 /** Overhead pressing too often. */

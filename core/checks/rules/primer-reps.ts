@@ -1,4 +1,4 @@
-import { teamDefault } from "../../settings/team-defaults";
+import { teamDefault } from "../../settings/usual";
 import { countsReps, repsOf } from "../intensity";
 import { firstWeek, type Rule } from "../rule";
 

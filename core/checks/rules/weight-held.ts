@@ -1,4 +1,4 @@
-import { teamDefault } from "../../settings/team-defaults";
+import { teamDefault } from "../../settings/usual";
 import type { Rule } from "../rule";
 
 /** A found speed weight that stays the same for more weeks than it is held. */
