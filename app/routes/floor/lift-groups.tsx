@@ -196,7 +196,9 @@ function Compared({
   return (
     <div className="mt-4 overflow-x-auto">
       <table className="ledger">
-        <caption className="text-left font-bold">Changes over the whole lift</caption>
+        <caption className="text-left font-bold">
+          Changes over the whole lift, and the time saved against by name
+        </caption>
         <thead>
           <tr>
             <th scope="col">Grouped</th>
@@ -209,7 +211,7 @@ function Compared({
               At the racks
             </th>
             <th scope="col" className="!text-right">
-              Saved against by name
+              Saved
             </th>
             <th scope="col">
               <span className="sr-only">Take</span>

@@ -43,6 +43,12 @@ export function Regroup({
     () => regroupingOf({ session: frozen, floor: asked, slotId, weights: times.weights, out }),
     [frozen, asked, slotId, times.weights, out],
   );
+  // As the groups stand at every rack of theirs, the one that is left out now too.
+  const standsS = useMemo(() => {
+    const whole = { session: frozen, floor: asked, slotId, weights: times.weights, out: [] };
+    const all = regroupingOf(whole);
+    return all ? movesOf(all.problem, all.groups).cost / times.hands : 0;
+  }, [frozen, asked, slotId, times]);
   return (
     <section aria-label="Groups anew" className="mb-4 border-l-[3px] border-primary pl-3">
       <div className="flex flex-wrap items-end gap-x-6 gap-y-1">
@@ -93,6 +99,7 @@ export function Regroup({
         <Anew
           key={`${slotId} ${out.join()} ${looked}`}
           found={found}
+          standsS={standsS}
           times={times}
           unit={unit}
           send={(groups) => {
@@ -118,11 +125,14 @@ const openLift = (frozen: FrozenSession, floor: FloorState): string | undefined 
 
 function Anew({
   found,
+  standsS,
   times,
   unit,
   send,
 }: {
   found: Regrouping;
+  /** Changes of what is left as the groups stand, s. */
+  standsS: number;
   times: DayTimes;
   unit: MassUnit;
   send: (groups: readonly RackGroup[]) => void;
@@ -146,16 +156,15 @@ function Anew({
   }, [problem, found, times]);
   const asked = { ...problem, use: problem.racks.length, least: 0, most: problem.lifters.length };
   const broken = brokenBy(asked, groups);
-  const at = (some: readonly RackGroup[]) => movesOf(problem, some);
-  const own = at(groups);
-  const nowS = at(found.groups).cost / times.hands;
+  const own = movesOf(problem, groups);
   const moving = regroupedBy(found.slotId, found.groups, groups).length;
   return (
     <>
       <p aria-live="polite" className="my-2">
         {proposal === undefined || proposal.done < 1 ? "Looking … " : ""}
         What is left of {found.name} takes {formatClock(own.cost / times.hands)} of changes so, and{" "}
-        {formatClock(nowS)} as the groups stand: {movesWords(own.moves)}. What is done stays done.
+        {formatClock(standsS)} as the groups stand: {movesWords(own.moves)}. What is done stays
+        done.
       </p>
       {broken.map((words) => (
         <Notice key={words} kind="warning" title={words} />
