@@ -180,7 +180,6 @@ function day(): void {
     hands: 2,
     walkS: 30,
     patienceS: 20,
-    groupsGoOnTogether: false,
   };
   const spent: number[] = [];
   let sets = 0;

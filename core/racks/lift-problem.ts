@@ -65,7 +65,6 @@ export function dayTimes(values: CoachValues): DayTimes {
     hands: teamDefault(values, "changeHands"),
     walkS: WALK_S,
     patienceS: PATIENCE_S,
-    groupsGoOnTogether: false,
   };
 }
 

@@ -169,7 +169,6 @@ const TIMES = {
   hands: 2,
   walkS: 0,
   patienceS: 20,
-  groupsGoOnTogether: false,
 };
 
 describe("how many racks", () => {

@@ -11,7 +11,6 @@ const TIMES: DayTimes = {
   hands: 2,
   walkS: 0,
   patienceS: 20,
-  groupsGoOnTogether: false,
 };
 
 const slot = (

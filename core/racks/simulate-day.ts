@@ -28,8 +28,6 @@ export interface DayTimes {
   walkS: number;
   /** A ready bar waits so long for who is next, s; then who is there goes before. */
   patienceS: number;
-  /** Everybody does a slot before any of its group goes on to the next. */
-  groupsGoOnTogether: boolean;
 }
 
 /** One set on the day's clock. */
@@ -88,17 +86,9 @@ export function simulateDay(slots: readonly SimulatedSlot[], times: DayTimes): S
   /** When somebody is free, and where they are. */
   const people = new Map<string, { freeS: number; stationId: string | undefined }>();
   for (const slot of slots) {
-    const slotStart = new Map<string, number>();
     for (const { stationId, order } of slot.groups) {
       const at = stations.get(stationId) ?? { freeS: 0, setting: undefined, last: undefined };
       stations.set(stationId, at);
-      if (times.groupsGoOnTogether) {
-        const together = Math.max(
-          0,
-          ...order.map(({ athleteId }) => people.get(athleteId)?.freeS ?? 0),
-        );
-        slotStart.set(stationId, together);
-      }
       const ended = new Map<string, number>();
       const doneOf = order.map(() => 0);
       for (;;) {
@@ -114,10 +104,7 @@ export function simulateDay(slots: readonly SimulatedSlot[], times: DayTimes): S
                 ? costOf(movesBetween(at.setting, set.setting), times.weights) / times.hands
                 : 0;
             const changeS = (at.last === undefined ? 0 : times.turnS) + changed;
-            const there = Math.max(
-              who.freeS + (moved ? times.walkS : 0),
-              slotStart.get(stationId) ?? 0,
-            );
+            const there = who.freeS + (moved ? times.walkS : 0);
             const rested = before === undefined ? 0 : before + slot.rest.leastS;
             const readyS = at.freeS + changeS;
             return { readyS, changeS, there, before, startS: Math.max(readyS, there, rested) };

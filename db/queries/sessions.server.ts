@@ -80,12 +80,25 @@ const planHead = {
   roomId: sql<string>`${trainingSession.roomId}`,
 };
 
-/** Sessions that plans put on the floor, the newest first. */
-export function listSessions(tx: TeamTransaction, most: number): Promise<PlanSession[]> {
+/**
+ * Sessions of plans, the newest first.
+ * @param of those of floors or those of who trains alone; both where left out
+ */
+export function listSessions(
+  tx: TeamTransaction,
+  most: number,
+  of?: "floor" | "alone",
+): Promise<PlanSession[]> {
   return tx
     .select(planHead)
     .from(trainingSession)
-    .where(isNotNull(trainingSession.planId))
+    .where(
+      and(
+        isNotNull(trainingSession.planId),
+        of === "floor" ? isNull(trainingSession.ownOf) : undefined,
+        of === "alone" ? isNotNull(trainingSession.ownOf) : undefined,
+      ),
+    )
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
 }

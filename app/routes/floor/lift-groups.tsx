@@ -91,6 +91,7 @@ export function LiftGroups({
   const own = movesOf(problem, groups);
   const broken = brokenBy(problem, groups);
   const longest = Math.max(0, ...lift.setS);
+  const rest = whatIf.restOf[lift.slotId] ?? lift.rest;
   const restsAt = (rackId: string): string => {
     const rests = day.sets.flatMap((set) =>
       set.slotId === lift.slotId && set.stationId === rackId ? (set.restS ?? []) : [],
@@ -103,8 +104,8 @@ export function LiftGroups({
     <section aria-label={lift.name} className="mt-3">
       <h2>{lift.name}</h2>
       <p aria-live="polite" className="mb-2 text-muted">
-        {lift.setS.length} {lift.setS.length === 1 ? "set" : "sets"}, rest {lift.rest.leastS} to{" "}
-        {lift.rest.mostS} s.{" "}
+        {lift.setS.length} {lift.setS.length === 1 ? "set" : "sets"}, rest {rest.leastS} to{" "}
+        {rest.mostS} s.{" "}
         {found === undefined
           ? "Looking for groups …"
           : found.done < 1
@@ -132,9 +133,7 @@ export function LiftGroups({
             <p className="mt-1 text-sm text-muted">
               {rack ? movesWords(rack.moves) : ""}
               {restsAt(rackId) ? ` · ${restsAt(rackId)}` : ""}
-              <span className="block">
-                {turnsWords({ lifters, setS: longest, changeS }, lift.rest)}
-              </span>
+              <span className="block">{turnsWords({ lifters, setS: longest, changeS }, rest)}</span>
             </p>
           );
         }}

@@ -76,7 +76,11 @@ const MISSED_DAYS = 7;
 /** What is planned for today, what comes, what runs and what was done. */
 export function listDay(principal: Principal): Promise<Day> {
   return inTeam(principal, async (tx) => {
-    const sessions = await listSessions(tx, 200);
+    // Apart: many who train alone must not hide what the squads have done.
+    const sessions = [
+      ...(await listSessions(tx, 200, "floor")),
+      ...(await listSessions(tx, 200, "alone")),
+    ];
     const athletes = await listAthletes(tx);
     // What is over is not expanded; what was published is what is started.
     const plans = (await listPlans(tx)).filter(

@@ -34,7 +34,9 @@ export function makeSensorToken(
 /** Sensors by their token, for a moment: ten messages a second ask each time. */
 const KNOWN_MS = 5000;
 const MOST_KNOWN = 1000;
-type Sensor = NonNullable<Awaited<ReturnType<typeof sensorByToken>>>;
+type Sensor = NonNullable<Awaited<ReturnType<typeof sensorByToken>>> & {
+  rackNumber: number | undefined;
+};
 const knownSensors = new Map<string, { sensor: Sensor | undefined; atMs: number }>();
 
 async function sensorOf(token: string): Promise<Sensor | undefined> {
@@ -42,7 +44,10 @@ async function sensorOf(token: string): Promise<Sensor | undefined> {
   const nowMs = Date.now();
   const before = knownSensors.get(hash);
   if (before && nowMs - before.atMs < KNOWN_MS) return before.sensor;
-  const sensor = await sensorByToken(databases().auth.database, hash);
+  const found = await sensorByToken(databases().auth.database, hash);
+  const racks = found ? await inTeam({ teamId: found.teamId }, (tx) => racksOf(tx)) : [];
+  const rackNumber = racks.find((one) => one.rackId === found?.rackId)?.number;
+  const sensor = found && { ...found, rackNumber };
   knownSensors.delete(hash);
   knownSensors.set(hash, { sensor, atMs: nowMs });
   const [oldest] = knownSensors.keys();
@@ -63,17 +68,12 @@ export async function takeFrames(input: {
   const sensor = await sensorOf(input.token);
   if (!sensor)
     return failed("no-token", "This token sends for no rack. Ask for one under Tablets.");
-  const { teamId, rackId } = sensor;
-  if (input.rack !== undefined) {
-    const rack = await inTeam({ teamId }, async (tx) =>
-      (await racksOf(tx)).find((one) => one.rackId === rackId),
+  const { teamId, rackId, rackNumber } = sensor;
+  if (input.rack !== undefined && rackNumber !== undefined && rackNumber !== input.rack)
+    return failed(
+      "wrong-rack",
+      `This token is rack ${rackNumber}'s, and the sensor was started for rack ${input.rack}. Nothing was taken.`,
     );
-    if (rack && rack.number !== input.rack)
-      return failed(
-        "wrong-rack",
-        `This token is rack ${rack.number}'s, and the sensor was started for rack ${input.rack}. Nothing was taken.`,
-      );
-  }
   const { frames, bad } = readFrameLines(input.text);
   const passed = await passFrames({ teamId, rackId, boot: input.boot }, packFrames(frames));
   if (passed === "other")
