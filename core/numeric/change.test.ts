@@ -1,6 +1,54 @@
+import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { changeBetween, smallestWorthwhileChange, testValue, typicalError } from "./change";
 import { seededRandom } from "./random";
+
+const { changes } = JSON.parse(
+  readFileSync(new URL("./fixtures/statistics.json", import.meta.url), "utf8"),
+) as {
+  changes: Array<{
+    trials: number[][];
+    te: number;
+    freedom: number;
+    worthwhile: number;
+    before: number;
+    after: number;
+    averaged: number;
+    better: number;
+    worse: number;
+    low: number;
+    high: number;
+  }>;
+};
+
+describe("statistics of a change", () => {
+  it("equal R's on 24 data sets, means of several trials among them", () => {
+    expect(changes.length).toBe(24);
+    for (const one of changes) {
+      const error = typicalError(one.trials);
+      if (!error) throw new Error("no error");
+      expect(error.value).toBeCloseTo(one.te, 10);
+      expect(error.freedom).toBe(one.freedom);
+      const worthwhile = smallestWorthwhileChange(one.trials.map((trial) => trial[0] as number));
+      expect(worthwhile).toBeCloseTo(one.worthwhile, 10);
+      const change = changeBetween({
+        before: one.before,
+        after: one.after,
+        error,
+        worthwhile: worthwhile ?? Number.NaN,
+        higherIsBetter: true,
+        unit: "cm",
+        decimals: 1,
+        trialsBefore: one.averaged,
+        trialsAfter: one.averaged,
+      });
+      expect(change?.better).toBeCloseTo(one.better, 9);
+      expect(change?.worse).toBeCloseTo(one.worse, 9);
+      expect(change?.low).toBeCloseTo(one.low, 8);
+      expect(change?.high).toBeCloseTo(one.high, 8);
+    }
+  });
+});
 
 describe("typical error", () => {
   it("is the SD of the differences over √2", () => {

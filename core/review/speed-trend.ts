@@ -1,3 +1,4 @@
+import { normalCdf, Z90 } from "../numeric/normal";
 import { DAY_SHIFT_SD_MPS } from "../profile/day-form";
 import type { Interval } from "../profile/prediction";
 import { daysBetween, type LocalDate } from "../units/time";
@@ -50,19 +51,6 @@ export type SpeedTrend =
     }
   | { ok: false; reason: "one-day" | "not-finite" };
 
-const Z90 = 1.6448536269514722;
-
-/** Standard normal distribution (Abramowitz & Stegun 7.1.26, error under 1.5e-7). */
-function normalCdf(z: number): number {
-  const x = Math.abs(z) / Math.SQRT2;
-  const t = 1 / (1 + 0.3275911 * x);
-  const poly =
-    t *
-    (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429))));
-  const erf = 1 - poly * Math.exp(-x * x);
-  return z >= 0 ? (1 + erf) / 2 : (1 - erf) / 2;
-}
-
 /** Weighted sums of days: what they know of a slope a wave. */
 function slopeOf(days: ReadonlyArray<{ waves: number; y: number; variance: number }>) {
   let [w, wx, wy] = [0, 0, 0];
@@ -114,8 +102,7 @@ export function speedTrend(days: readonly TrendDay[], asked: TrendAsked = {}): S
   const estimate = (sxy + prior * towardsMps) / precision;
   const sd = 1 / Math.sqrt(precision);
   const chanceRises = normalCdf(estimate / sd);
-  const verdict =
-    chanceRises >= CALL_CHANCE ? "rises" : 1 - chanceRises >= CALL_CHANCE ? "falls" : "unclear";
+  const verdict = trendVerdict(chanceRises);
   const perWave = { estimate, low: estimate - Z90 * sd, high: estimate + Z90 * sd };
   const sessionsMore = sessionsToSettle(points, { prior, towardsMps, riseMps });
   return {
@@ -163,10 +150,14 @@ export function speedTrend(days: readonly TrendDay[], asked: TrendAsked = {}): S
   };
 }
 
+/** What a chance that speed rises comes to. */
+export const trendVerdict = (chanceRises: number): "rises" | "falls" | "unclear" =>
+  chanceRises >= CALL_CHANCE ? "rises" : 1 - chanceRises >= CALL_CHANCE ? "falls" : "unclear";
+
 const signed = (mps: number) => `${mps < 0 ? "−" : "+"}${Math.abs(mps).toFixed(3)}`;
 
 /** How many weekly sessions more would call a true rise in four of five cases. */
-function sessionsToSettle(
+export function sessionsToSettle(
   points: ReadonlyArray<{ waves: number; y: number; variance: number }>,
   of: { prior: number; towardsMps: number; riseMps: number },
 ): number | undefined {
@@ -177,12 +168,9 @@ function sessionsToSettle(
     const { sxx } = slopeOf(ahead);
     const precision = sxx + of.prior;
     // The slope of the days alone from which the chance is called.
-    const called = (Z95 * Math.sqrt(precision) - of.prior * of.towardsMps) / sxx;
+    const called = (Z90 * Math.sqrt(precision) - of.prior * of.towardsMps) / sxx;
     if (normalCdf((of.riseMps - called) * Math.sqrt(sxx)) >= FOUND_SHARE) return more;
     ahead.push({ waves: last + (more + 1) / WAVE_WEEKS, y: 0, variance });
   }
   return undefined;
 }
-
-/** Standard normal quantile of the called chance. */
-const Z95 = Z90;
