@@ -36,6 +36,7 @@ import * as butterworth from "./numeric/butterworth";
 import * as change from "./numeric/change";
 import { type Example, example, hostile, made, unsound } from "./numeric/fixtures/hostile";
 import * as hermite from "./numeric/hermite";
+import * as normal from "./numeric/normal";
 import * as random from "./numeric/random";
 import { fitLine } from "./numeric/regression";
 import { cubicBetween } from "./numeric/resample";
@@ -337,6 +338,8 @@ const EXAMPLES: Example[] = [
   example(statistics.standardDeviation, [1, 2, 4]),
   example(statistics.quantile, [1, 2, 4], 0.95),
   example(statistics.median, [1, 2, 4]),
+  example(normal.normalCdf, 1.2),
+  example(normal.normalQuantile, 0.95),
   example(student.studentCdf, made(1.2), made(5)),
   example(student.studentQuantile, made(0.975), made(5)),
   // maxes

@@ -43,6 +43,7 @@ const TEAM_TABLES = [
   "max_record",
   "membership",
   "membership_change",
+  "note",
   "own_single",
   "physical_result",
   "physical_test",
@@ -55,9 +56,11 @@ const TEAM_TABLES = [
   "rack_device",
   "readiness_decision",
   "reason_read",
+  "review_call",
   "room",
   "session_change",
   "session_person",
+  "session_sum",
   "simulated_lifter",
   "squad",
   "standard_card",
@@ -67,6 +70,7 @@ const TEAM_TABLES = [
   "team_recipe",
   "team_school",
   "training_session",
+  "work_sum",
   "working_max_choice",
 ];
 
@@ -155,11 +159,14 @@ describe("every table", () => {
     "%s: a row cannot be put into another team",
     async (table) => {
       const copied = await owner`SELECT * FROM ${owner(table)} WHERE team_id = ${skerry} LIMIT 1`;
-      // A pair of the team's own ids is the only row without a key of its own.
-      const bare =
-        table === "athlete_squad"
-          ? { team_id: skerry, athlete_id: second.athleteId, squad_id: second.athleteId }
-          : { team_id: skerry, id: second.athleteId };
+      // Pairs of the team's own ids are the only rows without a key of their own.
+      const own = second.athleteId;
+      const pairs: Record<string, Record<string, string>> = {
+        athlete_squad: { athlete_id: own, squad_id: own },
+        session_sum: { session_id: own },
+        work_sum: { session_id: own, athlete_id: own, slot_id: "main" },
+      };
+      const bare = { team_id: skerry, ...(pairs[table] ?? { id: own }) };
       const row: Record<string, unknown> = { ...(copied[0] ?? bare) };
       for (const { name } of await generatedColumns(table)) delete row[name];
       await expect(

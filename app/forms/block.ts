@@ -86,6 +86,12 @@ export const BlockSchema = z
       z.string().max(220),
       z.object({ loadKg: z.number().positive().max(1000), by: z.string().max(80) }),
     ),
+    rests: z
+      .record(
+        z.string().max(220),
+        z.object({ addS: z.number().int().min(1).max(900), by: z.string().max(80) }),
+      )
+      .optional(),
     away: z.record(id, z.object({ athleteId: z.uuid(), from: date, to: date })),
     apart: z.record(z.uuid(), z.literal(true)),
     answered: z.record(

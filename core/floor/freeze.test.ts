@@ -10,6 +10,7 @@ import { testBand } from "../resistance/fixtures/band";
 import { NOTHING_TO_HANG } from "../resistance/rig";
 import { freezeSession, prescribeWeek, type SessionPlan } from "./freeze";
 import { CORE_VERSION, liftsOf } from "./frozen";
+import { reduceFloor } from "./state";
 
 const gear = testGear([20, 15, 10, 5, 2.5, 1.25], 200);
 
@@ -65,6 +66,7 @@ describe("prescription", () => {
     athlete: athlete("1", 132.5),
     gear,
     overrides: new Map(),
+    ownRests: new Map(),
   });
 
   it("goes from percentage to plates and true percentage", () => {
@@ -93,6 +95,7 @@ describe("prescription", () => {
       athlete: athlete("2", undefined),
       gear,
       overrides: new Map(),
+      ownRests: new Map(),
     });
     expect(first?.loadKg).toBeUndefined();
     expect(first?.loadReason).toMatch(/^No working max for Bench/);
@@ -105,6 +108,7 @@ describe("prescription", () => {
       athlete: athlete("3", 40),
       gear,
       overrides: new Map(),
+      ownRests: new Map(),
     });
     expect(light[0]?.loadReason).toContain("the lightest possible is 20 kg");
     const heavy = prescribed({
@@ -113,6 +117,7 @@ describe("prescription", () => {
       athlete: athlete("3", 900),
       gear,
       overrides: new Map(),
+      ownRests: new Map(),
     });
     expect(heavy[0]?.loadReason).toContain("holds 200 kg at most");
   });
@@ -124,6 +129,7 @@ describe("prescription", () => {
       athlete: athlete("1", 132.5),
       gear,
       overrides: new Map([["1/w1.a.1", 60]]),
+      ownRests: new Map(),
     });
     expect(own[0]).toMatchObject({ loadKg: 60, overridden: true });
     expect(own[1]).toMatchObject({ loadKg: 52.5, overridden: false });
@@ -140,6 +146,7 @@ describe("prescription", () => {
       athlete: athlete("1", 100, { trainingYears }),
       gear,
       overrides: new Map(),
+      ownRests: new Map(),
     });
     expect(first?.informationOnly).toBe(informationOnly);
   });
@@ -219,6 +226,7 @@ describe("freezing", () => {
       { rackId: "r2", number: 2, gear, hang: NOTHING_TO_HANG },
     ],
     overrides: new Map(),
+    ownRests: new Map([["2", 15]]),
     date: "2026-03-10",
     zone: "Europe/Oslo",
     roomName: "Boathouse",
@@ -226,6 +234,17 @@ describe("freezing", () => {
   });
 
   const [lift] = liftsOf(frozen);
+  it("carries an athlete's own longer rest to the rack, in words and seconds", () => {
+    const states = reduceFloor(frozen, []).racks.flatMap((rack) => rack.lifters);
+    const rests = states.map((one) => [one.lifter.athleteId, one.addedRestS]);
+    expect(rests.sort()).toEqual([
+      ["1", 0],
+      ["2", 15],
+    ]);
+    const two = states.find((one) => one.lifter.athleteId === "2");
+    expect(two?.lifter.setup).toContain("15 s more rest than the slot gives");
+  });
+
   it("carries plan, room and core versions", () => {
     expect(frozen).toMatchObject({
       coreVersion: CORE_VERSION,
@@ -275,6 +294,7 @@ describe("what hangs on the bars of a session", () => {
         hang: { pieces: [{ what: band, perSide: over.pairs }], anchorKg: 200 },
       })),
       overrides: new Map(),
+      ownRests: new Map(),
       date: "2026-03-10",
       zone: "Europe/Oslo",
       roomName: "Boathouse",

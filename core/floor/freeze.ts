@@ -58,6 +58,9 @@ export type LifterSetup = Pick<FrozenLifter, "setup" | "box">;
 /** A slot's overrides by "athlete id/set key", kg. */
 export type Overrides = ReadonlyMap<string, number>;
 
+/** More rest in a slot by athlete, s. */
+export type OwnRests = ReadonlyMap<string, number>;
+
 /** One athlete's week with every number settled for the gear, what hangs on the bar, and what to ask first. */
 export function prescribeWeek(input: {
   plan: SessionPlan;
@@ -66,6 +69,7 @@ export function prescribeWeek(input: {
   gear: LoadingGear;
   hang: HangStock;
   overrides: Overrides;
+  ownRests: OwnRests;
 }): { sets: SetPrescription[]; rigging: Rigging; words: string[] } {
   const { plan, week, athlete, gear, overrides } = input;
   const { lift } = plan.variant;
@@ -99,6 +103,7 @@ export function prescribeWeek(input: {
     facts,
     basis: plan.recipe.basis,
     unit: athlete.unit,
+    addRestS: input.ownRests.get(athlete.id) ?? 0,
   });
   return { sets, rigging, words };
 }
@@ -145,6 +150,7 @@ export interface LiftInput {
     safetiesCm?: readonly number[];
   }>;
   overrides: Overrides;
+  ownRests: OwnRests;
   /** What the team's coach has set. */
   coachValues: CoachValues;
   /** Who lifts where and in which order; grouped by load where left out. */
@@ -260,7 +266,7 @@ export const howWords = ({ plan, week, coachValues }: LiftInput): string[] =>
 
 /** One athlete's sets at one rack, with what is asked and said before them. */
 export function settleLifter(
-  input: Pick<LiftInput, "plan" | "week" | "setups" | "overrides"> & {
+  input: Pick<LiftInput, "plan" | "week" | "setups" | "overrides" | "ownRests"> & {
     /** What holds for everybody in the slot. */
     how: readonly string[];
     athlete: Lifter;
@@ -272,6 +278,7 @@ export function settleLifter(
   const { athlete, rack, plan } = input;
   const { gear } = rack;
   const setup = input.setups.get(athlete.id);
+  const addRestS = input.ownRests.get(athlete.id);
   const own = prescribeWeek({ ...input, gear });
   const lines = [...input.how, ...own.words, ...(setup?.setup ?? [])];
   const { profile, profileReps, lifetimeBestKg, heights } = atLift(athlete, plan.variant.id);
@@ -299,6 +306,7 @@ export function settleLifter(
     ...setup,
     ...(lines.length > 0 ? { setup: lines } : {}),
     sets: own.sets,
+    ...(addRestS === undefined ? {} : { addRestS }),
     ...(firstKg === undefined ? {} : { rampKg: warmUpRamp(gear, firstKg) }),
     ...(lifetimeBestKg === undefined ? {} : { bestKg: lifetimeBestKg }),
   };

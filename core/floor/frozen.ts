@@ -43,6 +43,8 @@ export interface FrozenLifter {
     /** What the seat is built of; absent where nothing fits, and in older sessions. */
     seat?: { base: string; pinCm: number; mats: Array<{ name: string; count: number }> };
   };
+  /** More rest than the slot gives, s; absent where the plan has none for this athlete. */
+  addRestS?: number;
   /** Warm-up loads at this rack, kg; absent in older sessions. */
   rampKg?: number[];
   /** The newest profile test of the lift: today's form is told by it. Absent without one. */

@@ -107,7 +107,8 @@ export function reduceLifter(
   const decided: DecidedCall[] = [];
   let deltaKg = 0;
   let loadCall: "none" | "changed" | "declined" = "none";
-  let addedRestS = 0;
+  const planRestS = lifter.addRestS ?? 0;
+  let addedRestS = planRestS;
   let ended = false;
   const done: DoneSet[] = [];
   const sets: SetState[] = [];
@@ -190,7 +191,7 @@ export function reduceLifter(
         gear: rack.gear,
         line: lifter.line,
         velocityLed: slot.velocityLed,
-        restLengthened: addedRestS > 0,
+        restLengthened: addedRestS > planRestS,
         loadCall,
       });
       const decision = entries?.calls[0];

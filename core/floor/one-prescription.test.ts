@@ -136,6 +136,7 @@ describe("one prescription", () => {
             athletes: [lifter],
             setups: new Map(),
             racks: [{ rackId: "r", number: 1, gear, hang }],
+            ownRests: new Map(),
             overrides: new Map(
               facts.own === undefined ? [] : [[`a/${firstKey}`, 5 * facts.own] as const],
             ),

@@ -93,6 +93,12 @@ export interface BlockOverride {
   by: string;
 }
 
+/** More rest for one athlete in one slot than the slot gives, s. */
+export interface BlockRest {
+  addS: number;
+  by: string;
+}
+
 export interface BlockAway {
   athleteId: string;
   from: LocalDate;
@@ -134,6 +140,8 @@ export interface Block {
   marks: Record<string, BlockMark>;
   /** By "athlete id/slot id/set key". */
   overrides: Record<string, BlockOverride>;
+  /** By "athlete id/slot id"; absent in blocks that were written before there were any. */
+  rests?: Record<string, BlockRest>;
   away: Record<string, BlockAway>;
   /** Athletes who have a block of their own and are not in this one. */
   apart: Record<string, true>;
@@ -143,6 +151,18 @@ export interface Block {
 
 export const overrideKey = (athleteId: string, slotId: string, setKey: string) =>
   `${athleteId}/${slotId}/${setKey}`;
+
+/** More rest in a slot by athlete, s. */
+export const ownRests = (
+  block: Pick<Block, "rests">,
+  slotId: string,
+): ReadonlyMap<string, number> =>
+  new Map(
+    Object.entries(block.rests ?? {}).flatMap(([key, { addS }]) => {
+      const [athleteId = "", slot] = key.split("/");
+      return slot === slotId ? [[athleteId, addS] as const] : [];
+    }),
+  );
 
 export function emptyBlock(input: {
   name: string;

@@ -4,6 +4,7 @@ import {
   type Block,
   type BlockMark,
   type BlockPairing,
+  type BlockRest,
   overrideKey,
   pairingsOf,
   slotsOf,
@@ -125,6 +126,19 @@ export const noOwnLoad = (at: OwnSet): BlockEdit => ({
   sets: [{ path: ["overrides", overrideKey(at.athleteId, at.slotId, at.setKey)] }],
 });
 
+/** More rest for one athlete in one slot; a block without any gets the place for them first. */
+export const ownRest = (
+  block: Block,
+  at: { athleteId: string; slotId: string },
+  rest: BlockRest,
+): BlockEdit => ({
+  words: `${rest.addS} s more rest for one athlete`,
+  sets: [
+    ...(block.rests ? [] : [{ path: ["rests"], value: {} }]),
+    { path: ["rests", `${at.athleteId}/${at.slotId}`], value: { ...rest } },
+  ],
+});
+
 /** A check that stays as it is, with the coach's reason. Whose it is, the server says. */
 export const answerCheck = (
   check: { key: string; code: string; athletes?: string[] },
@@ -239,6 +253,9 @@ export function removeSlot(block: Block, slotId: string): BlockEdit {
       ...Object.keys(block.overrides)
         .filter((key) => key.split("/")[1] === slotId)
         .map((key) => ({ path: ["overrides", key] })),
+      ...Object.keys(block.rests ?? {})
+        .filter((key) => key.split("/")[1] === slotId)
+        .map((key) => ({ path: ["rests", key] })),
       { path: ["slots", slotId] },
     ],
   };
@@ -276,7 +293,7 @@ export function putPairing(
 
 /** The same block from another day, its athletes' own loads and absences left out. */
 export function copyBlock(block: Block, name: string, startDate: LocalDate): Block {
-  return { ...block, name, startDate, overrides: {}, away: {}, answered: {} };
+  return { ...block, name, startDate, overrides: {}, rests: {}, away: {}, answered: {} };
 }
 
 /**
@@ -291,8 +308,11 @@ export function splitOff(
   const own = Object.fromEntries(
     Object.entries(block.overrides).filter(([key]) => key.startsWith(`${athleteId}/`)),
   );
+  const rests = Object.fromEntries(
+    Object.entries(block.rests ?? {}).filter(([key]) => key.startsWith(`${athleteId}/`)),
+  );
   return {
-    own: { ...block, name, overrides: own, away: {}, apart: {} },
+    own: { ...block, name, overrides: own, rests, away: {}, apart: {} },
     edit: {
       words: "An athlete split off",
       sets: [{ path: ["apart", athleteId], value: true }],

@@ -14,11 +14,14 @@ export function guardWords(input: {
   facts: Pick<LiftFacts, "lifetimeBestKg" | "peakForceReached" | "peakPowerReached" | "today">;
   basis: BasisKind;
   unit: MassUnit;
+  /** More rest than the slot gives, s. */
+  addRestS: number;
 }): string[] {
   const { facts, unit } = input;
   const heaviest = Math.max(0, ...input.loadsKg.flatMap((kg) => (kg === undefined ? [] : [kg])));
   const best = facts.lifetimeBestKg;
   const words: string[] = [];
+  if (input.addRestS > 0) words.push(`${input.addRestS} s more rest than the slot gives`);
   if (facts.today) {
     words.push(
       `Today's form: ${plainNumber(100 * facts.today.share, 0)} % of the plan, decided by ${facts.today.by}`,

@@ -2,7 +2,8 @@ import { describe, expect, it } from "vitest";
 import { stored, TestDevice, testSession } from "../floor/fixtures/session";
 import { reduceFloor } from "../floor/state";
 import { readIn } from "../units/written";
-import { reviewSession, tonnageWorking } from "./session-review";
+import { reviewSession } from "./session-review";
+import { tonnageWorking } from "./session-sum";
 
 describe("review of a session", () => {
   const tablet = new TestDevice();

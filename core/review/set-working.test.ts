@@ -17,6 +17,8 @@ const set = (over: Partial<SetState>): SetState =>
     verdict: { standing: "under" },
     restTaken: { seconds: 95, measured: false },
     endedBy: "hand",
+    faults: [],
+    cut: false,
     ...over,
   }) as unknown as SetState;
 

@@ -26,10 +26,25 @@ export interface SetSum {
   standing: Standing;
   target: SetState["target"];
   eye: SetState["eye"];
+  /** As it was lifted; of the working max, %, where the plan's was a share of one. */
+  loadKg: number | undefined;
+  percent: number | undefined;
+  /** Counted reps, whoever measured them. */
+  counted: number;
+  cut: boolean;
+  faults: string[];
+  /** Measured by an older processing: beside its own day alone. */
+  older: boolean;
+  /** Rest before it, s; by one tablet's clock or by two. */
+  rest: SetState["restTaken"];
+  /** Stops at the bottom, lowering, meeting with the box, time to the peak: a rep each. */
+  box: { pausesS: number[]; loweringMps: number[]; contactsMps: number[]; toPeakS: number[] };
 }
 
 /** A set that was done, as a review's line draws it. */
 export function setSum(set: SetState): SetSum {
+  const { prescription: planned } = set;
+  const counted = set.reps.filter((rep) => rep.outcome === "counted");
   const reps = set.reps.flatMap((rep) =>
     rep.velocityMps === undefined || rep.outcome === "failed"
       ? []
@@ -43,6 +58,22 @@ export function setSum(set: SetState): SetSum {
     standing: set.verdict?.standing ?? "not-measured",
     target: set.target,
     eye: set.eye,
+    loadKg: set.loadKg,
+    percent:
+      planned.truePercent === undefined || !planned.loadKg || set.loadKg === undefined
+        ? undefined
+        : (planned.truePercent * set.loadKg) / planned.loadKg,
+    counted: counted.length,
+    cut: set.cut,
+    faults: set.faults.map((one) => one.fault),
+    older: counted.some((rep) => rep.older),
+    rest: set.restTaken,
+    box: {
+      pausesS: counted.flatMap((rep) => rep.pauseS ?? []),
+      loweringMps: counted.flatMap((rep) => rep.loweringMps ?? []),
+      contactsMps: counted.flatMap((rep) => rep.contactMps ?? []),
+      toPeakS: counted.flatMap((rep) => rep.toPeakS ?? []),
+    },
   };
 }
 

@@ -199,6 +199,22 @@ export const COACH_VALUES: readonly CoachValueSpec[] = [
     why: "Less is refused. Not set: named, not judged.",
   },
   {
+    key: "stallExposures",
+    name: "Days of one variation before a stall is called",
+    unit: "days",
+    low: 3,
+    high: 60,
+    why: "A review then asks whether the rise is too small. Not set: nobody stalls.",
+  },
+  {
+    key: "baseStepPercent",
+    name: "Step of a base that a review raises or lowers",
+    unit: "%",
+    low: 0.5,
+    high: 10,
+    why: "What a call proposes. Not set: the coach says by how much.",
+  },
+  {
     key: "aloneFromAge",
     name: "Age from which an athlete trains a squad's day alone",
     unit: "years",

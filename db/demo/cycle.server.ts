@@ -243,6 +243,7 @@ export async function loadBoxCycle(
       setups,
       racks: (await racksWithHang(tx, roomId, today)).slice(0, 4),
       overrides: new Map(),
+      ownRests: new Map(),
       date,
       zone: room.zone,
       roomName: room.name,

@@ -419,6 +419,7 @@ async function loadSession(
     setups: new Map(),
     racks: (await racksWithHang(tx, room.id, day.date)).slice(0, 4),
     overrides: new Map(),
+    ownRests: new Map(),
     date: day.date,
     zone: room.zone,
     roomName: room.name,

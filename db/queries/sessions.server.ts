@@ -211,6 +211,31 @@ export async function frozenOf(tx: TeamTransaction, id: string) {
   return (await withCopies(tx, rows))[0];
 }
 
+/** What a session calls those who are in it; who was erased has no name there. */
+export async function namesInSession(
+  tx: TeamTransaction,
+  sessionId: string,
+): Promise<Map<string, string>> {
+  const rows = await tx
+    .select({ id: sessionPerson.athleteId, name: sessionPerson.name })
+    .from(sessionPerson)
+    .where(eq(sessionPerson.sessionId, sessionId));
+  return new Map(rows.map((row) => [row.id, row.name]));
+}
+
+/** Why some calls were declined or changed, by entry. */
+export async function reasonsOf(
+  tx: TeamTransaction,
+  entryIds: readonly string[],
+): Promise<Map<string, string>> {
+  if (entryIds.length === 0) return new Map();
+  const rows = await tx
+    .select({ id: entryWords.id, reason: entryWords.reason })
+    .from(entryWords)
+    .where(anyOf(entryWords.id, entryIds));
+  return new Map(rows.flatMap((row) => (row.reason ? [[row.id, row.reason] as const] : [])));
+}
+
 /** The frozen sessions of some ids, by id. */
 export async function frozenById(
   tx: TeamTransaction,

@@ -9,6 +9,7 @@ export * from "./maxes";
 export * from "./people";
 export * from "./person";
 export * from "./plan";
+export * from "./review";
 export * from "./session";
 export * from "./submission";
 export * from "./team";

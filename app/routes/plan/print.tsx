@@ -1,5 +1,12 @@
 import { Link } from "react-router";
-import { dateOf, daysOf, SECTION_NAMES, slotsOf, slotWeek } from "../../../core/plan/block";
+import {
+  dateOf,
+  daysOf,
+  ownRests,
+  SECTION_NAMES,
+  slotsOf,
+  slotWeek,
+} from "../../../core/plan/block";
 import { elsewhereWords, slotCells, variantIn } from "../../../core/plan/block-loads";
 import { dayStave } from "../../../core/plan/day-time";
 import { atLift, type Lifter } from "../../../core/prescribe/lifter";
@@ -208,6 +215,7 @@ function daySlots(
         facts: atLift(athlete, variantIn(slot, wave) ?? ""),
         basis: slot.recipe.basis,
         unit: unitOf(athlete),
+        addRestS: ownRests(block, slot.id).get(athlete.id) ?? 0,
       }),
       ...elsewhereWords(cell?.byAthlete[i] ?? [], unitOf(athlete)),
     ]);

@@ -98,12 +98,10 @@ export default function Review({ loaderData, actionData }: Route.ComponentProps)
               <li key={one.athleteId + one.setKey} className="border-b border-faint py-1.5">
                 <b>{name(one.athleteId)}</b>, set {setNumber(one.athleteId, one.setKey)}:{" "}
                 {one.call.replaceAll("-", " ")}, {DECISION[one.decision]}
-                {one.decision !== "decline" && one.action.type === "load"
-                  ? ` to ${formatKg(one.action.toKg, unit, 1)}`
+                {one.decision !== "decline" && one.toKg !== undefined
+                  ? ` to ${formatKg(one.toKg, unit, 1)}`
                   : ""}
-                {one.decision !== "decline" && one.action.type === "rest"
-                  ? ` (+${one.action.addS} s)`
-                  : ""}
+                {one.decision !== "decline" && one.addS !== undefined ? ` (+${one.addS} s)` : ""}
                 {one.reason ? <span className="block text-sm text-muted">{one.reason}</span> : null}
               </li>
             ))}
@@ -116,14 +114,14 @@ export default function Review({ loaderData, actionData }: Route.ComponentProps)
         <Total label="On or over speed" value={`${review.onSpeed} of ${review.judged}`} />
         <Total label="Cut" value={String(review.cut)} />
       </dl>
-      {conflicts.length > 0 ? (
-        <Notice kind="warning" title={`${conflicts.length} entries disagreed.`}>
+      {conflicts > 0 ? (
+        <Notice kind="warning" title={`${conflicts} entries disagreed.`}>
           The same set came from two tablets, or was corrected twice. The first one counts here.
         </Notice>
       ) : null}
-      {setAside.length > 0 ? (
-        <Notice kind="warning" title={`${setAside.length} entries were set aside.`}>
-          {setAside[0]?.reason}
+      {setAside.count > 0 ? (
+        <Notice kind="warning" title={`${setAside.count} entries were set aside.`}>
+          {setAside.reason}
         </Notice>
       ) : null}
       {actionData && "message" in actionData ? (

@@ -21,6 +21,7 @@ import {
   exerciseIn,
   isIn,
   leadSlot,
+  ownRests,
   pairingsOf,
   pairingWeek,
   type Slot,
@@ -310,6 +311,7 @@ async function liftPart(
     racks,
     ...(groups ? { groups } : {}),
     overrides: slotOverrides(block, slot.id),
+    ownRests: ownRests(block, slot.id),
     coachValues: how.values,
   };
   return done({ ...freezeLift(lift), lift });

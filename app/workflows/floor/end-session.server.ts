@@ -14,23 +14,27 @@ import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { sumOne } from "../lifters/session-sums.server";
 import { keepRungs } from "./ladder.server";
 import { mayKnow } from "./may-know.server";
 
 const NO_SESSION = failed("no-session", "This session is not in your team. Open the floor.");
 
 /** Ends a running session. What tablets logged before this moment is still taken. */
-export function finishSession(
+export async function finishSession(
   principal: Principal,
   sessionId: string,
 ): Promise<Outcome<{ sessionId: string }>> {
-  return inTeam(principal, async (tx) => {
+  const ended = await inTeam(principal, async (tx): Promise<Outcome<{ sessionId: string }>> => {
     const session = await lockSession(tx, sessionId);
     if (!session || !mayKnow(principal, session)) return NO_SESSION;
     if (!(await closeSession(tx, principal, sessionId)))
       return failed("not-running", "This session has ended already. Its review is open.");
     return done({ sessionId });
   });
+  // Its review is asked for next.
+  if (ended.ok) await sumOne(principal, sessionId);
+  return ended;
 }
 
 /** Ends a session, whoever asked was let to; false where it does not run. */

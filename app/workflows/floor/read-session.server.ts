@@ -11,7 +11,7 @@ import {
 import { type FloorState, reduceFloor } from "../../../core/floor/state";
 import { dayTimes } from "../../../core/racks/lift-problem";
 import type { DayTimes } from "../../../core/racks/simulate-day";
-import { tonnageWorking } from "../../../core/review/session-review";
+import { tonnageWorking } from "../../../core/review/session-sum";
 import { setWorking } from "../../../core/review/set-working";
 import type { Working } from "../../../core/units/working";
 import { racksOf, sensorAtRack } from "../../../db/queries/gear.server";

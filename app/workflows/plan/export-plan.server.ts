@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import ical from "ical-generator";
 import { uuidv7 } from "uuidv7";
-import { type Block, dateOf, daysOf, slotsOf, slotWeek } from "../../../core/plan/block";
+import { type Block, dateOf, daysOf, ownRests, slotsOf, slotWeek } from "../../../core/plan/block";
 import { elsewhereWords, slotCells, variantIn } from "../../../core/plan/block-loads";
 import { atLift } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
@@ -110,6 +110,7 @@ export function exportPlan(
                   facts: atLift(athlete, variantIn(slot, cell.wave) ?? ""),
                   basis: slot.recipe.basis,
                   unit: "kg",
+                  addRestS: ownRests(block, slot.id).get(athlete.id) ?? 0,
                 })
               : [];
             for (const run of runs) {

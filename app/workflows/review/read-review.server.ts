@@ -1,14 +1,20 @@
-import { liftsOf } from "../../../core/floor/frozen";
-import { reduceFloor } from "../../../core/floor/state";
-import { heavyBests } from "../../../core/review/heavy";
-import { reviewSession } from "../../../core/review/session-review";
+import { ERASED_NAME } from "../../../core/floor/display-copy";
+import { reviewOf } from "../../../core/review/session-review";
 import { recordsOf } from "../../../db/queries/maxes.server";
-import { entriesAfter, frozenOf, listSessions } from "../../../db/queries/sessions.server";
+import {
+  listSessions,
+  namesInSession,
+  reasonsOf,
+  sessionHead,
+} from "../../../db/queries/sessions.server";
 import { listEverybody } from "../../../db/queries/squads.server";
+import { sumOfSession } from "../../../db/queries/sums.server";
+import type { SessionFacts } from "../../../db/schema";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { sumOne } from "../lifters/session-sums.server";
 import { heavyNote } from "./keep-heavy.server";
 
 export function readReviews(principal: Principal) {
@@ -25,7 +31,8 @@ export function readReviews(principal: Principal) {
 async function heavyOf(
   tx: TeamTransaction,
   sessionId: string,
-  bests: ReturnType<typeof heavyBests>,
+  bests: SessionFacts["heavy"],
+  names: ReadonlyMap<string, string>,
 ) {
   if (bests.length === 0) return [];
   const records = await recordsOf(
@@ -35,6 +42,7 @@ async function heavyOf(
   const note = heavyNote(sessionId);
   return bests.map((one) => ({
     ...one,
+    name: names.get(one.athleteId) ?? ERASED_NAME,
     kept: records.some(
       (record) =>
         record.athleteId === one.athleteId &&
@@ -44,29 +52,42 @@ async function heavyOf(
   }));
 }
 
-export function readReview(principal: Principal, sessionId: string) {
+const NO_SESSION = failed("no-session", "This session is not in your team. Open the list.");
+
+/** A session's review, from its kept sum: however long its log is, it is not read. */
+export async function readReview(principal: Principal, sessionId: string) {
+  const there = await inTeam(principal, (tx) => sumOfSession(tx, sessionId));
+  if (!there || there.behind) await sumOne(principal, sessionId);
   return inTeam(principal, async (tx) => {
-    const row = await frozenOf(tx, sessionId);
+    const head = await sessionHead(tx, sessionId);
     // A pairing by itself is read on its own page.
-    if (!row || row.planId === null)
-      return failed("no-session", "This session is not in your team. Open the list.");
-    const floor = reduceFloor(row.frozen, await entriesAfter(tx, sessionId, 0));
+    if (!head || head.planId === null) return NO_SESSION;
+    const sum = there && !there.behind ? there : await sumOfSession(tx, sessionId);
+    if (!sum) return NO_SESSION;
+    const { facts } = sum;
+    const names = await namesInSession(tx, sessionId);
+    const reasons = await reasonsOf(
+      tx,
+      facts.decided.map((one) => one.entryId),
+    );
     return done({
       session: {
-        id: row.id,
-        title: row.title,
-        date: row.date,
-        status: row.status,
-        roomName: row.frozen.roomName,
-        planId: row.planId,
-        planVersion: row.frozen.planVersion,
-        metrics: [...new Set(liftsOf(row.frozen).map((lift) => lift.metric))],
+        id: head.id,
+        title: head.title,
+        date: head.date,
+        status: head.status,
+        roomName: facts.roomName,
+        planId: head.planId,
+        planVersion: facts.planVersion,
+        metrics: [
+          ...new Set(facts.slots.flatMap((slot) => (slot.kind === "lift" ? [slot.metric] : []))),
+        ],
       },
-      review: reviewSession(row.frozen, floor),
-      heavy: await heavyOf(tx, sessionId, heavyBests(row.frozen, floor)),
-      decided: floor.decided,
-      conflicts: floor.conflicts,
-      setAside: floor.setAside,
+      review: reviewOf({ ...facts, lines: sum.lines }, names),
+      heavy: await heavyOf(tx, sessionId, facts.heavy, names),
+      decided: facts.decided.map((one) => ({ ...one, reason: reasons.get(one.entryId) ?? "" })),
+      conflicts: facts.conflicts,
+      setAside: facts.setAside,
     });
   });
 }

@@ -1,0 +1,89 @@
+import type { FrozenSession } from "../../../core/floor/frozen";
+import { type FloorState, reduceFloor } from "../../../core/floor/state";
+import { heavyBests } from "../../../core/review/heavy";
+import { sumSession } from "../../../core/review/session-sum";
+import { entriesAfter, frozenOf } from "../../../db/queries/sessions.server";
+import { behindSums, keepSum } from "../../../db/queries/sums.server";
+import type { SessionFacts } from "../../../db/schema";
+import { now } from "../../platform/clock.server";
+import { inTeam } from "../../platform/database.server";
+import type { Principal } from "../../platform/rights";
+
+/**
+ * Sums of sessions, kept beside their logs: trends and reviews read these and no log. The database
+ * marks a session whose log goes on; whoever reads next works it out anew, in a transaction of its own,
+ * so that no log waits for a page.
+ */
+
+/** A running session's sum may be so old, ms. */
+export const RUNNING_SUM_MS = 10_000;
+/** Sessions that one reader works out before it answers: the rest is the next reader's. */
+const MOST_AT_ONCE = 40;
+
+/** Brings sums up to date; how many were behind. */
+export async function bringUpSums(principal: Pick<Principal, "teamId">): Promise<number> {
+  const behind = await inTeam(principal, (tx) =>
+    behindSums(tx, {
+      most: MOST_AT_ONCE,
+      runningBefore: new Date(now().getTime() - RUNNING_SUM_MS),
+    }),
+  );
+  for (const sessionId of behind) await sumOne(principal, sessionId);
+  return behind.length;
+}
+
+/** Works out one session's sum and keeps it. */
+export async function sumOne(
+  principal: Pick<Principal, "teamId">,
+  sessionId: string,
+): Promise<void> {
+  const read = await inTeam(principal, async (tx) => {
+    const row = await frozenOf(tx, sessionId);
+    return row && { row, entries: await entriesAfter(tx, sessionId, 0) };
+  });
+  if (!read) return;
+  const { row, entries } = read;
+  const floor = reduceFloor(row.frozen, entries);
+  const sum = sumSession(row.frozen, floor);
+  await inTeam(principal, (tx) =>
+    keepSum(tx, {
+      sessionId,
+      date: row.date,
+      seq: entries.at(-1)?.seq ?? 0,
+      at: now(),
+      facts: factsOf(row.frozen, floor, sum),
+      sum,
+      plan:
+        row.planId !== null && row.week !== null
+          ? { planId: row.planId, week: row.week }
+          : undefined,
+    }),
+  );
+}
+
+/** What a review asks for besides the lines. */
+export function factsOf(
+  frozen: FrozenSession,
+  floor: FloorState,
+  sum: Pick<SessionFacts, "slots" | "callsWaiting" | "callsDecided">,
+): SessionFacts {
+  return {
+    slots: sum.slots,
+    callsWaiting: sum.callsWaiting,
+    callsDecided: sum.callsDecided,
+    roomName: frozen.roomName,
+    planVersion: frozen.planVersion,
+    heavy: heavyBests(frozen, floor).map(({ name: _, ...best }) => best),
+    decided: floor.decided.map((one) => ({
+      entryId: one.entryId,
+      athleteId: one.athleteId,
+      setKey: one.setKey,
+      call: one.call,
+      decision: one.decision,
+      toKg: one.action.type === "load" ? one.action.toKg : undefined,
+      addS: one.action.type === "rest" ? one.action.addS : undefined,
+    })),
+    conflicts: floor.conflicts.length,
+    setAside: { count: floor.setAside.length, reason: floor.setAside[0]?.reason ?? "" },
+  };
+}
