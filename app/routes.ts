@@ -32,6 +32,7 @@ export default [
     route("lab/profile", "routes/lab/profile.tsx"),
     route("review", "routes/review/reviews.tsx"),
     route("review/box", "routes/review/box-cycle.tsx"),
+    route("review/wave", "routes/review/wave.tsx"),
     route("review/:sessionId", "routes/review/review.tsx"),
     route("gear", "routes/gear/gear.tsx"),
     route("gear/:roomId", "routes/gear/room.tsx"),

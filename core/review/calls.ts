@@ -43,19 +43,8 @@ export type CallAction =
   | { type: "rest"; planId: string; slotId: string; addS: number }
   /** A week of its own in a plan. */
   | { type: "week"; planId: string; mark: "deload" | "test"; week: number }
-  /** Another lift in a plan's slot, from a week on. */
-  | {
-      type: "variation";
-      planId: string;
-      slotId: string;
-      variantId: string;
-      name: string;
-      week: number;
-    }
   /** Something to be done at the next training, kept in sight until it is. */
   | { type: "to-do"; what: ToDo; days: number }
-  /** A found speed weight, kg. */
-  | { type: "found"; variantId: string; fromKg: number; toKg: number }
   /** Nothing changes, and the word stands. */
   | { type: "keep" };
 
@@ -74,7 +63,6 @@ export type CallEffect =
       before: { recordId: string; factor: number | null } | null;
     }
   | { type: "edit"; planId: string; editId: string; words: string }
-  | { type: "found"; variantId: string; fromKg: number; toKg: number; markId: string }
   | { type: "to-do"; what: ToDo; until: LocalDate };
 
 /** A day's speed at one load, as a call's evidence draws it. */

@@ -27,6 +27,14 @@ import { type SetSum, setSum } from "./set-working";
 export interface LiftSum {
   slotId: string;
   athleteId: string;
+  metric: VelocityMetric;
+  lift: string;
+  /** The rack at which it was done last. */
+  stationId: string | undefined;
+  /** The slope of the athlete's own line, m/s per kg, as the session was begun with it. */
+  slopeMpsPerKg: number | undefined;
+  /** A heavy slot: up to a top set. */
+  top: boolean;
   setsPlanned: number;
   setsDone: number;
   repsPlanned: number;
@@ -268,11 +276,16 @@ function countedReps(set: SetState): number {
   return set.reps.filter((rep) => rep.outcome === "counted").length;
 }
 
-function liftSum({ lifter, sets, held }: LifterState, slot: FrozenLift): LiftSum {
+function liftSum({ lifter, sets, held, stationId }: LifterState, slot: FrozenLift): LiftSum {
   const done = sets.filter((set) => set.stage === "done");
   return {
     slotId: slot.slotId,
     athleteId: lifter.athleteId,
+    metric: slot.metric,
+    lift: slot.lift,
+    stationId,
+    slopeMpsPerKg: lifter.line?.slopeMpsPerKg,
+    top: slot.top !== undefined,
     setsPlanned: sets.length,
     setsDone: done.length,
     repsPlanned: sets.reduce((sum, set) => sum + set.prescription.reps, 0),
@@ -301,6 +314,73 @@ function boxOf({ box }: FrozenLifter): LiftSum["box"] {
     ...(heightCm === undefined ? {} : { heightCm }),
     ...(styleId === undefined ? {} : { styleId }),
     ...(overCm === undefined ? {} : { overCm }),
+  };
+}
+
+/**
+ * What trends ask of a lift's day: a few numbers, so that a year of a squad is read at once. Sets are
+ * those whose speed compares over the days: measured, of today's processing.
+ */
+export interface LiftPoints {
+  metric: VelocityMetric;
+  slopeMpsPerKg: number | undefined;
+  stationId: string | undefined;
+  /** Load, kg, work sets before it, best rep, m/s. */
+  sets: Array<[loadKg: number, before: number, bestMps: number]>;
+  /** Fault, sets in which it was seen, least share of the max, %. */
+  faults: Array<[fault: string, sets: number, percent: number | null]>;
+  setsPlanned: number;
+  setsDone: number;
+  cut: number;
+  reps: number;
+  tonnageKg: number;
+  /** The heaviest set, kg, and of the max, %. */
+  topKg: number;
+  topPercent: number | null;
+  /** A heavy slot, or a set from the heavy share on. */
+  heavy: boolean;
+}
+
+/** From this share of the max on a set is a heavy exposure, %. */
+export const HEAVY_PERCENT = 90;
+/** Sources that compare over the days; frames of a film and the eye do not. */
+const COMPARED: ReadonlySet<string> = new Set(["sensor", "simulated", "typed"]);
+
+export function pointsOf(sum: LiftSum): LiftPoints {
+  const faults = new Map<string, { sets: number; percent: number | null }>();
+  for (const set of sum.sets)
+    for (const fault of new Set(set.faults)) {
+      const seen = faults.get(fault) ?? { sets: 0, percent: null };
+      const least = Math.min(
+        seen.percent ?? Number.POSITIVE_INFINITY,
+        set.percent ?? Number.POSITIVE_INFINITY,
+      );
+      faults.set(fault, { sets: seen.sets + 1, percent: Number.isFinite(least) ? least : null });
+    }
+  const loads = sum.sets.flatMap((set) => (set.counted > 0 ? (set.loadKg ?? []) : []));
+  const percents = sum.sets.flatMap((set) => (set.counted > 0 ? (set.percent ?? []) : []));
+  const topPercent = percents.length > 0 ? Math.max(...percents) : null;
+  return {
+    metric: sum.metric,
+    slopeMpsPerKg: sum.slopeMpsPerKg,
+    stationId: sum.stationId,
+    sets: sum.sets.flatMap((set, before) =>
+      set.bestMps !== undefined &&
+      set.loadKg !== undefined &&
+      !set.older &&
+      set.sources.every((source) => COMPARED.has(source))
+        ? [[set.loadKg, before, set.bestMps] as [number, number, number]]
+        : [],
+    ),
+    faults: [...faults].map(([fault, seen]) => [fault, seen.sets, seen.percent]),
+    setsPlanned: sum.setsPlanned,
+    setsDone: sum.setsDone,
+    cut: sum.cutSets.length,
+    reps: sum.repsDone,
+    tonnageKg: sum.tonnageKg,
+    topKg: loads.length > 0 ? Math.max(...loads) : 0,
+    topPercent,
+    heavy: sum.setsDone > 0 && (sum.top || (topPercent ?? 0) >= HEAVY_PERCENT),
   };
 }
 

@@ -35,6 +35,8 @@ export interface SetSum {
   faults: string[];
   /** Measured by an older processing: beside its own day alone. */
   older: boolean;
+  /** Where its speeds come from: "sensor", "typed", "video", "eye" … */
+  sources: string[];
   /** Rest before it, s; by one tablet's clock or by two. */
   rest: SetState["restTaken"];
   /** Stops at the bottom, lowering, meeting with the box, time to the peak: a rep each. */
@@ -67,6 +69,7 @@ export function setSum(set: SetState): SetSum {
     cut: set.cut,
     faults: set.faults.map((one) => one.fault),
     older: counted.some((rep) => rep.older),
+    sources: [...new Set(counted.map((rep) => rep.source))],
     rest: set.restTaken,
     box: {
       pausesS: counted.flatMap((rep) => rep.pauseS ?? []),

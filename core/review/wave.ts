@@ -59,6 +59,9 @@ export interface AthleteWaveInput {
   /** The newest day's sets at its main load. */
   lastSets: NonNullable<CallEvidence["sets"]>;
   returns: readonly FaultReturn[];
+  /** Which time through the recipe, and whether its last day is over. */
+  run: number;
+  over: boolean;
   /** What the percentages stand on; undefined without a max. */
   max: { kg: number; variantId: string; ageDays: number; stale: boolean } | undefined;
   /** Age of the newest profile; undefined without one. */
@@ -123,7 +126,7 @@ export function reviewAthleteWave(input: AthleteWaveInput, rule: WaveRule): Athl
     proposal: Text,
     action: ReviewCall["action"],
     sure: number,
-    about = `${planId}/${slotId}`,
+    about = `${planId}/${slotId}/${input.run}`,
   ): ReviewCall => ({
     kind,
     about: `${kind}/${athleteId}/${about}`,
@@ -166,13 +169,13 @@ export function reviewAthleteWave(input: AthleteWaveInput, rule: WaveRule): Athl
         1 - chance,
       ),
     );
-  else if (falls && movesBase && max) {
+  else if (input.over && falls && movesBase && max) {
     const action = base(-1);
     if (action) calls.push(call("lower", baseWords("Lower", action), action, 1 - chance));
-  } else if (rises && fewCut && !fades && movesBase && max) {
+  } else if (input.over && rises && fewCut && !fades && movesBase && max) {
     const action = base(1);
     if (action) calls.push(call("raise", baseWords("Raise", action), action, chance));
-  } else if (stall.stalls)
+  } else if (input.over && stall.stalls)
     calls.push(
       call(
         "variation",
@@ -210,7 +213,7 @@ export function reviewAthleteWave(input: AthleteWaveInput, rule: WaveRule): Athl
     stall,
     rule: ruleLines(input, rule, { rises, falls, fewCut, cut, setsDone, cutPercent, stall }),
     calls,
-    standing: standingWords(input, { rises, falls, movesBase }),
+    standing: standingWords(input, { rises, falls, movesBase, held: !fewCut || fades }),
   };
 }
 
@@ -345,19 +348,22 @@ function ruleLines(
 }
 
 function standingWords(
-  { speed }: AthleteWaveInput,
-  is: { rises: boolean; falls: boolean; movesBase: boolean },
+  { speed, over, max }: AthleteWaveInput,
+  is: { rises: boolean; falls: boolean; movesBase: boolean; held: boolean },
 ): Text {
   if (!speed.ok) return "Not comparable yet; the plan goes on";
   if (is.rises && !is.movesBase) return "Faster; the load follows by itself";
-  if (is.rises) return "Faster, with sets cut or fading: the plan goes on";
+  if (is.rises && is.held) return "Faster, with sets cut or fading: the plan goes on";
+  if (is.rises && !max) return "Faster; without a max there is no base to raise";
+  if (is.rises || (is.falls && !over && is.movesBase))
+    return `${is.rises ? "Faster" : "Slower"}; asked when the wave is over`;
   if (is.falls) return "Slower; the load follows by itself";
   const { sessionsMore } = speed;
   return sessionsMore === undefined
     ? "Unclear; the plan goes on"
     : sessionsMore === 0
       ? "No clear change; the plan goes on"
-      : `Unclear; some ${sessionsMore} more sessions would tell. The plan goes on`;
+      : `Unclear; about ${several(sessionsMore, "more session", "more sessions")} would tell`;
 }
 
 /** How often speed was within the noise, in words for print: "unclear (62 %)". */

@@ -27,6 +27,7 @@ import { loadGear } from "./gear.server";
 import { simulateSession } from "./history";
 import { DEMO_PASSWORD, DEMO_PEOPLE, DEMO_SQUADS, type DemoAthlete } from "./people";
 import { publishDemo } from "./publish";
+import { loadReviews } from "./review.server";
 import { DEMO_ROOMS, DEMO_VARIANTS } from "./rooms";
 import { uuidFrom } from "./uuid";
 import { FLAT_RISE, RISING_LADDER } from "./waves";
@@ -120,6 +121,7 @@ export async function loadDemo(ownerUrl: string, now: Date): Promise<void> {
       await loadBoxAndContrast(tx, now, today);
       await loadBoxCycle(tx, now, today);
       await loadCamp(tx, now, today);
+      await loadReviews(tx, now, today);
     });
     // Filled in one go: the planner would know nothing of it for the first minutes.
     await client.unsafe("ANALYZE");

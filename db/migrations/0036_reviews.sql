@@ -59,6 +59,7 @@ CREATE TABLE "work_sum" (
 	"variant_id" uuid,
 	"exercise_id" uuid,
 	"sum" jsonb NOT NULL,
+	"points" jsonb,
 	CONSTRAINT "work_sum_team_id_session_id_slot_id_athlete_id_pk" PRIMARY KEY("team_id","session_id","slot_id","athlete_id")
 );
 --> statement-breakpoint
@@ -75,6 +76,7 @@ ALTER TABLE "work_sum" ADD CONSTRAINT "work_sum_team_id_session_id_training_sess
 ALTER TABLE "work_sum" ADD CONSTRAINT "work_sum_team_id_athlete_id_athlete_team_id_id_fk" FOREIGN KEY ("team_id","athlete_id") REFERENCES "public"."athlete"("team_id","id") ON DELETE no action ON UPDATE no action;--> statement-breakpoint
 CREATE INDEX "note_about" ON "note" USING btree ("team_id","about_id");--> statement-breakpoint
 CREATE INDEX "note_by_date" ON "note" USING btree ("team_id","date");--> statement-breakpoint
+CREATE UNIQUE INDEX "review_call_stands" ON "review_call" USING btree ("team_id","about") WHERE undone_at IS NULL;--> statement-breakpoint
 CREATE INDEX "review_call_by_date" ON "review_call" USING btree ("team_id","date");--> statement-breakpoint
 CREATE INDEX "review_call_of_athlete" ON "review_call" USING btree ("team_id","athlete_id");--> statement-breakpoint
 CREATE INDEX "session_sum_behind" ON "session_sum" USING btree ("team_id") WHERE behind;--> statement-breakpoint

@@ -164,7 +164,12 @@ export function newestEdits(tx: TeamTransaction, planId: string, most: number) {
 /** An edit by the id that its sender gave it. */
 export async function editById(tx: TeamTransaction, planId: string, id: string) {
   const [row] = await tx
-    .select({ seq: planEdit.seq, edit: planEdit.edit })
+    .select({
+      id: planEdit.id,
+      seq: planEdit.seq,
+      edit: planEdit.edit,
+      inverse: planEdit.inverse,
+    })
     .from(planEdit)
     .where(and(eq(planEdit.planId, planId), eq(planEdit.id, id)));
   return row;

@@ -1,14 +1,17 @@
 import { isDeepStrictEqual } from "node:util";
 import { and, asc, desc, eq, gte, inArray, isNull, lt, or, sql } from "drizzle-orm";
-import type {
-  ExerciseSum,
-  LiftSum,
-  LineSum,
-  PairingSum,
-  SessionSum,
+import type { SessionFacts } from "../../core/review/session-facts";
+import {
+  type ExerciseSum,
+  type LiftPoints,
+  type LiftSum,
+  type LineSum,
+  type PairingSum,
+  pointsOf,
+  type SessionSum,
 } from "../../core/review/session-sum";
 import type { LocalDate } from "../../core/units/time";
-import { type SessionFacts, sessionSum, trainingSession, workSum } from "../schema";
+import { sessionSum, trainingSession, workSum } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf, inParts } from "./any-of.server";
 
@@ -112,6 +115,7 @@ export async function keepSum(
         variantId: (head?.kind === "lift" && head.variantId) || null,
         exerciseId: head?.kind === "exercise" ? head.exerciseId : null,
         sum,
+        points: line.kind === "lift" ? pointsOf(line.sum) : null,
       },
     ];
   });
@@ -121,7 +125,7 @@ export async function keepSum(
       .values(part)
       .onConflictDoUpdate({
         target: [workSum.teamId, workSum.sessionId, workSum.slotId, workSum.athleteId],
-        set: { sum: sql`excluded.sum` },
+        set: { sum: sql`excluded.sum`, points: sql`excluded.points` },
       });
   for (const gone of there.keys()) {
     const [slotId = "", athleteId = ""] = gone.split("/");
@@ -152,7 +156,19 @@ export async function sumOfSession(tx: TeamTransaction, sessionId: string) {
   return { ...head, facts: head.facts, lines: lines as LineSum[] };
 }
 
-/** One athlete's lift on one day. */
+/** One athlete's lift on one day, in the few numbers that trends ask for. */
+export interface LiftPoint {
+  sessionId: string;
+  athleteId: string;
+  date: LocalDate;
+  planId: string | null;
+  planSlotId: string | null;
+  week: number | null;
+  variantId: string | null;
+  points: LiftPoints;
+}
+
+/** The same with every set. */
 export interface LiftDay {
   sessionId: string;
   slotId: string;
@@ -178,12 +194,13 @@ const LIFT_DAY = {
 };
 
 /** Days of some athletes' lifts from a date on, the oldest first. */
-export function liftDays(
+export function liftPoints(
   tx: TeamTransaction,
   asked: { athleteIds: readonly string[]; from: LocalDate; variantIds?: readonly string[] },
-): Promise<LiftDay[]> {
+): Promise<LiftPoint[]> {
+  const { sum: _, slotId: __, ...head } = LIFT_DAY;
   return tx
-    .select(LIFT_DAY)
+    .select({ ...head, points: sql<LiftPoints>`${workSum.points}` })
     .from(workSum)
     .where(
       and(

@@ -12,40 +12,18 @@ import {
   primaryKey,
   text,
   timestamp,
+  uniqueIndex,
   uuid,
 } from "drizzle-orm/pg-core";
 import type { CallEffect, CallEvidence, CallKind } from "../../core/review/calls";
-import type { HeavyBest } from "../../core/review/heavy";
-import type { ExerciseSum, LiftSum, PairingSum, SlotHead } from "../../core/review/session-sum";
+import type { SessionFacts } from "../../core/review/session-facts";
+import type { ExerciseSum, LiftPoints, LiftSum, PairingSum } from "../../core/review/session-sum";
 import type { LocalDate } from "../../core/units/time";
 import type { Text } from "../../core/units/written";
 import { entered, teamKey } from "./keys";
 import { plan } from "./plan";
 import { trainingSession } from "./session";
 import { athlete, squad, team } from "./team";
-
-/** What a session's review asks for besides the work of its athletes; nameless. */
-export interface SessionFacts {
-  slots: SlotHead[];
-  callsWaiting: number;
-  callsDecided: number;
-  roomName: string;
-  planVersion: number;
-  /** Best sets of heavy slots. */
-  heavy: Array<Omit<HeavyBest, "name">>;
-  /** Calls with their decisions; why stands with the entry's words. */
-  decided: Array<{
-    entryId: string;
-    athleteId: string;
-    setKey: string;
-    call: string;
-    decision: "take" | "change" | "decline";
-    toKg: number | undefined;
-    addS: number | undefined;
-  }>;
-  conflicts: number;
-  setAside: { count: number; reason: string };
-}
 
 /**
  * How far a session's log has been summed. Derived from the log alone: a trigger marks a session
@@ -94,6 +72,8 @@ export const workSum = pgTable(
     variantId: uuid("variant_id"),
     exerciseId: uuid("exercise_id"),
     sum: jsonb("sum").$type<LiftSum | ExerciseSum | PairingSum>().notNull(),
+    /** Of a lift: the few numbers that trends ask for. */
+    points: jsonb("points").$type<LiftPoints>(),
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.sessionId, t.slotId, t.athleteId] }),
@@ -134,6 +114,8 @@ export const reviewCall = pgTable(
   },
   (t) => [
     primaryKey({ columns: [t.teamId, t.id] }),
+    // Of two coaches who decide at once, one does.
+    uniqueIndex("review_call_stands").on(t.teamId, t.about).where(sql`undone_at IS NULL`),
     index("review_call_by_date").on(t.teamId, t.date),
     index("review_call_of_athlete").on(t.teamId, t.athleteId),
     foreignKey({ columns: [t.teamId, t.athleteId], foreignColumns: [athlete.teamId, athlete.id] }),

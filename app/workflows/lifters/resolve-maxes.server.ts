@@ -22,7 +22,14 @@ export interface AthleteMaxes {
   own: ReadonlyMap<string, WorkingMax>;
   learnt: ReadonlyMap<string, LearntRatio>;
   /** Of any variant, through ratios and shares; a refusal says where the chain ended. */
-  of(variantId: string): { max: WorkingMax; viaBase: boolean } | Extract<VariantMax, { ok: false }>;
+  of(variantId: string):
+    | {
+        max: WorkingMax;
+        viaBase: boolean;
+        /** The variant whose record it stands on. */
+        baseId: string;
+      }
+    | Extract<VariantMax, { ok: false }>;
 }
 
 export function variantBase(row: VariantRow): VariantBase {
@@ -63,9 +70,10 @@ export function athleteMaxes(input: {
       if (!found.ok) return found;
       const base = own.get(found.chain[found.chain.length - 1] ?? "");
       if (!base) return { ok: false, reason: "no-max", at: "" };
-      if (found.chain.length === 1) return { max: base, viaBase: false };
+      const baseId = found.chain.at(-1) ?? variantId;
+      if (found.chain.length === 1) return { max: base, viaBase: false, baseId };
       const liftName = variants.find((one) => one.id === variantId)?.name ?? "";
-      return { max: basedMax(base, found, liftName), viaBase: true };
+      return { max: basedMax(base, found, liftName), viaBase: true, baseId };
     },
   };
 }

@@ -1,10 +1,8 @@
-import type { FrozenSession } from "../../../core/floor/frozen";
-import { type FloorState, reduceFloor } from "../../../core/floor/state";
-import { heavyBests } from "../../../core/review/heavy";
+import { reduceFloor } from "../../../core/floor/state";
+import { factsOf } from "../../../core/review/session-facts";
 import { sumSession } from "../../../core/review/session-sum";
 import { entriesAfter, frozenOf } from "../../../db/queries/sessions.server";
 import { behindSums, keepSum } from "../../../db/queries/sums.server";
-import type { SessionFacts } from "../../../db/schema";
 import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -59,31 +57,4 @@ export async function sumOne(
           : undefined,
     }),
   );
-}
-
-/** What a review asks for besides the lines. */
-export function factsOf(
-  frozen: FrozenSession,
-  floor: FloorState,
-  sum: Pick<SessionFacts, "slots" | "callsWaiting" | "callsDecided">,
-): SessionFacts {
-  return {
-    slots: sum.slots,
-    callsWaiting: sum.callsWaiting,
-    callsDecided: sum.callsDecided,
-    roomName: frozen.roomName,
-    planVersion: frozen.planVersion,
-    heavy: heavyBests(frozen, floor).map(({ name: _, ...best }) => best),
-    decided: floor.decided.map((one) => ({
-      entryId: one.entryId,
-      athleteId: one.athleteId,
-      setKey: one.setKey,
-      call: one.call,
-      decision: one.decision,
-      toKg: one.action.type === "load" ? one.action.toKg : undefined,
-      addS: one.action.type === "rest" ? one.action.addS : undefined,
-    })),
-    conflicts: floor.conflicts.length,
-    setAside: { count: floor.setAside.length, reason: floor.setAside[0]?.reason ?? "" },
-  };
 }

@@ -20,10 +20,10 @@ import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { workLookup, workTable } from "../lifters/plan-checks.server";
+import { NO_PLAN } from "../lifters/plan-edit.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import { teamDay } from "../lifters/today.server";
-import { NO_PLAN } from "./edit-plan.server";
 
 /** The dates of a block, nameless: what is on, not who is in it. */
 function calendarOf(input: {

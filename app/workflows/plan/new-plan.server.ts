@@ -14,7 +14,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { editWithin, NO_PLAN } from "./edit-plan.server";
+import { editWithin, NO_PLAN } from "../lifters/plan-edit.server";
 
 const GONE = failed(
   "gone",

@@ -5,7 +5,7 @@ import { inTeam } from "../../platform/database.server";
 import { done } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { loadsOf, pairingLifters } from "../lifters/pairing-loads.server";
-import { NO_PLAN } from "./edit-plan.server";
+import { NO_PLAN } from "../lifters/plan-edit.server";
 
 /**
  * Everybody's loads in the pairings of one day of a plan, in words, as a sheet prints them.

@@ -8,10 +8,10 @@ import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { checkInput } from "../lifters/plan-checks.server";
+import { NO_PLAN } from "../lifters/plan-edit.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import { readerUnit } from "../lifters/reader-unit.server";
-import { NO_PLAN } from "./edit-plan.server";
 
 /**
  * Makes a version of a plan: what athletes see from now on. Refused checks that nobody answered

@@ -21,12 +21,12 @@ import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { isOfFloor } from "../lifters/alone.server";
 import { checkInput, planFacts } from "../lifters/plan-checks.server";
+import { NO_PLAN } from "../lifters/plan-edit.server";
 import { planLifters } from "../lifters/plan-lifters.server";
 import { blockRoom } from "../lifters/plan-room.server";
 import { blockFor } from "../lifters/public-words.server";
 import { readerUnit } from "../lifters/reader-unit.server";
 import { readAnswers } from "../lifters/sent-answers.server";
-import { NO_PLAN } from "./edit-plan.server";
 
 /** The plans of the team, and what a new one can be made of. */
 export function readPlans(principal: Principal) {

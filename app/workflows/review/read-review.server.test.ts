@@ -11,7 +11,8 @@ import { readWorking } from "../floor/read-session.server";
 import { startSession } from "../floor/start-session.server";
 import { readFindable } from "../frame/find.server";
 import { chooseUnit, readFrame } from "../frame/frame.server";
-import { readReview, readReviews } from "./read-review.server";
+import { readCalls } from "./read-calls.server";
+import { readReview } from "./read-review.server";
 
 let team: SecondTeam;
 let strangers: SecondTeam;
@@ -123,7 +124,9 @@ describe("the day, before and after a session", () => {
     await log(rep(3, 0.8));
     const found = await readReview(coach, team.sessionId);
     expect(found.ok && found.value.review.lifters[0]?.repsDone).toBe(3);
-    expect((await readReviews(coach)).map((one) => one.status)).toEqual(["ended"]);
+    expect((await readCalls(coach, { groupId: "" })).sessions.map((one) => one.status)).toEqual([
+      "ended",
+    ]);
   });
 
   it("can be started again only for another week", async () => {
@@ -140,10 +143,9 @@ describe("the day, before and after a session", () => {
       asDraft: true,
     });
     expect(again.ok).toBe(false);
-    expect((await readReviews(coach)).map((one) => one.status).sort()).toEqual([
-      "ended",
-      "running",
-    ]);
+    expect(
+      (await readCalls(coach, { groupId: "" })).sessions.map((one) => one.status).sort(),
+    ).toEqual(["ended", "running"]);
   });
 
   it("is another team's neither to read nor to find", async () => {

@@ -1,4 +1,5 @@
 import { ERASED_NAME } from "../../../core/floor/display-copy";
+import type { SessionFacts } from "../../../core/review/session-facts";
 import { reviewOf } from "../../../core/review/session-review";
 import { recordsOf } from "../../../db/queries/maxes.server";
 import {
@@ -9,23 +10,12 @@ import {
 } from "../../../db/queries/sessions.server";
 import { listEverybody } from "../../../db/queries/squads.server";
 import { sumOfSession } from "../../../db/queries/sums.server";
-import type { SessionFacts } from "../../../db/schema";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { sumOne } from "../lifters/session-sums.server";
 import { heavyNote } from "./keep-heavy.server";
-
-export function readReviews(principal: Principal) {
-  return inTeam(principal, async (tx) => {
-    const people = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
-    return (await listSessions(tx, 60)).map((session) => ({
-      ...session,
-      alone: session.ownOf === null ? undefined : (people.get(session.ownOf) ?? "somebody"),
-    }));
-  });
-}
 
 /** Heavy slots' best sets, each with whether a coach has made it a record. */
 async function heavyOf(

@@ -1,0 +1,185 @@
+import { useRef, useState } from "react";
+import { CALL_NAMES } from "../../../core/review/calls";
+import { formatKg } from "../../../core/units/mass";
+import { readIn } from "../../../core/units/written";
+import { Field } from "../../ui/field";
+import { Form } from "../../ui/form";
+import { MassInput } from "../../ui/mass-input";
+import { useUnit } from "../../ui/unit";
+import { useKeys } from "../../ui/use-keys";
+import type { callOf, decidedOf } from "../../workflows/review/shown-call.server";
+
+export type ShownCall = ReturnType<typeof callOf>;
+export type Decided = ReturnType<typeof decidedOf>;
+
+export const DECISION_WORDS = { taken: "taken", changed: "changed", declined: "declined" };
+
+/** What taking a call does, said before it is pressed. */
+export function effectWords(call: Pick<ShownCall, "action">, unit: "kg" | "lb"): string {
+  const { action } = call;
+  if (action.type === "base")
+    return action.toKg === action.fromKg
+      ? "No step is set: change it and write the load."
+      : `Percentages stand on ${formatKg(action.toKg, unit, 1)} from now on.`;
+  if (action.type === "rest") return `The plan gives ${action.addS} s more rest in this slot.`;
+  if (action.type === "week")
+    return `Week ${action.week} of the plan becomes a ${action.mark}; later weeks move.`;
+  if (action.type === "to-do") return "It stands among what is to be done until it is.";
+  return "Nothing changes; the word is kept.";
+}
+
+/** Take, change, decline: three keys, each a form, so that they work without scripts too. */
+export function CallKeys({
+  call,
+  groupId,
+  keys,
+  problem,
+}: {
+  call: ShownCall;
+  groupId: string;
+  /** Whether `t`, `c` and `d` are this call's. */
+  keys: boolean;
+  problem: string | undefined;
+}) {
+  const unit = useUnit();
+  const [asking, setAsking] = useState<"changed" | "declined">();
+  const take = useRef<HTMLButtonElement>(null);
+  const { action, about } = call;
+  const changeable = action.type === "base" || action.type === "rest";
+  useKeys(
+    {
+      t: () => take.current?.click(),
+      c: () => changeable && setAsking("changed"),
+      d: () => setAsking("declined"),
+    },
+    keys && asking === undefined,
+  );
+  const hidden = (
+    <>
+      <input type="hidden" name="intent" value="decide" />
+      <input type="hidden" name="groupId" value={groupId} />
+      <input type="hidden" name="about" value={about} />
+    </>
+  );
+  return (
+    <div className="no-print mt-2">
+      <p className="text-sm text-muted">If taken: {effectWords(call, unit)}</p>
+      {problem ? (
+        <p role="alert" className="mt-1 font-medium text-accent">
+          {problem}
+        </p>
+      ) : null}
+      {asking ? (
+        <Form method="post" preventScrollReset className="mt-2 grid gap-2">
+          {hidden}
+          <input type="hidden" name="decision" value={asking} />
+          {asking === "declined" ? (
+            // biome-ignore lint/a11y/noAutofocus: the question was just asked for by a button
+            <Field
+              autoFocus
+              label="Why not?"
+              name="reason"
+              minLength={3}
+              maxLength={300}
+              required
+            />
+          ) : action.type === "base" ? (
+            // biome-ignore lint/a11y/noAutofocus: as above
+            <MassInput autoFocus name="load" label="Base" required />
+          ) : (
+            // biome-ignore lint/a11y/noAutofocus: as above
+            <Field autoFocus label="Seconds more" name="addS" inputMode="numeric" required />
+          )}
+          <div className="flex gap-2">
+            <button type="submit" className="btn btn-primary">
+              {asking === "declined" ? "Decline" : "Change"}
+            </button>
+            <button type="button" className="btn" onClick={() => setAsking(undefined)}>
+              Back
+            </button>
+          </div>
+        </Form>
+      ) : (
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Form method="post" preventScrollReset>
+            {hidden}
+            <input type="hidden" name="decision" value="taken" />
+            <button ref={take} type="submit" className="btn btn-primary">
+              Take <Hint on={keys} of="t" />
+            </button>
+          </Form>
+          {changeable ? (
+            <button type="button" className="btn" onClick={() => setAsking("changed")}>
+              Change <Hint on={keys} of="c" />
+            </button>
+          ) : null}
+          <button type="button" className="btn" onClick={() => setAsking("declined")}>
+            Decline <Hint on={keys} of="d" />
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+function Hint({ on, of }: { on: boolean; of: string }) {
+  return on ? (
+    <span aria-hidden="true" className="rounded border border-current px-1 text-[0.8em]">
+      {of}
+    </span>
+  ) : null;
+}
+
+/** A decision that stands, with its way back. */
+export function DecidedLine({
+  decided,
+  keys,
+  mayDecide,
+}: {
+  decided: Decided;
+  keys: boolean;
+  mayDecide: boolean;
+}) {
+  const unit = useUnit();
+  const back = useRef<HTMLButtonElement>(null);
+  useKeys({ u: () => back.current?.click() }, keys && mayDecide && !decided.undone);
+  const { effect } = decided;
+  return (
+    <div className="mt-2">
+      <p>
+        <b>{CALL_NAMES[decided.kind]}</b>, {DECISION_WORDS[decided.decision]}
+        {effect.type === "base" ? ` at ${formatKg(effect.toKg, unit, 1)}` : ""} by {decided.by},{" "}
+        {decided.date}
+        {decided.reason ? `: ${decided.reason}` : ""}
+      </p>
+      {effect.type === "edit" ? <p className="text-sm text-muted">{effect.words}</p> : null}
+      {effect.type === "to-do" ? (
+        <p className="text-sm text-muted">To be done until {effect.until}</p>
+      ) : null}
+      {mayDecide && !decided.undone ? (
+        <Form method="post" preventScrollReset className="no-print mt-1">
+          <input type="hidden" name="intent" value="take-back" />
+          <input type="hidden" name="callId" value={decided.id} />
+          <button ref={back} type="submit" className="btn btn-sm">
+            Take it back <Hint on={keys} of="u" />
+          </button>
+        </Form>
+      ) : null}
+    </div>
+  );
+}
+
+/** A call's proposal and evidence in words. */
+export function CallWords({ call, unit }: { call: ShownCall; unit: "kg" | "lb" }) {
+  return (
+    <>
+      <p className="font-bold">{readIn(call.proposal, unit)}</p>
+      <ul className="text-muted">
+        {call.evidence.lines.map((line) => {
+          const words = readIn(line, unit);
+          return <li key={words}>{words}</li>;
+        })}
+      </ul>
+    </>
+  );
+}

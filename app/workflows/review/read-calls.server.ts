@@ -1,0 +1,125 @@
+import type { LocalDate } from "../../../core/units/time";
+import { recordsOf } from "../../../db/queries/maxes.server";
+import { listPlans } from "../../../db/queries/plans.server";
+import { newestProfiles } from "../../../db/queries/profiles.server";
+import type { StoredCall } from "../../../db/queries/reviews.server";
+import { listSessions } from "../../../db/queries/sessions.server";
+import { listEverybody, listGroups } from "../../../db/queries/squads.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { inTeam } from "../../platform/database.server";
+import type { Principal } from "../../platform/rights";
+import { bringUpSums } from "../lifters/session-sums.server";
+import { readPlaces } from "../lifters/today.server";
+import { becameFor } from "./became.server";
+import { readGroupCalls } from "./calls.server";
+import { callOf, decidedOf } from "./shown-call.server";
+import { wavesOf } from "./waves.server";
+
+/** Sessions that the page lists. */
+const MOST_SESSIONS = 60;
+/** Decisions that the page lists. */
+const MOST_DECIDED = 30;
+
+/** The calls of a squad (or of who trains alone), what is to be done, and what became of what was decided. */
+export async function readCalls(principal: Principal, asked: { groupId: string }) {
+  const behind = await bringUpSums(principal);
+  return inTeam(principal, async (tx) => {
+    const groups = await listGroups(tx);
+    const group = groups.find((one) => one.id === asked.groupId) ?? (await trainedLast(tx, groups));
+    const names = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
+    const nameOf = (id: string | null | undefined) =>
+      id ? (names.get(id) ?? "somebody") : undefined;
+    const sessions = (await listSessions(tx, MOST_SESSIONS)).map((session) => ({
+      id: session.id,
+      date: session.date,
+      title: session.title,
+      status: session.status,
+      alone: nameOf(session.ownOf),
+    }));
+    const { today } = await readPlaces(tx);
+    const shared = { behind, groups: groups.map(({ id, name }) => ({ id, name })), sessions };
+    if (!group) return { ...shared, groupId: "", waves: [], calls: [], toDo: [], decided: [] };
+    const { calls, facts, decided } = await readGroupCalls(tx, group.id, today);
+    const own = new Set(facts.flatMap((one) => one.squad.rows.map((row) => row.athleteId)));
+    const ofGroup = decided.filter(
+      (call) => (call.athleteId !== null && own.has(call.athleteId)) || call.squadId === group.id,
+    );
+    const rows = facts.flatMap((one) =>
+      one.squad.rows.map((row) => ({ row, variantId: one.wave.variant.id })),
+    );
+    return {
+      ...shared,
+      groupId: group.id,
+      waves: facts.map(({ wave, squad }) => ({
+        planId: wave.row.plan.id,
+        slotId: wave.slotId,
+        run: wave.run.run,
+        name: wave.slot.recipe.name,
+        liftName: wave.variant.name,
+        from: wave.run.from,
+        to: wave.run.to,
+        over: wave.run.to <= wave.today,
+        mean: squad.waveMean && {
+          estimate: squad.waveMean.estimate,
+          low: squad.waveMean.low,
+          high: squad.waveMean.high,
+        },
+      })),
+      calls: calls.map((call) => ({
+        ...callOf(call, decided),
+        name: nameOf(call.athleteId),
+        planId: call.planId,
+        slotId: call.slotId,
+      })),
+      toDo: (await openToDos(tx, ofGroup, today)).map((call) => ({
+        ...decidedOf(call),
+        name: nameOf(call.athleteId),
+      })),
+      decided: ofGroup.slice(0, MOST_DECIDED).map((call) => {
+        const row = rows.find(
+          (one) => one.row.athleteId === call.athleteId && one.variantId === call.variantId,
+        );
+        return {
+          call: decidedOf(call),
+          name: nameOf(call.athleteId) ?? group.name,
+          became: row && !call.undoneAt ? becameFor(call, row.row) : undefined,
+        };
+      }),
+    };
+  });
+}
+
+export type CallsPage = Awaited<ReturnType<typeof readCalls>>;
+
+/** The group whose wave was begun last. */
+async function trainedLast(tx: TeamTransaction, groups: Awaited<ReturnType<typeof listGroups>>) {
+  const ids = wavesOf(await listPlans(tx))
+    .filter((wave) => wave.run.to <= wave.today)
+    .map(({ row }) => row.plan.squadId ?? row.plan.athleteId);
+  return groups.find((one) => one.id === ids[0]) ?? groups[0];
+}
+
+/** What was agreed and is not done: a test until there is a newer one, all else until its day. */
+export async function openToDos(
+  tx: TeamTransaction,
+  calls: readonly StoredCall[],
+  today: LocalDate,
+): Promise<StoredCall[]> {
+  const agreed = calls.filter((call) => call.effect.type === "to-do" && call.undoneAt === null);
+  const athletes = [...new Set(agreed.flatMap((call) => call.athleteId ?? []))];
+  if (agreed.length === 0) return [];
+  const [records, profiles] = [
+    await recordsOf(tx, athletes),
+    await newestProfiles(tx, { of: athletes }),
+  ];
+  return agreed.filter((call) => {
+    if (call.effect.type !== "to-do") return false;
+    const of = (one: { athleteId: string; variantId: string }) =>
+      one.athleteId === call.athleteId && one.variantId === call.variantId;
+    if (call.effect.what === "test")
+      return !records.some((one) => of(one) && one.date >= call.date);
+    if (call.effect.what === "profile")
+      return !profiles.some((one) => of(one) && one.testedOn >= call.date);
+    return call.effect.until >= today;
+  });
+}

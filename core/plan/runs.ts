@@ -1,0 +1,38 @@
+import { recipeWeeks } from "../recipe/recipe";
+import type { LocalDate } from "../units/time";
+import { type Block, cyclePlace, dateOf, type Slot } from "./block";
+
+/** One wave of a slot: one time through its recipe's weeks; what ends the recipe joins the last. */
+export interface Run {
+  /** 1 the first time through. */
+  run: number;
+  weeks: number[];
+  from: LocalDate;
+  to: LocalDate;
+}
+
+/** A slot's waves in the order of the block; marked weeks are in none. */
+export function runsOf(block: Block, slot: Slot): Run[] {
+  const day = block.days[slot.dayId];
+  if (!day) return [];
+  const { recipe } = slot;
+  const wave = Math.max(1, recipe.weeks.length);
+  const repeats = Math.max(
+    1,
+    Math.floor((recipeWeeks(recipe).length - (recipe.tail?.length ?? 0)) / wave),
+  );
+  const runs = new Map<number, Run>();
+  for (let week = slot.fromWeek; week <= block.weeks; week++) {
+    const place = cyclePlace(block, slot, week);
+    if (!place) continue;
+    const run =
+      (place.run - 1) * repeats + Math.min(repeats - 1, Math.floor(place.index / wave)) + 1;
+    const date = dateOf(block, week, day);
+    const there = runs.get(run);
+    if (there) {
+      there.weeks.push(week);
+      there.to = date;
+    } else runs.set(run, { run, weeks: [week], from: date, to: date });
+  }
+  return [...runs.values()];
+}
