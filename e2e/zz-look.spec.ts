@@ -5,17 +5,30 @@ test.use({ storageState: stateFile("coach"), viewport: { width: 1280, height: 80
 test("look", async ({ page }) => {
   page.setDefaultTimeout(20000);
   const t = Date.now();
-  await page.goto("/review/wave");
-  await page.locator("select").first().selectOption({ index: 5 });
-  await page.waitForTimeout(800);
+  await page.goto("/review");
   console.log("first", Date.now() - t, page.url());
-  await page.screenshot({ path: "/tmp/wave1.png" });
-  const opts = await page.locator("select").first().locator("option").allTextContents();
-  console.log(opts.slice(0, 30).join("\n"));
-  for (let i = 0; i < 4; i++) {
-    const t2 = Date.now();
-    await page.reload();
-    console.log("again", Date.now() - t2);
+  const groups = await page.locator("select").first().locator("option").allTextContents();
+  console.log(groups.join(", "));
+  for (const g of groups) {
+    await page.locator("select").first().selectOption({ label: g });
+    await page.waitForTimeout(500);
+    console.log(
+      g,
+      "|",
+      await page.locator("main h2").allTextContents(),
+      (await page.locator("main li button").allTextContents()).join(" / "),
+    );
+    if (g === "Sprint canoe") await page.screenshot({ path: "/tmp/rev1.png", fullPage: true });
+    if (g === "Sprint kayak") await page.screenshot({ path: "/tmp/rev2.png", fullPage: true });
   }
-  await page.screenshot({ path: "/tmp/wave2.png", fullPage: true });
+  await page.goto("/review/wave");
+  await page.waitForTimeout(300);
+  const o = await page.locator("select").first().locator("option").allTextContents();
+  console.log(o.slice(0, 8));
+  await page
+    .locator("select")
+    .first()
+    .selectOption({ index: o.findIndex((x) => x.startsWith("2026-02-06")) });
+  await page.waitForTimeout(800);
+  await page.screenshot({ path: "/tmp/wave2.png" });
 });

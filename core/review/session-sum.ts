@@ -1,6 +1,7 @@
+import { isHighBox } from "../boxsquat/depth";
 import { OUTPUTS } from "../contrast/outputs";
 import type { Side } from "../contrast/run";
-import { SPEED_CLASS_NAMES } from "../exercise/speed-classes";
+import { SPEED_CLASS_NAMES, type SpeedClass } from "../exercise/speed-classes";
 import type { ExerciseLine } from "../floor/exercise-state";
 import {
   type FrozenExercise,
@@ -35,6 +36,8 @@ export interface LiftSum {
   slopeMpsPerKg: number | undefined;
   /** A heavy slot: up to a top set. */
   top: boolean;
+  /** The class that was trained; undefined in older sessions. */
+  speedClass: SpeedClass | undefined;
   setsPlanned: number;
   setsDone: number;
   repsPlanned: number;
@@ -59,6 +62,7 @@ export interface LiftSum {
 /** One athlete's exercise without a bar, done against planned. */
 export interface ExerciseSum {
   athleteId: string;
+  counts: FrozenExercise["counts"];
   setsPlanned: number;
   setsDone: number;
   /** In what the exercise counts; of one done left and right, both sides. */
@@ -215,6 +219,7 @@ function exerciseSum(slot: FrozenExercise, line: ExerciseLine): ExerciseSum {
   const side = (of: Side) => done.reduce((sum, one) => sum + (one.side === of ? one.reps : 0), 0);
   return {
     athleteId: line.athlete.athleteId,
+    counts: slot.counts,
     setsPlanned: line.sets.length,
     setsDone: line.doneCount,
     repsPlanned: line.sets.reduce(
@@ -286,6 +291,7 @@ function liftSum({ lifter, sets, held, stationId }: LifterState, slot: FrozenLif
     stationId,
     slopeMpsPerKg: lifter.line?.slopeMpsPerKg,
     top: slot.top !== undefined,
+    speedClass: slot.speedClass,
     setsPlanned: sets.length,
     setsDone: done.length,
     repsPlanned: sets.reduce((sum, set) => sum + set.prescription.reps, 0),
@@ -339,6 +345,25 @@ export interface LiftPoints {
   topPercent: number | null;
   /** A heavy slot, or a set from the heavy share on. */
   heavy: boolean;
+  lift: string;
+  /** Done sets that count as hard, and those for speed (docs/sources.md). */
+  hardSets: number;
+  speedSets: number;
+  /** Of a squat: to full depth, or to a high box. */
+  depth: "full" | "high-box" | null;
+}
+
+/** Of a heavy slot a set is hard from this share of the max on, %. */
+export const HARD_FROM_PERCENT = 80;
+
+/** Hard sets are those for strength, and of a heavy slot from 80 %; the others are for speed. */
+function setsByAim(sum: LiftSum): Pick<LiftPoints, "hardSets" | "speedSets"> {
+  const hardSets = sum.top
+    ? sum.sets.filter((set) => (set.percent ?? 0) >= HARD_FROM_PERCENT).length
+    : sum.speedClass === "absolute-strength"
+      ? sum.setsDone
+      : 0;
+  return { hardSets, speedSets: sum.setsDone - hardSets };
 }
 
 /** From this share of the max on a set is a heavy exposure, %. */
@@ -381,6 +406,16 @@ export function pointsOf(sum: LiftSum): LiftPoints {
     topKg: loads.length > 0 ? Math.max(...loads) : 0,
     topPercent,
     heavy: sum.setsDone > 0 && (sum.top || (topPercent ?? 0) >= HEAVY_PERCENT),
+    lift: sum.lift,
+    ...setsByAim(sum),
+    depth:
+      sum.lift === "squat"
+        ? "full"
+        : sum.lift === "box-squat"
+          ? isHighBox(sum.box?.overCm ?? 0)
+            ? "high-box"
+            : "full"
+          : null,
   };
 }
 

@@ -10,6 +10,9 @@ import type { PointDay, WaveRow } from "./squad-wave";
 
 /** Calls that no wave asks: a max or profile that is old, heavy work too close, a sensor, a squad's deload. */
 
+/** A lift's name within a sentence. */
+const small = (name: string) => name.charAt(0).toLowerCase() + name.slice(1);
+
 const plain = {
   squadId: undefined,
   planId: undefined,
@@ -34,7 +37,7 @@ export function staleCalls(input: {
       about: `test/${athleteId}/${variantId}/${max.date}`,
       athleteId,
       variantId,
-      proposal: say`Test ${liftName}: the max of ${written(max.kg, 1)} is ${max.ageDays} days old`,
+      proposal: say`Test the ${small(liftName)}: the max of ${written(max.kg, 1)} is ${max.ageDays} days old`,
       evidence: { lines: [`Set on ${max.date}; a max is stale after 56 days`] },
       action: { type: "to-do", what: "test", days: 14 },
       sure: Math.min(1, max.ageDays / 365),
@@ -46,7 +49,7 @@ export function staleCalls(input: {
       about: `profile/${athleteId}/${variantId}/${profile.testedOn}`,
       athleteId,
       variantId,
-      proposal: `Test the profile of ${liftName}: ${profile.ageDays} days old`,
+      proposal: `Test the profile of the ${small(liftName)}: ${profile.ageDays} days old`,
       evidence: {
         lines: [`Tested on ${profile.testedOn}; speeds and loads by it are of that day`],
       },
@@ -90,7 +93,7 @@ export function heavyCalls(input: {
       about: `heavy/${athleteId}/${variantId}/${last}`,
       athleteId,
       variantId,
-      proposal: `Heavy ${liftName} again after ${apart} ${apart === 1 ? "day" : "days"}: the next not before ${addDays(last, asked)}`,
+      proposal: `Heavy ${small(liftName)} again after ${apart} ${apart === 1 ? "day" : "days"}: the next not before ${addDays(last, asked)}`,
       evidence: {
         lines: [
           `Heavy on ${before} and ${last}`,
@@ -145,7 +148,11 @@ export function stationCalls(
     const t = studentQuantile(0.995, offs.length + others.length - 2);
     if (Math.abs(apart) < SENSOR_DRIFT_MPS || Math.abs(apart) < t * se) return [];
     const name = own[0]?.stationName ?? "rack";
-    const last = own.reduce((newest, day) => (day.date > newest ? day.date : newest), "");
+    const last =
+      own
+        .map((day) => day.date)
+        .sort()
+        .at(-1) ?? "";
     return [
       {
         ...plain,

@@ -228,6 +228,12 @@ function baseWords(verb: "Raise" | "Lower", action: ReviewCall["action"]): Text 
     : say`${verb} the base from ${written(action.fromKg, 1)} to ${written(action.toKg, 1)}`;
 }
 
+/** A loss of speed as a change: a loss is below nothing. */
+export const lossWords = (lossPercent: number): string => {
+  const whole = Math.round(lossPercent);
+  return whole === 0 ? "0 %" : `${whole > 0 ? "−" : "+"}${Math.abs(whole)} %`;
+};
+
 const percent = (chance: number) => `${Math.round(100 * chance)} %`;
 
 function evidenceLines(input: AthleteWaveInput, cut: number, done: number): Text[] {
@@ -240,7 +246,7 @@ function evidenceLines(input: AthleteWaveInput, cut: number, done: number): Text
   lines.push(`${cut} of ${several(done, "set", "sets")} cut`);
   if (fade.ok)
     lines.push(
-      `Fade of the last day ${formatPercent(fade.percent, 0)} (${formatPercent(fade.low, 0)} to ${formatPercent(fade.high, 0)})`,
+      `Fade of the last day ${lossWords(fade.percent)} (90 % ${lossWords(fade.low)} to ${lossWords(fade.high)})`,
     );
   return lines;
 }
@@ -305,7 +311,7 @@ function ruleLines(
       label: `Fade over ${rule.fadePercent} %`,
       holds: fade.ok ? (fade.fades ? "yes" : "no") : "unknown",
       read: fade.ok
-        ? `${formatPercent(fade.percent, 0)} over ${fade.sets} sets, ${percent(fade.chanceOver)} over the limit`
+        ? `${lossWords(fade.percent)} over ${fade.sets} sets, ${percent(fade.chanceOver)} over the limit`
         : "too few sets at one load",
     },
     {

@@ -4,6 +4,7 @@ import type { BlockEdit } from "../../core/plan/edits";
 import type { LocalDate } from "../../core/units/time";
 import { athlete, type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { anyOf } from "./any-of.server";
 import { listVariants, type VariantRow } from "./maxes.server";
 import type { Group } from "./squads.server";
 
@@ -77,6 +78,18 @@ export async function plansOfSquad(tx: TeamTransaction, of: PlanRow): Promise<Pl
 export async function planById(tx: TeamTransaction, id: string): Promise<PlanRow | undefined> {
   const rows = await joined(tx).where(eq(plan.id, id));
   return (await withVariants(tx, rows))[0];
+}
+
+/** Names and absences of some plans, without their blocks. */
+export function plansInShort(tx: TeamTransaction, ids: readonly string[]) {
+  return tx
+    .select({
+      id: plan.id,
+      name: plan.name,
+      away: sql<Block["away"]>`coalesce(${plan.block}->'away', '{}')`,
+    })
+    .from(plan)
+    .where(anyOf(plan.id, ids));
 }
 
 export async function insertPlan(

@@ -1,4 +1,18 @@
-import { and, asc, desc, eq, gt, gte, inArray, isNotNull, isNull, ne, or, sql } from "drizzle-orm";
+import {
+  and,
+  asc,
+  desc,
+  eq,
+  gt,
+  gte,
+  inArray,
+  isNotNull,
+  isNull,
+  lte,
+  ne,
+  or,
+  sql,
+} from "drizzle-orm";
 import { putCopies, takeCopies } from "../../core/floor/display-copy";
 import { type EntryBody, type LogEntry, RAMP_KEY, withoutPlace } from "../../core/floor/entries";
 import type { FrozenSession } from "../../core/floor/frozen";
@@ -101,6 +115,15 @@ export function listSessions(
     )
     .orderBy(desc(trainingSession.date), desc(trainingSession.startedAt))
     .limit(most);
+}
+
+/** Sessions of some days with their names, the oldest first. */
+export function sessionsBetween(tx: TeamTransaction, from: LocalDate, to: LocalDate) {
+  return tx
+    .select({ id: head.id, date: head.date, title: head.title })
+    .from(trainingSession)
+    .where(and(gte(trainingSession.date, from), lte(trainingSession.date, to)))
+    .orderBy(asc(trainingSession.date), asc(trainingSession.startedAt));
 }
 
 /** Sessions that run on the floors of rooms now, the newest first: not who trains alone. */

@@ -28,6 +28,13 @@ export function effectWords(call: Pick<ShownCall, "action">, unit: "kg" | "lb"):
   return "Nothing changes; the word is kept.";
 }
 
+/** Up and down from one to the next. */
+export const arrows = (step: (by: number) => void): Readonly<Record<string, () => void>> =>
+  Object.fromEntries([
+    ["ArrowDown", () => step(1)],
+    ["ArrowUp", () => step(-1)],
+  ]);
+
 /** Take, change, decline: three keys, each a form, so that they work without scripts too. */
 export function CallKeys({
   call,

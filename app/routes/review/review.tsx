@@ -72,15 +72,23 @@ export default function Review({ loaderData, actionData }: Route.ComponentProps)
       title={session.title}
       facts={`${session.date} · ${session.roomName} · ${session.planVersion > 0 ? `plan version ${session.planVersion}` : "plan not published"} ${session.metrics.map((metric) => ` · ${metric}`).join("")}`}
       actions={
-        session.status === "running" ? (
-          <Link className="btn" to={`/floor/${session.id}`}>
-            Still running: open the floor
-          </Link>
-        ) : (
-          <Link className="btn" to={`/plan/${session.planId}`}>
-            Open the plan
-          </Link>
-        )
+        <>
+          <a className="btn no-print" href={`/review/${session.id}/out/sets.csv`} download>
+            As CSV
+          </a>
+          <button type="button" className="btn no-print" onClick={() => window.print()}>
+            Print
+          </button>
+          {session.status === "running" ? (
+            <Link className="btn no-print" to={`/floor/${session.id}`}>
+              Still running: open the floor
+            </Link>
+          ) : (
+            <Link className="btn no-print" to={`/plan/${session.planId}`}>
+              Open the plan
+            </Link>
+          )}
+        </>
       }
       margin={
         <>

@@ -21,7 +21,7 @@ import { decideCall, takeBack } from "../../workflows/review/decide-call.server"
 import { type CallsPage, readCalls } from "../../workflows/review/read-calls.server";
 import type { Route } from "./+types/reviews";
 import { becameWords } from "./became";
-import { CallKeys, CallWords, DECISION_WORDS, DecidedLine } from "./call-keys";
+import { arrows, CallKeys, CallWords, DECISION_WORDS, DecidedLine } from "./call-keys";
 import { DayChart, SetChart } from "./day-chart";
 import { ReviewNav } from "./review-nav";
 
@@ -72,7 +72,7 @@ export default function Reviews({ loaderData, actionData }: Route.ComponentProps
     if (next) address.set("call", next.about);
   };
   const last = page.decided.find((one) => !one.call.undone);
-  useKeys({ ArrowDown: () => step(1), ArrowUp: () => step(-1) }, true);
+  useKeys(arrows(step), true);
   return (
     <Page
       title="Review"

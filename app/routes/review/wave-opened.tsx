@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import { signedMps } from "../../../core/review/equal-load";
+import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
@@ -84,7 +85,7 @@ export function WaveOpened({
           <SetChart sets={opened.lastSets} />
           <p className="text-sm text-muted">
             {opened.fade
-              ? `${plainNumber(opened.fade.percent, 0)} % lost from first to last (90 % ${plainNumber(opened.fade.low, 0)} to ${plainNumber(opened.fade.high, 0)})`
+              ? `${lossWords(opened.fade.percent)} from first to last (90 % ${lossWords(opened.fade.low)} to ${lossWords(opened.fade.high)})`
               : "Too few sets at one load to tell a fade."}
           </p>
         </>

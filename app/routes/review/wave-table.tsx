@@ -1,4 +1,5 @@
 import { signedMps } from "../../../core/review/equal-load";
+import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
@@ -118,8 +119,7 @@ export function WaveTable({
                   ) : null}
                   {row.fade ? (
                     <span className={row.fade.fades ? "font-bold" : ""}>
-                      {row.fade.percent > 0 ? "−" : "+"}
-                      {percent(Math.abs(row.fade.percent))}
+                      {lossWords(row.fade.percent)}
                       {row.fade.fades ? " fades" : ""}
                     </span>
                   ) : null}
@@ -128,12 +128,12 @@ export function WaveTable({
               <td className="text-right whitespace-nowrap">
                 {row.cut} of {row.setsDone}
               </td>
-              <td className="text-sm">
+              <td className="text-sm whitespace-normal">
                 {row.faults.map((one) => `${one.fault} ${one.times}`).join(", ") || (
                   <span className="text-muted">none</span>
                 )}
               </td>
-              <td>
+              <td className="min-w-44 whitespace-normal">
                 <CallCell row={row} unit={unit} />
               </td>
             </tr>

@@ -18,7 +18,7 @@ import { decideCall, takeBack } from "../../workflows/review/decide-call.server"
 import { readWave, type WavePage } from "../../workflows/review/read-wave.server";
 import type { Route } from "./+types/wave";
 import { Became } from "./became";
-import { CallKeys, CallWords, DecidedLine } from "./call-keys";
+import { arrows, CallKeys, CallWords, DecidedLine } from "./call-keys";
 import { WaveAxis } from "./wave-axis";
 import { WaveOpened } from "./wave-opened";
 import { SORTS, type Sort, sorted, WaveTable } from "./wave-table";
@@ -134,8 +134,7 @@ function WavePageBody({
   const sorts = Object.keys(SORTS) as Sort[];
   useKeys(
     {
-      ArrowDown: () => step(1),
-      ArrowUp: () => step(-1),
+      ...arrows(step),
       x: () =>
         address.setAll({
           ...place(wave),

@@ -31,10 +31,10 @@ import { analyseTest } from "../lifters/analyse-test.server";
 import { mayKnowReasons, noteFor, wordsFor } from "../lifters/public-words.server";
 import { athleteMaxes } from "../lifters/resolve-maxes.server";
 import { readAnswers } from "../lifters/sent-answers.server";
+import { readChanges } from "../lifters/tested-changes.server";
 import { readPlaces } from "../lifters/today.server";
 import { readBoxSummary } from "./box-summary.server";
 import { readContrast } from "./contrast.server";
-import { readChanges } from "./read-changes.server";
 
 export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team. Open the list.");
 

@@ -16,7 +16,7 @@ import { callOf, decidedOf } from "./shown-call.server";
 import { wavesOf } from "./waves.server";
 
 /** Sessions that the page lists. */
-const MOST_SESSIONS = 60;
+const MOST_SESSIONS = 30;
 /** Decisions that the page lists. */
 const MOST_DECIDED = 30;
 

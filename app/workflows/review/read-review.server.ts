@@ -2,13 +2,7 @@ import { ERASED_NAME } from "../../../core/floor/display-copy";
 import type { SessionFacts } from "../../../core/review/session-facts";
 import { reviewOf } from "../../../core/review/session-review";
 import { recordsOf } from "../../../db/queries/maxes.server";
-import {
-  listSessions,
-  namesInSession,
-  reasonsOf,
-  sessionHead,
-} from "../../../db/queries/sessions.server";
-import { listEverybody } from "../../../db/queries/squads.server";
+import { namesInSession, reasonsOf, sessionHead } from "../../../db/queries/sessions.server";
 import { sumOfSession } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";

@@ -31,6 +31,12 @@ export interface TestedQuality {
     atLeast: boolean;
     by: string;
   }>;
+  testId: string;
+  /** The two that are compared, where a day parts them. */
+  before: TestedQuality["results"][number] | undefined;
+  after: TestedQuality["results"][number] | undefined;
+  /** Whose typical error it is. */
+  errorOf: "typed" | "own" | "team";
   /** Between the last two; undefined with one, or with no repeat trials in the team. */
   change: Change | undefined;
   /** Why there is none. */
@@ -51,6 +57,28 @@ export async function readChanges(
 ): Promise<{ tests: PhysicalTest[]; qualities: TestedQuality[] }> {
   const tests = await physicalTests(tx);
   const all = await physicalResults(tx);
+  return { tests, qualities: testedQualities({ tests, all, athleteId }) };
+}
+
+/** A typed error stands on so many degrees of freedom: as a published one of some thirty athletes. */
+const TYPED_FREEDOM = 30;
+/** An athlete's own error is taken from so many pairs of repeat trials on. */
+const OWN_FREEDOM = 6;
+
+/**
+ * What an athlete tested, each quality with the change between two results: the last two, or the last
+ * one before a day and the newest since. The error is the typed one, else the athlete's own where
+ * there are trials enough, else the team's.
+ * @param typed errors by test, in the test's unit
+ */
+export function testedQualities(input: {
+  tests: readonly PhysicalTest[];
+  all: readonly PhysicalResult[];
+  athleteId: string;
+  since?: LocalDate;
+  typed?: Readonly<Record<string, number>>;
+}): TestedQuality[] {
+  const { tests, all, athleteId, since } = input;
   const own = new Map<string, PhysicalResult[]>();
   for (const result of all) {
     if (result.athleteId !== athleteId) continue;
@@ -71,8 +99,18 @@ export async function readChanges(
       atLeast: one.atLeast,
       by: one.enteredBy,
     }));
-    const [before, after] = shown.slice(-2);
-    const error = typicalError(like.map((one) => one.trials));
+    const [before, after] =
+      since === undefined
+        ? shown.slice(-2)
+        : [shown.findLast((one) => one.date <= since), shown.findLast((one) => one.date > since)];
+    const typed = input.typed?.[test.id];
+    const ownError = typicalError(results.map((one) => one.trials));
+    const { error, errorOf } =
+      typed !== undefined
+        ? { error: { value: typed, freedom: TYPED_FREEDOM }, errorOf: "typed" as const }
+        : ownError && ownError.freedom >= OWN_FREEDOM
+          ? { error: ownError, errorOf: "own" as const }
+          : { error: typicalError(like.map((one) => one.trials)), errorOf: "team" as const };
     // The first result of each athlete, and of it the first trial.
     const firstTrials = [
       ...new Map([...like].reverse().map((one) => [one.athleteId, one.trials[0]])).values(),
@@ -114,15 +152,16 @@ export async function readChanges(
         unit: test.unit,
         decimals,
         results: shown,
+        testId: test.id,
+        before: since === undefined ? undefined : before,
+        after: since === undefined ? undefined : after,
+        errorOf,
         change,
         without,
       },
     ];
   });
-  return {
-    tests,
-    qualities: qualities.sort(
-      (a, b) => a.testName.localeCompare(b.testName) || a.side.localeCompare(b.side),
-    ),
-  };
+  return qualities.sort(
+    (a, b) => a.testName.localeCompare(b.testName) || a.side.localeCompare(b.side),
+  );
 }

@@ -1,0 +1,133 @@
+import { mondayOf } from "../../../core/review/athlete-weeks";
+import { CALL_NAMES } from "../../../core/review/calls";
+import type { WeekDigest } from "../../../core/review/week-digest";
+import { massKg } from "../../../core/units/mass";
+import { addDays, type LocalDate } from "../../../core/units/time";
+import { listVariants, recordsOf } from "../../../db/queries/maxes.server";
+import { notesBetween } from "../../../db/queries/notes.server";
+import { competitions } from "../../../db/queries/person.server";
+import { sessionsBetween } from "../../../db/queries/sessions.server";
+import { groupById, listAthletes, listGroups } from "../../../db/queries/squads.server";
+import { liftPoints, otherWork } from "../../../db/queries/sums.server";
+import type { TeamTransaction } from "../../../db/team.server";
+import { inTeam } from "../../platform/database.server";
+import type { Principal } from "../../platform/rights";
+import { readerUnit } from "../lifters/reader-unit.server";
+import { bringUpSums } from "../lifters/session-sums.server";
+import { readPlaces } from "../lifters/today.server";
+import { readGroupCalls } from "./calls.server";
+
+/** Competitions are named so far ahead, days. */
+const AHEAD_DAYS = 14;
+
+/** A squad's week: what was done, decided, written and is to come; nothing on anybody's health. */
+export async function readWeek(principal: Principal, asked: { groupId: string; on: string }) {
+  await bringUpSums(principal);
+  return inTeam(principal, async (tx) => {
+    const groups = await listGroups(tx);
+    const group = groups.find((one) => one.id === asked.groupId) ?? groups[0];
+    const { today } = await readPlaces(tx);
+    const on =
+      /^\d{4}-\d\d-\d\d$/.test(asked.on) && !Number.isNaN(Date.parse(asked.on))
+        ? (asked.on as LocalDate)
+        : today;
+    const from = mondayOf(on);
+    return {
+      groups: groups.map(({ id, name }) => ({ id, name })),
+      groupId: group?.id ?? "",
+      today,
+      unit: await readerUnit(tx, principal),
+      digest: group && (await digestOf(tx, group, from, today)),
+    };
+  });
+}
+
+export type WeekPage = Awaited<ReturnType<typeof readWeek>>;
+
+async function digestOf(
+  tx: TeamTransaction,
+  group: { id: string; name: string },
+  from: LocalDate,
+  today: LocalDate,
+): Promise<WeekDigest | undefined> {
+  const kept = await groupById(tx, group.id);
+  if (!kept) return undefined;
+  const to = addDays(from, 6);
+  const people = await listAthletes(tx, kept);
+  const ids = people.map((one) => one.id);
+  const nameOf = (id: string | null) => people.find((one) => one.id === id)?.name;
+  const points = (await liftPoints(tx, { athleteIds: ids, from })).filter((one) => one.date <= to);
+  const other = await otherWork(tx, { athleteIds: ids, from });
+  const exercises = other.exercises.filter((one) => one.date <= to);
+  const pairings = other.pairings.filter((one) => one.date <= to);
+  const worked = new Set([...points, ...exercises, ...pairings].map((one) => one.sessionId));
+  const { calls, decided } = await readGroupCalls(tx, group.id, today);
+  const variants = new Map((await listVariants(tx)).map((one) => [one.id, one.name]));
+  const inWeek = (date: LocalDate) => date >= from && date <= to;
+  return {
+    squadName: group.name,
+    from,
+    to,
+    sessions: (await sessionsBetween(tx, from, to))
+      .filter((one) => worked.has(one.id))
+      .map(({ date, title }) => ({ date, title })),
+    athletes: people.flatMap((person) => {
+      const lifts = points.filter((one) => one.athleteId === person.id);
+      const done = exercises.filter((one) => one.athleteId === person.id);
+      const paired = pairings.filter((one) => one.athleteId === person.id);
+      const sessions = new Set([...lifts, ...done, ...paired].map((one) => one.sessionId)).size;
+      if (sessions === 0) return [];
+      const sum = (pick: (one: (typeof lifts)[number]["points"]) => number) =>
+        lifts.reduce((n, one) => n + pick(one.points), 0);
+      return [
+        {
+          name: person.name,
+          sessions,
+          setsDone: sum((one) => one.setsDone) + done.reduce((n, one) => n + one.sum.setsDone, 0),
+          setsPlanned:
+            sum((one) => one.setsPlanned) + done.reduce((n, one) => n + one.sum.setsPlanned, 0),
+          cut: sum((one) => one.cut),
+          tonnageKg:
+            sum((one) => one.tonnageKg) + done.reduce((n, one) => n + (one.sum.tonnageKg ?? 0), 0),
+          heavyDays: new Set(lifts.flatMap((one) => (one.points.heavy ? [one.date] : []))).size,
+          faults: [...new Set(lifts.flatMap((one) => one.points.faults.map(([fault]) => fault)))],
+        },
+      ];
+    }),
+    records: (await recordsOf(tx, ids))
+      .filter((one) => inWeek(one.date) && (one.kind === "tested" || one.kind === "competition"))
+      .map((one) => ({
+        name: nameOf(one.athleteId) ?? "",
+        lift: variants.get(one.variantId) ?? "",
+        kg: massKg(one.load),
+        date: one.date,
+      })),
+    waiting: calls.length,
+    decided: decided
+      .filter(
+        (one) =>
+          inWeek(one.date) &&
+          one.undoneAt === null &&
+          (one.squadId === group.id || ids.includes(one.athleteId ?? "")),
+      )
+      .map((one) => ({
+        name: nameOf(one.athleteId) ?? group.name,
+        words: CALL_NAMES[one.kind],
+        decision: one.decision,
+      })),
+    notes: (await notesBetween(tx, { from, to, aboutIds: [group.id, ...ids] })).map((one) => ({
+      about: nameOf(one.athleteId) ?? group.name,
+      date: one.date,
+      words: one.words,
+      by: one.enteredBy,
+    })),
+    coming: (await competitions(tx))
+      .filter(
+        (one) =>
+          one.date >= from &&
+          one.date <= addDays(to, AHEAD_DAYS) &&
+          (one.squadId === group.id || ids.includes(one.athleteId ?? "")),
+      )
+      .map(({ date, name }) => ({ date, name })),
+  };
+}
