@@ -4,31 +4,20 @@ import { test } from "./test";
 test.use({ storageState: stateFile("coach"), viewport: { width: 1280, height: 800 } });
 test("look", async ({ page }) => {
   page.setDefaultTimeout(20000);
-  const t = Date.now();
-  await page.goto("/review");
-  console.log("first", Date.now() - t, page.url());
-  const groups = await page.locator("select").first().locator("option").allTextContents();
-  console.log(groups.join(", "));
-  for (const g of groups) {
-    await page.locator("select").first().selectOption({ label: g });
-    await page.waitForTimeout(500);
-    console.log(
-      g,
-      "|",
-      await page.locator("main h2").allTextContents(),
-      (await page.locator("main li button").allTextContents()).join(" / "),
-    );
-    if (g === "Sprint canoe") await page.screenshot({ path: "/tmp/rev1.png", fullPage: true });
-    if (g === "Sprint kayak") await page.screenshot({ path: "/tmp/rev2.png", fullPage: true });
-  }
-  await page.goto("/review/wave");
-  await page.waitForTimeout(300);
-  const o = await page.locator("select").first().locator("option").allTextContents();
-  console.log(o.slice(0, 8));
-  await page
-    .locator("select")
-    .first()
-    .selectOption({ index: o.findIndex((x) => x.startsWith("2026-02-06")) });
-  await page.waitForTimeout(800);
-  await page.screenshot({ path: "/tmp/wave2.png" });
+  await page.goto(`/review/trends`);
+  await page.waitForTimeout(2500);
+  await page.screenshot({ path: "/tmp/l-trends.png", fullPage: true });
+  await page.goto(`/review/week`);
+  await page.screenshot({ path: "/tmp/l-week.png" });
+  await page.goto(`/review/wave`);
+  await page.locator("select").first().selectOption({ index: 9 });
+  await page.waitForTimeout(700);
+  await page.emulateMedia({ media: "print" });
+  await page.setViewportSize({ width: 794, height: 1123 });
+  await page.screenshot({ path: "/tmp/l-print.png", fullPage: true });
+  await page.emulateMedia({ media: "screen" });
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.screenshot({ path: "/tmp/l-phone.png" });
+  const o = await page.locator("main").evaluate((m) => m.scrollWidth > m.clientWidth);
+  console.log("overflow", o, await page.evaluate(() => document.documentElement.scrollWidth));
 });

@@ -15,6 +15,14 @@ export interface SpeedStripProps {
   width?: number;
   /** In words, for those who do not see the picture. */
   label: string;
+  /** One scale for all strips of a view, m/s; by its own figures where left out. */
+  scale?: { lowMps: number; highMps: number };
+}
+
+/** An axis that holds some speeds with room beside them, m/s. */
+export function scaleOf(values: readonly number[]): { low: number; high: number } {
+  const low = Math.max(0, Math.floor((Math.min(...values, 1) - 0.08) * 10) / 10);
+  return { low, high: Math.max(low + 0.4, Math.ceil((Math.max(...values, low) + 0.08) * 10) / 10) };
 }
 
 /**
@@ -30,8 +38,9 @@ export function SpeedStrip(props: SpeedStripProps) {
     ...(lossLineMps === undefined ? [] : [lossLineMps]),
     ...(floorMps === undefined ? [] : [floorMps]),
   ];
-  const low = Math.max(0, Math.floor((Math.min(...values, 1) - 0.08) * 10) / 10);
-  const high = Math.max(low + 0.4, Math.ceil((Math.max(...values, low) + 0.08) * 10) / 10);
+  const { low, high } = props.scale
+    ? { low: props.scale.lowMps, high: props.scale.highMps }
+    : scaleOf(values);
   const pad = full ? 14 : 2;
   const x = (mps: number) => pad + ((mps - low) / (high - low)) * (width - 2 * pad);
   const axisY = full ? height - 26 : height - 3;

@@ -8,8 +8,10 @@ import { type CycleWeek, several } from "./cycle-week";
 /** Loads within this share of each other are the same load. */
 export const SAME_LOAD_SHARE = 0.0125;
 /** A change of speed with its sign, m/s. */
-export const signedMps = (mps: number): string =>
-  `${mps < 0 ? "−" : "+"}${formatVelocity(Math.abs(mps))}`;
+export const signedMps = (mps: number): string => {
+  const size = formatVelocity(Math.abs(mps));
+  return Number(size) === 0 ? size : `${mps < 0 ? "−" : "+"}${size}`;
+};
 
 /** 90 % interval of a normal error. */
 const Z90 = 1.6448536269514722;

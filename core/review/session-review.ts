@@ -20,7 +20,13 @@ export type PairingReview = PairingSum & { name: string };
 /** A slot of the day with what became of it. */
 export type SlotReview = SlotFacts &
   (
-    | { kind: "lift"; lifters: LifterReview[] }
+    | {
+        kind: "lift";
+        lifters: LifterReview[];
+        rest: { leastS: number; mostS: number };
+        /** The slot's smallest stop on the box, s; undefined where none is asked. */
+        smallestStopS: number | undefined;
+      }
     | {
         kind: "exercise";
         counts: FrozenExercise["counts"];
@@ -81,6 +87,8 @@ export function reviewOf(
       return {
         ...facts,
         kind: "lift",
+        rest: head.rest,
+        smallestStopS: head.smallestStopS,
         lifters: lines.flatMap((line) => (line.kind === "lift" ? [named(line.sum)] : [])),
       };
     if (head.kind === "exercise")

@@ -256,3 +256,15 @@ export async function otherWork(
     ),
   };
 }
+
+/** The newest day on which some athletes did anything; undefined where they never did. */
+export async function newestWork(
+  tx: TeamTransaction,
+  athleteIds: readonly string[],
+): Promise<LocalDate | undefined> {
+  const [row] = await tx
+    .select({ date: sql<LocalDate | null>`max(${workSum.date})` })
+    .from(workSum)
+    .where(anyOf(workSum.athleteId, athleteIds));
+  return row?.date ?? undefined;
+}

@@ -122,7 +122,7 @@ function Ways({ question }: { question: Page_["questions"][number] }) {
               <tr>
                 <th scope="col">Way</th>
                 <th scope="col" className="!text-right">
-                  Athletes' waves
+                  Waves, athletes
                 </th>
                 <th scope="col">Change of speed at equal load a wave</th>
                 <th scope="col" className="!text-right">
@@ -140,7 +140,7 @@ function Ways({ question }: { question: Page_["questions"][number] }) {
                     {sum.way}
                   </th>
                   <td className="text-right">
-                    {sum.waves} of {sum.athletes}
+                    {sum.waves}, {sum.athletes}
                   </td>
                   <td>
                     {sum.change

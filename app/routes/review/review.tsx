@@ -1,10 +1,12 @@
 import { Link } from "react-router";
 import { z } from "zod";
 import { EYE_WORDS } from "../../../core/liverules/eye";
+import { median } from "../../../core/numeric/statistics";
 import { SECTION_NAMES } from "../../../core/plan/block";
 import type { LifterReview } from "../../../core/review/session-review";
 import { type SetSum, STANDING_WORDS } from "../../../core/review/set-working";
 import { formatKg, kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
+import { formatClock } from "../../../core/units/time";
 import { formatVelocity } from "../../../core/units/velocity";
 import { keyField } from "../../forms/primitives/key";
 import { notThere } from "../../platform/answers.server";
@@ -15,12 +17,13 @@ import { FetchedFigure, workingOf } from "../../ui/fetched-figure";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
-import { SpeedStrip, stripWords } from "../../ui/speed-strip";
+import { SpeedStrip, scaleOf, stripWords } from "../../ui/speed-strip";
 import { useUnit } from "../../ui/unit";
 import { Figures } from "../../ui/working";
 import { keepHeavy } from "../../workflows/review/keep-heavy.server";
 import { readReview } from "../../workflows/review/read-review.server";
 import type { Route } from "./+types/review";
+import { SetStave } from "./set-stave";
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: `Review, ${loaderData?.session.date ?? ""} · Sprezza` }];
@@ -214,9 +217,17 @@ function HeavySets({
 
 type Slot<K> = Extract<Route.ComponentProps["loaderData"]["review"]["slots"][number], { kind: K }>;
 
-/** A lift: sets, reps, tonnage and the speed of every set. */
+/** A lift: sets, reps, tonnage, the speed of every set on one scale, rests and stops. */
 function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: string }) {
   const unit = useUnit();
+  const all = slot.lifters.flatMap((one) => one.sets);
+  const { low, high } = scaleOf(
+    all.flatMap((set) => [
+      ...set.reps.map((rep) => rep.velocityMps),
+      ...(set.target ? [set.target.lowMps, set.target.highMps] : []),
+    ]),
+  );
+  const mostKg = Math.max(1, ...all.map((set) => set.loadKg ?? 0));
   return (
     <Figures label={`Done against planned, ${slot.name}`} className="overflow-x-auto">
       <table className="ledger">
@@ -232,7 +243,12 @@ function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: string 
             <th scope="col" className="!text-right">
               Tonnage
             </th>
-            <th scope="col">Speed, set by set</th>
+            <th scope="col">
+              Speed, set by set, {formatVelocity(low)} to {formatVelocity(high)} m/s
+            </th>
+            <th scope="col">
+              Rests to scale, asked {slot.rest.leastS} to {slot.rest.mostS} s
+            </th>
             <th scope="col">Notes</th>
           </tr>
         </thead>
@@ -264,9 +280,19 @@ function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: string 
                 <td>
                   <div className="flex flex-wrap gap-x-3 gap-y-0.5">
                     {one.sets.map((set) => (
-                      <SetStrip key={set.key} set={set} of={one} sessionId={sessionId} />
+                      <SetStrip
+                        key={set.key}
+                        set={set}
+                        of={one}
+                        sessionId={sessionId}
+                        scale={{ lowMps: low, highMps: high }}
+                      />
                     ))}
                   </div>
+                </td>
+                <td>
+                  <SetStave sets={one.sets} rest={slot.rest} mostKg={mostKg} />
+                  <RestWords sets={one.sets} smallestStopS={slot.smallestStopS} />
                 </td>
                 <td className="text-sm text-muted">
                   {one.cutSets.map((cut) => (
@@ -287,6 +313,29 @@ function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: string 
         </tbody>
       </table>
     </Figures>
+  );
+}
+
+/** Rests and stops in figures. */
+function RestWords({
+  sets,
+  smallestStopS,
+}: {
+  sets: readonly SetSum[];
+  smallestStopS: number | undefined;
+}) {
+  const rests = sets.slice(1).flatMap((set) => set.rest?.seconds ?? []);
+  const stops = sets.flatMap((set) => set.box.pausesS);
+  const middle = median(rests);
+  const stop = median(stops);
+  const bounces = smallestStopS === undefined ? 0 : stops.filter((s) => s < smallestStopS).length;
+  return (
+    <span className="block text-sm text-muted">
+      {middle === undefined ? "rests not measured" : `rest ${formatClock(middle)} in the middle`}
+      {stop === undefined
+        ? ""
+        : `, stop ${plainNumber(stop, 2)} s${smallestStopS === undefined ? "" : `, ${bounces} of ${stops.length} under ${plainNumber(smallestStopS, 2)}`}`}
+    </span>
   );
 }
 
@@ -357,7 +406,7 @@ function PairingTable({ slot }: { slot: Slot<"pairing"> }) {
             <th scope="col" className="!text-right">
               Rounds
             </th>
-            <th scope="col">Best</th>
+            <th scope="col">Outputs</th>
           </tr>
         </thead>
         <tbody>
@@ -372,9 +421,19 @@ function PairingTable({ slot }: { slot: Slot<"pairing"> }) {
                 {one.roundsDone} of {one.rounds}
               </td>
               <td>
-                {one.best
-                  .map((best) => `${best.item} ${plainNumber(best.value, 2)} ${best.unit}`)
-                  .join(" · ")}
+                {one.best.map((best) => (
+                  <span key={best.item} className="block">
+                    {best.item} {plainNumber(best.value, 2)} {best.unit}
+                    <span className="text-muted">
+                      {" "}
+                      by round{" "}
+                      {one.outputs
+                        .filter((output) => output.item === best.item)
+                        .map((output) => plainNumber(output.value, 2))
+                        .join(", ")}
+                    </span>
+                  </span>
+                ))}
               </td>
             </tr>
           ))}
@@ -397,10 +456,12 @@ function SetStrip({
   set,
   of,
   sessionId,
+  scale,
 }: {
   set: SetSum;
   of: Pick<LifterReview, "name" | "slotId" | "athleteId">;
   sessionId: string;
+  scale: { lowMps: number; highMps: number };
 }) {
   const { number, reps, bestMps: best, standing, target } = set;
   const { name, slotId, athleteId } = of;
@@ -412,6 +473,7 @@ function SetStrip({
         target={target}
         height={20}
         width={86}
+        scale={scale}
         label={`${name}, set ${number}. ${stripWords(reps, target)}`}
       />
       <FetchedFigure

@@ -16,10 +16,16 @@ const timeAxis = (colors: ChartColors) => ({
   splitLine: { show: false },
 });
 
-const valueAxis = (colors: ChartColors, name: string) => ({
+/** From the least to the most that is drawn, in whole steps. */
+const reach = (lows: readonly number[], highs: readonly number[], step: number) => ({
+  min: Math.floor(Math.min(...lows) / step) * step,
+  max: Math.ceil(Math.max(...highs) / step) * step,
+});
+
+const valueAxis = (colors: ChartColors, name: string, range: { min: number; max: number }) => ({
   type: "value" as const,
   name,
-  scale: true,
+  ...range,
   nameTextStyle: { color: colors.muted, fontSize: 12, align: "left" as const },
   axisLabel: { color: colors.muted, fontSize: 12 },
   splitLine: { lineStyle: { color: colors.rule, opacity: 0.5 } },
@@ -72,11 +78,22 @@ export function MaxChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"] 
         low: at(day.low),
         high: at(day.high),
       }));
+      const shown = records
+        .filter((one) => days.length === 0 || one.date >= (days[0]?.date ?? ""))
+        .map((one) => ({ date: one.date, kg: at(one.kg) }));
       return {
         grid: { left: 48, right: 16, top: 24, bottom: 28 },
         tooltip: { trigger: "axis" },
         xAxis: timeAxis(colors),
-        yAxis: valueAxis(colors, unit),
+        yAxis: valueAxis(
+          colors,
+          unit,
+          reach(
+            [...days.map((day) => day.low), ...shown.map((one) => one.kg)],
+            [...days.map((day) => day.high), ...shown.map((one) => one.kg)],
+            5,
+          ),
+        ),
         series: [
           band(colors, days),
           {
@@ -95,9 +112,7 @@ export function MaxChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"] 
             symbol: "diamond",
             symbolSize: 11,
             itemStyle: { color: colors.paper, borderColor: colors.ink, borderWidth: 2 },
-            data: records
-              .filter((one) => days.length === 0 || one.date >= (days[0]?.date ?? ""))
-              .map((one) => [time(one.date), at(one.kg)]),
+            data: shown.map((one) => [time(one.date), one.kg]),
             z: 4,
           },
         ],
@@ -123,7 +138,15 @@ export function SpeedChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"
       grid: { left: 48, right: 16, top: 24, bottom: 28 },
       tooltip: { trigger: "axis" },
       xAxis: timeAxis(colors),
-      yAxis: valueAxis(colors, "m/s"),
+      yAxis: valueAxis(
+        colors,
+        "m/s",
+        reach(
+          (speed?.days ?? []).map((day) => day.speedMps - 1.645 * day.sdMps),
+          (speed?.days ?? []).map((day) => day.speedMps + 1.645 * day.sdMps),
+          0.05,
+        ),
+      ),
       series: [
         {
           type: "custom",

@@ -60,7 +60,7 @@ export function WaveAxis({
         aria-label={`Change of speed at equal load a wave, m/s: ${words}`}
         viewBox={`0 0 ${WIDTH} ${height}`}
         width={WIDTH}
-        className="block max-w-full text-[13px] tabular-nums"
+        className="block max-w-full min-w-[520px] text-[13px] tabular-nums"
       >
         <line x1={x(0)} x2={x(0)} y1={16} y2={axisY} className="stroke-[var(--muted)]" />
         <text x={PAD} y={11} className="fill-[var(--muted)]">

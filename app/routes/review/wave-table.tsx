@@ -53,20 +53,26 @@ export function WaveTable({
   const unit = useUnit();
   return (
     <div className="overflow-x-auto">
-      <table className="ledger ledger-tight">
+      <table className="ledger ledger-tight print:text-[12px]">
         <thead>
           <tr>
             <th scope="col">Athlete</th>
-            <th scope="col" className="!text-right">
+            <th scope="col" className="!text-right max-sm:hidden">
               {unit}
             </th>
-            <th scope="col">Speed by day, m/s</th>
+            <th scope="col" className="max-sm:hidden">
+              Speed by day, m/s
+            </th>
             <th scope="col">Change a wave</th>
-            <th scope="col">Fade, last day</th>
-            <th scope="col" className="!text-right">
+            <th scope="col" className="max-sm:hidden">
+              Fade, last day
+            </th>
+            <th scope="col" className="!text-right max-sm:hidden">
               Cut
             </th>
-            <th scope="col">Faults</th>
+            <th scope="col" className="max-sm:hidden">
+              Faults
+            </th>
             <th scope="col">Call</th>
           </tr>
         </thead>
@@ -87,10 +93,10 @@ export function WaveTable({
                   {row.name}
                 </button>
               </th>
-              <td className="text-right whitespace-nowrap">
+              <td className="text-right whitespace-nowrap max-sm:hidden">
                 {row.loadKg === undefined ? "" : formatKg(row.loadKg, unit, 1).replace(/\s.*/, "")}
               </td>
-              <td className="whitespace-nowrap">
+              <td className="whitespace-nowrap max-sm:hidden">
                 {row.speeds.map((day, i) => (
                   <span key={day.date} className={i === row.speeds.length - 1 ? "font-bold" : ""}>
                     {i > 0 ? " · " : ""}
@@ -104,7 +110,7 @@ export function WaveTable({
                   <>
                     <span aria-hidden="true">{VERDICT_MARKS[row.speed.verdict]}</span>{" "}
                     <b>{signedMps(row.speed.perWave.estimate)}</b>{" "}
-                    <span className="text-muted">
+                    <span className="text-muted max-sm:block">
                       {VERDICT_WORDS[row.speed.verdict]}, {percent(100 * row.speed.chanceRises)} up
                     </span>
                   </>
@@ -112,10 +118,12 @@ export function WaveTable({
                   <span className="text-muted">not comparable</span>
                 )}
               </td>
-              <td className="whitespace-nowrap">
+              <td className="whitespace-nowrap max-sm:hidden">
                 <span className="flex items-center gap-2">
                   {row.lastSets.length > 1 ? (
-                    <SetChart sets={row.lastSets} width={86} height={22} />
+                    <span className="print:hidden">
+                      <SetChart sets={row.lastSets} width={86} height={22} />
+                    </span>
                   ) : null}
                   {row.fade ? (
                     <span className={row.fade.fades ? "font-bold" : ""}>
@@ -125,15 +133,15 @@ export function WaveTable({
                   ) : null}
                 </span>
               </td>
-              <td className="text-right whitespace-nowrap">
+              <td className="text-right whitespace-nowrap max-sm:hidden">
                 {row.cut} of {row.setsDone}
               </td>
-              <td className="text-sm whitespace-normal">
+              <td className="text-sm whitespace-normal max-sm:hidden print:text-[12px]">
                 {row.faults.map((one) => `${one.fault} ${one.times}`).join(", ") || (
                   <span className="text-muted">none</span>
                 )}
               </td>
-              <td className="min-w-44 whitespace-normal">
+              <td className="min-w-36 whitespace-normal">
                 <CallCell row={row} unit={unit} />
               </td>
             </tr>

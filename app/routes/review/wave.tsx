@@ -1,6 +1,5 @@
 import { Link } from "react-router";
 import { signedMps } from "../../../core/review/equal-load";
-import { readIn } from "../../../core/units/written";
 import { formObject } from "../../forms/athlete";
 import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems } from "../../forms/recipe";
@@ -201,15 +200,11 @@ function WavePageBody({
       <WaveTable rows={rows} opened={opened?.athleteId} onOpen={open} />
       <p className="mt-2 text-sm text-muted">
         Bars: 90 % of what the days leave open, the form of the day in it. ▲ rises, ▼ falls, ●
-        unclear. × a set that was cut. Speeds stand at one load for each athlete ({" "}
-        {rows
-          .slice(0, 1)
-          .map((row) =>
-            row.speed ? readIn({ parts: [{ kg: row.speed.loadKg, decimals: 1 }] }, unit) : "",
-          )
-          .join("")}{" "}
-        for the first), carried there by the athlete's own line. ↑ ↓ athlete, t take, c change, d
-        decline, u take back, x sort.
+        unclear, × a set that was cut. Each athlete's speeds stand at one load, carried there by the
+        own line.{" "}
+        <span className="no-print">
+          ↑ ↓ athlete, t take, c change, d decline, u take back, x sort.
+        </span>
       </p>
       <Became rows={page.became ?? []} />
     </Page>

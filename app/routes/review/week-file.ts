@@ -5,7 +5,8 @@ import { readWeek } from "../../workflows/review/read-week.server";
 import type { Route } from "./+types/week-file";
 
 /** A squad's week as Markdown. */
-export async function loader({ context, url }: Route.LoaderArgs) {
+export async function loader({ context, url, params }: Route.LoaderArgs) {
+  if (params.weekFile !== "week.md") throw new Response("There is no such file.", { status: 404 });
   const { digest, unit } = await readWeek(principalOf(context), {
     groupId: idFrom(url.searchParams.get("group") ?? ""),
     on: url.searchParams.get("on") ?? "",

@@ -38,7 +38,10 @@ export async function readBlock(
       name: `${row.plan.name} · ${row.squadName}`,
       from: row.plan.startDate,
     }));
-    const row = rows.find((one) => one.plan.id === asked.planId) ?? begun[0];
+    const row =
+      rows.find((one) => one.plan.id === asked.planId) ??
+      begun.find((one) => lastDate(one.plan.block) < localDate(one.zone)) ??
+      begun[0];
     if (!row) return { blocks, block: undefined };
     const { block } = row.plan;
     const today = localDate(row.zone);

@@ -8,7 +8,7 @@ import { notesBetween } from "../../../db/queries/notes.server";
 import { competitions } from "../../../db/queries/person.server";
 import { sessionsBetween } from "../../../db/queries/sessions.server";
 import { groupById, listAthletes, listGroups } from "../../../db/queries/squads.server";
-import { liftPoints, otherWork } from "../../../db/queries/sums.server";
+import { liftPoints, newestWork, otherWork } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -31,7 +31,7 @@ export async function readWeek(principal: Principal, asked: { groupId: string; o
       /^\d{4}-\d\d-\d\d$/.test(asked.on) && !Number.isNaN(Date.parse(asked.on))
         ? (asked.on as LocalDate)
         : today;
-    const from = mondayOf(on);
+    const from = mondayOf(asked.on === "" && group ? await trainedLast(tx, group.id, today) : on);
     return {
       groups: groups.map(({ id, name }) => ({ id, name })),
       groupId: group?.id ?? "",
@@ -43,6 +43,21 @@ export async function readWeek(principal: Principal, asked: { groupId: string; o
 }
 
 export type WeekPage = Awaited<ReturnType<typeof readWeek>>;
+
+/** The newest day on which somebody of a group trained: whoever looks on a Monday wants the week before. */
+async function trainedLast(
+  tx: TeamTransaction,
+  groupId: string,
+  today: LocalDate,
+): Promise<LocalDate> {
+  const kept = await groupById(tx, groupId);
+  const people = kept ? await listAthletes(tx, kept) : [];
+  const newest = await newestWork(
+    tx,
+    people.map((one) => one.id),
+  );
+  return newest && newest.localeCompare(today) < 0 ? newest : today;
+}
 
 async function digestOf(
   tx: TeamTransaction,
