@@ -9,9 +9,13 @@ GRANT UPDATE (undone_by, undone_at) ON review_call TO sprezza_app;
 REVOKE UPDATE ON note FROM sprezza_app;
 --> statement-breakpoint
 -- Every session has a sum, which is behind from its start and whenever its log goes on.
+-- Whoever may write the session marks its sum: the team is the row's own.
 CREATE FUNCTION mark_session_sum() RETURNS trigger
 LANGUAGE plpgsql SECURITY DEFINER SET search_path = public, pg_temp AS
-$$ BEGIN
+$$ DECLARE
+  before text := coalesce(current_setting('app.team', true), '');
+BEGIN
+  PERFORM set_config('app.team', NEW.team_id::text, true);
   IF TG_OP = 'INSERT' THEN
     INSERT INTO session_sum (team_id, session_id, behind) VALUES (NEW.team_id, NEW.id, true)
     ON CONFLICT DO NOTHING;
@@ -19,6 +23,7 @@ $$ BEGIN
     UPDATE session_sum SET behind = true
     WHERE team_id = NEW.team_id AND session_id = NEW.id AND NOT behind;
   END IF;
+  PERFORM set_config('app.team', before, true);
   RETURN NULL;
 END $$;
 --> statement-breakpoint

@@ -6,7 +6,7 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { Field, Select } from "../../ui/field";
-import { Form } from "../../ui/form";
+import { Form, useOnce } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
 import { useAddress } from "../../ui/use-address";
@@ -143,14 +143,12 @@ function List({ notes, mayWrite }: { notes: NotesPage["notes"]; mayWrite: boolea
 }
 
 function Write({ page, problem }: { page: NotesPage; problem: string | undefined }) {
+  // Empty again after what was taken, and as it stood after what was not.
+  const once = useOnce();
   return (
     <section aria-labelledby="write-note" className="no-print">
       <h2 id="write-note">Write a note</h2>
-      <Form
-        method="post"
-        className="mt-2 grid gap-2"
-        key={page.notes.length + (page.health?.length ?? 0)}
-      >
+      <Form method="post" className="mt-2 grid gap-2" key={once}>
         <Select label="About" name="aboutId" defaultValue={page.aboutId} required>
           <option value="">choose</option>
           <Everybody page={page} />
