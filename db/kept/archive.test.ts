@@ -236,6 +236,7 @@ describe("archives of every version", () => {
         [0, 0, 0],
         [0, 0, 0],
         [0, 0, 0, 4],
+        [0, 0, 0, 4],
       ][version - 1];
       expect(squads.map((one) => one.position)).toEqual(order);
       if (version === 1)

@@ -484,6 +484,39 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       }),
       refused: true,
     },
+    ...["/review", "/review/wave"].flatMap((route): Seed[] => [
+      {
+        route,
+        intent: "decide",
+        body: form({
+          intent: "decide",
+          groupId: pick(w.squads),
+          about: `raise/${athleteId}/${planId}/main/1`,
+          decision: "declined",
+          reason: "not this time",
+          load: "72.5",
+          addS: "15",
+        }),
+        refused: true,
+      },
+      {
+        route,
+        intent: "take-back",
+        body: form({ intent: "take-back", callId: randomUUID() }),
+        refused: true,
+      },
+    ]),
+    {
+      route: "/review/notes",
+      intent: "note",
+      body: form({ intent: "note", aboutId: athleteId, kind: "note", words: `Thrown ${unique}` }),
+    },
+    {
+      route: "/review/notes",
+      intent: "remove",
+      body: form({ intent: "remove", noteId: randomUUID() }),
+      refused: true,
+    },
     {
       route: "/gear",
       intent: "room",

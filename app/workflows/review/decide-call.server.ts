@@ -82,7 +82,8 @@ function actionOf(call: ReviewCall, input: Decision): CallAction | Failure {
   return action;
 }
 
-async function carryOut(
+/** Does what a call asks, and says how it is taken back. */
+export async function carryOut(
   tx: TeamTransaction,
   principal: Principal,
   call: ReviewCall,
