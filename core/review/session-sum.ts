@@ -38,6 +38,8 @@ export interface LiftSum {
   top: boolean;
   /** The class that was trained; undefined in older sessions. */
   speedClass: SpeedClass | undefined;
+  /** The slot's smallest stop on the box, s; undefined where none was asked. */
+  smallestStopS: number | undefined;
   setsPlanned: number;
   setsDone: number;
   repsPlanned: number;
@@ -292,6 +294,7 @@ function liftSum({ lifter, sets, held, stationId }: LifterState, slot: FrozenLif
     slopeMpsPerKg: lifter.line?.slopeMpsPerKg,
     top: slot.top !== undefined,
     speedClass: slot.speedClass,
+    smallestStopS: slot.stop.smallestStopS,
     setsPlanned: sets.length,
     setsDone: done.length,
     repsPlanned: sets.reduce((sum, set) => sum + set.prescription.reps, 0),

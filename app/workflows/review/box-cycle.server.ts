@@ -2,14 +2,13 @@ import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import { ladderStanding, RUNGS } from "../../../core/boxsquat/ladder";
 import { PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
-import { type FrozenLift, isOfPlan, liftsOf } from "../../../core/floor/frozen";
-import type { LifterState } from "../../../core/floor/lifter-state";
-import { reduceFloor } from "../../../core/floor/state";
 import { dateOf, lastDate, markOf, slotWeek } from "../../../core/plan/block";
 import { percentOf } from "../../../core/recipe/recipe";
 import { reviewBoxCycle } from "../../../core/review/box-cycle";
-import { type CycleSession, type CycleSet, weekOf } from "../../../core/review/cycle-week";
+import { cycleSets } from "../../../core/review/cycle-sets";
+import { type CycleSession, weekOf } from "../../../core/review/cycle-week";
 import { speedAtEqualLoad } from "../../../core/review/equal-load";
+import type { LiftSum } from "../../../core/review/session-sum";
 import type { CoachValues } from "../../../core/settings/coach-values";
 import { teamDefault } from "../../../core/settings/usual";
 import { formatMass, plainNumber } from "../../../core/units/mass";
@@ -20,8 +19,8 @@ import { recordsOf } from "../../../db/queries/maxes.server";
 import { setupsOf } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans, lockPlan, type PlanRow } from "../../../db/queries/plans.server";
-import { entriesOfSessions, frozenById, sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";
+import { liftDaysOfSlot } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import type { CycleReviewForm } from "../../forms/cycle";
 import { now } from "../../platform/clock.server";
@@ -31,6 +30,7 @@ import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { boxHistory } from "../lifters/box-history.server";
 import { blockRoom } from "../lifters/plan-room.server";
+import { bringUpSums } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
 
 /** Every slot on the box, of the plans that are not put away, the newest plan first. */
@@ -50,69 +50,20 @@ type Cycle = ReturnType<typeof cyclesOf>[number];
 interface Ran {
   week: number;
   date: LocalDate;
-  slot: FrozenLift;
-  lifters: Map<string, LifterState>;
+  lifters: Map<string, LiftSum>;
 }
 
-/** The sessions of a cycle as they were done, folded from their logs. */
+/** The sessions of a cycle as they were done, from their kept sums. */
 async function sessionsRun(tx: TeamTransaction, cycle: Cycle): Promise<Ran[]> {
-  const planId = cycle.row.plan.id;
-  const heads = (await sessionsOfPlan(tx, planId)).flatMap((head) => {
-    const part = head.parts.find((one) => one.planId === planId && one.slotId === cycle.slotId);
-    return part ? [{ ...head, week: part.week }] : [];
-  });
-  const ids = heads.map((one) => one.id);
-  const [frozenOf, entriesOf] = [await frozenById(tx, ids), await entriesOfSessions(tx, ids)];
-  return heads.flatMap((head): Ran[] => {
-    const frozen = frozenOf.get(head.id);
-    const slot =
-      frozen && liftsOf(frozen).find((one) => isOfPlan(one, { planId, slotId: cycle.slotId }));
-    if (!frozen || !slot) return [];
-    const floor = reduceFloor(frozen, entriesOf.get(head.id) ?? []);
-    return [
-      {
-        week: head.week,
-        date: head.date,
-        slot,
-        lifters: new Map(
-          floor.racks
-            .filter((rack) => rack.slot.slotId === slot.slotId)
-            .flatMap((rack) => rack.lifters.map((state) => [state.lifter.athleteId, state])),
-        ),
-      },
-    ];
-  });
-}
-
-function setsOf(lifter: LifterState, smallestStopS: number | undefined): CycleSet[] {
-  return lifter.sets.flatMap((set) => {
-    if (set.stage !== "done") return [];
-    const counted = set.reps.filter((rep) => rep.outcome === "counted");
-    // Speeds of an older processing compare with their own day's alone, not over the weeks.
-    const speeds = counted.flatMap((rep) => (rep.older ? [] : (rep.velocityMps ?? [])));
-    const pausesS = counted.flatMap((rep) => rep.pauseS ?? []);
-    const { loadKg: planned, truePercent } = set.prescription;
-    const loadKg = set.loadKg ?? 0;
-    return [
-      {
-        loadKg,
-        percent:
-          truePercent === undefined || !planned ? undefined : (truePercent * loadKg) / planned,
-        bestMps: speeds.length > 0 ? Math.max(...speeds) : undefined,
-        standing: set.verdict?.standing ?? "not-measured",
-        reps: counted.length,
-        pausesS,
-        bounces:
-          smallestStopS === undefined || pausesS.length === 0
-            ? undefined
-            : pausesS.filter((one) => one < smallestStopS).length,
-        contactsMps: counted.flatMap((rep) => rep.contactMps ?? []),
-        toPeakS: counted.flatMap((rep) => rep.toPeakS ?? []),
-        faults: set.faults.map((one) => one.fault),
-        cut: set.cut,
-      },
-    ];
-  });
+  const of = { planId: cycle.row.plan.id, slotId: cycle.slotId };
+  const ran = new Map<string, Ran>();
+  for (const { sessionId, week, date, athleteId, sum } of await liftDaysOfSlot(tx, of)) {
+    if (week === null) continue;
+    const there = ran.get(sessionId);
+    if (there) there.lifters.set(athleteId, sum);
+    else ran.set(sessionId, { week, date, lifters: new Map([[athleteId, sum]]) });
+  }
+  return [...ran.values()];
 }
 
 /** One athlete's sessions of a cycle up to today, those that were planned and not run too. */
@@ -133,23 +84,19 @@ function cycleSessions(
     if (date > today) break;
     const plan = slotWeek(block, cycle.slot, week, settings);
     if (!one && (!plan || plan.sets.length === 0)) continue;
-    const lifter = one?.lifters.get(athleteId);
-    const state = lifter && setsOf(lifter, one?.slot.stop.smallestStopS);
-    const box = lifter?.lifter.box;
+    const sum = one?.lifters.get(athleteId);
+    const sets = sum && cycleSets(sum, sum.smallestStopS);
     sessions.push({
       week,
       date,
       kind: markOf(block, week)?.kind ?? "work",
       planned: {
-        sets: lifter?.sets.length ?? plan?.sets.length ?? 0,
-        reps:
-          lifter?.sets.reduce((sum, set) => sum + set.prescription.reps, 0) ??
-          plan?.sets.reduce((sum, set) => sum + set.reps, 0) ??
-          0,
+        sets: sum?.setsPlanned ?? plan?.sets.length ?? 0,
+        reps: sum?.repsPlanned ?? plan?.sets.reduce((n, set) => n + set.reps, 0) ?? 0,
       },
-      heightCm: box?.heightCm,
-      style: styleById(box?.styleId)?.name ?? styleById(one?.slot.box?.styleId)?.name,
-      sets: state && state.length > 0 ? state : undefined,
+      heightCm: sum?.box?.heightCm,
+      style: styleById(sum?.box?.styleId)?.name ?? styleById(cycle.slot.box?.styleId)?.name,
+      sets: sets && sets.length > 0 ? sets : undefined,
     });
   }
   return sessions;
@@ -158,7 +105,8 @@ function cycleSessions(
 type Asked = { planId: string; slotId: string; athleteId: string };
 
 /** A cycle on the box: everybody in a line, one athlete week by week, and its review. */
-export function readBoxCycle(principal: Principal, asked: Asked) {
+export async function readBoxCycle(principal: Principal, asked: Asked) {
+  await bringUpSums(principal);
   return inTeam(principal, (tx) => boxCycleWithin(tx, asked));
 }
 
@@ -185,7 +133,7 @@ async function boxCycleWithin(tx: TeamTransaction, asked: Asked) {
   const reviews = await cycleReviews(tx, row.plan.id, slotId);
   const squad = await listAthletes(tx, row.plan);
   const slopeOf = (athleteId: string) =>
-    ran.flatMap((one) => one.lifters.get(athleteId)?.lifter.line ?? []).at(-1)?.slopeMpsPerKg;
+    ran.flatMap((one) => one.lifters.get(athleteId)?.slopeMpsPerKg ?? []).at(-1);
   const people = squad.map((person) => {
     const weeks = cycleSessions(cycle, ran, person.id, today, settings).map(weekOf);
     const speed = speedAtEqualLoad(weeks, slopeOf(person.id));
