@@ -81,15 +81,15 @@ const WAVE_DAYS = 21;
 /** Sets beyond this are not read: some years of a lift. */
 const MOST_SETS = 5000;
 
-interface Row {
-  y: number;
-  /** 1, waves since the first day, load over the mean load, sets before. */
-  x: [number, number, number, number];
-}
-
+/** A day's sums over its sets: of 1, waves since the first day, load over the mean load, sets before. */
 interface Day {
   date: LocalDate;
-  rows: Row[];
+  n: number;
+  waves: number;
+  x: Four;
+  y: number;
+  xx: [Four, Four, Four, Four];
+  xy: Four;
 }
 
 /**
@@ -135,7 +135,7 @@ export function equalSpeed(sets: readonly MeasuredSet[], asked: EqualSpeedAsked)
   const at = (i: number) => P[i]?.[i] ?? 0;
   const sdMps = Math.sqrt(at(1));
   const chanceRises = normalCdf(m[1] / sdMps);
-  const last = days.at(-1)?.rows[0]?.x[1] ?? 0;
+  const last = days.at(-1)?.waves ?? 0;
   const nowSd = Math.sqrt(at(0) + 2 * last * (P[0]?.[1] ?? 0) + last * last * at(1));
   const equalDays = days.map((day) => equalDay(day, m));
   const interval = (estimate: number, sd: number): Interval => ({
@@ -153,14 +153,17 @@ export function equalSpeed(sets: readonly MeasuredSet[], asked: EqualSpeedAsked)
     chanceRises,
     chanceUnder: (smallestMps) => normalCdf((smallestMps - m[1]) / sdMps),
     verdict: trendVerdict(chanceRises),
-    sessionsMore: sessionsToSettle(
-      days.map((day, i) => ({
-        waves: day.rows[0]?.x[1] ?? 0,
-        y: equalDays[i]?.speedMps ?? 0,
-        variance: daySdMps ** 2 + (equalDays[i]?.readingSdMps ?? 0) ** 2,
-      })),
-      { prior: 1 / changeSdMps ** 2, towardsMps, riseMps: WAVE_RISE_MPS },
-    ),
+    // Asked of who is shown alone: it looks ahead day by day.
+    get sessionsMore() {
+      return sessionsToSettle(
+        days.map((day, i) => ({
+          waves: day.waves,
+          y: equalDays[i]?.speedMps ?? 0,
+          variance: daySdMps ** 2 + (equalDays[i]?.readingSdMps ?? 0) ** 2,
+        })),
+        { prior: 1 / changeSdMps ** 2, towardsMps, riseMps: WAVE_RISE_MPS },
+      );
+    },
     now: interval(m[0] + m[1] * last, nowSd),
     slopeMpsPerKg: m[2],
     fade: interval(m[3], Math.sqrt(at(3))),
@@ -189,14 +192,33 @@ export function usualSlope(maxKg: number): SlopeKnown | undefined {
 function daysOf(ordered: readonly MeasuredSet[], first: LocalDate, loadKg: number): Day[] {
   const days: Day[] = [];
   for (const set of ordered) {
-    const waves = daysBetween(first, set.date) / WAVE_DAYS;
-    const row: Row = { y: set.bestMps, x: [1, waves, set.loadKg - loadKg, -set.before] };
-    const day = days.at(-1);
-    if (day?.date === set.date) day.rows.push(row);
-    else days.push({ date: set.date, rows: [row] });
+    let day = days.at(-1);
+    if (day?.date !== set.date) {
+      const zero = (): Four => [0, 0, 0, 0];
+      day = {
+        date: set.date,
+        n: 0,
+        waves: daysBetween(first, set.date) / WAVE_DAYS,
+        x: zero(),
+        y: 0,
+        xx: [zero(), zero(), zero(), zero()],
+        xy: zero(),
+      };
+      days.push(day);
+    }
+    const x: Four = [1, day.waves, set.loadKg - loadKg, -set.before];
+    day.n++;
+    day.y += set.bestMps;
+    for (const i of FOUR) {
+      day.x[i] += x[i];
+      day.xy[i] += x[i] * set.bestMps;
+      for (const j of FOUR) day.xx[i][j] += x[i] * x[j];
+    }
   }
   return days;
 }
+
+const FOUR = [0, 1, 2, 3] as const;
 
 type Four = [number, number, number, number];
 
@@ -219,25 +241,13 @@ function solve(
   const A = prior.map(([, sd], i) => prior.map((_, j) => (i === j ? 1 / sd ** 2 : 0)));
   const b = prior.map(([mean, sd]) => mean / sd ** 2);
   const s2 = READING_SD_MPS ** 2;
-  for (const { rows } of days) {
+  for (const { n, x, y, xx, xy } of days) {
     // (s²I + d²J)⁻¹ = (I − c·J) / s²
-    const c = of.daySdMps ** 2 / (s2 + rows.length * of.daySdMps ** 2);
-    const sumX = [0, 0, 0, 0];
-    let sumY = 0;
-    for (const { x, y } of rows) {
-      sumY += y;
-      for (let i = 0; i < 4; i++) sumX[i] = (sumX[i] ?? 0) + (x[i] ?? 0);
-    }
-    for (let i = 0; i < 4; i++) {
-      const Ai = A[i] as number[];
-      for (let j = 0; j < 4; j++) {
-        let sum = -c * (sumX[i] ?? 0) * (sumX[j] ?? 0);
-        for (const { x } of rows) sum += (x[i] ?? 0) * (x[j] ?? 0);
-        Ai[j] = (Ai[j] ?? 0) + sum / s2;
-      }
-      let sum = -c * (sumX[i] ?? 0) * sumY;
-      for (const { x, y } of rows) sum += (x[i] ?? 0) * y;
-      b[i] = (b[i] ?? 0) + sum / s2;
+    const c = of.daySdMps ** 2 / (s2 + n * of.daySdMps ** 2);
+    for (const i of FOUR) {
+      const row = A[i] as number[];
+      for (const j of FOUR) row[j] = (row[j] ?? 0) + (xx[i][j] - c * x[i] * x[j]) / s2;
+      b[i] = (b[i] ?? 0) + (xy[i] - c * x[i] * y) / s2;
     }
   }
   const P = inverseSpd(A);
@@ -249,11 +259,9 @@ function solve(
 /** The spread of the days round their line, with the usual one counted as so many days. */
 function learntDaySd({ m }: Solved, days: readonly Day[]): number {
   let squares = 0;
-  for (const { rows } of days) {
-    const off =
-      rows.reduce((sum, { x, y }) => sum + y - x.reduce((s, v, i) => s + v * (m[i] ?? 0), 0), 0) /
-      rows.length;
-    squares += off * off - READING_SD_MPS ** 2 / rows.length;
+  for (const { n, x, y } of days) {
+    const off = (y - FOUR.reduce<number>((sum, i) => sum + x[i] * m[i], 0)) / n;
+    squares += off * off - READING_SD_MPS ** 2 / n;
   }
   // Two of the days' freedoms go into level and change.
   const spread =
@@ -262,12 +270,11 @@ function learntDaySd({ m }: Solved, days: readonly Day[]): number {
   return Math.sqrt(spread);
 }
 
-function equalDay({ date, rows }: Day, m: Four): EqualDay {
-  const carried = rows.map(({ x, y }) => y - m[2] * x[2] - m[3] * x[3]);
+function equalDay({ date, n, x, y }: Day, m: Four): EqualDay {
   return {
     date,
-    speedMps: carried.reduce((sum, y) => sum + y, 0) / rows.length,
-    readingSdMps: READING_SD_MPS / Math.sqrt(rows.length),
-    sets: rows.length,
+    speedMps: (y - m[2] * x[2] - m[3] * x[3]) / n,
+    readingSdMps: READING_SD_MPS / Math.sqrt(n),
+    sets: n,
   };
 }

@@ -99,6 +99,26 @@ export const faultDay = ({ date, points }: PointDay): FaultDay => ({
   })),
 });
 
+interface Alone {
+  maxKg: number | undefined;
+  sets: MeasuredSet[];
+  slope: SlopeKnown;
+  first: EqualSpeed;
+}
+
+/** Two waves of a lift look back over the same days: what these say alone is worked out once. */
+const alone = new WeakMap<readonly PointDay[], Alone>();
+
+function trendAlone(history: readonly PointDay[], maxKg: number | undefined): Alone {
+  const there = alone.get(history);
+  if (there?.maxKg === maxKg && there !== undefined) return there;
+  const sets = measuredSets(history);
+  const slope = slopeKnown(history, maxKg);
+  const made = { maxKg, sets, slope, first: equalSpeed(sets, { slope }) };
+  alone.set(history, made);
+  return made;
+}
+
 /**
  * A squad's wave: each athlete by the rule, shrunk towards the squad's mean where it is one, and what
  * the wave alone says of the squad.
@@ -116,20 +136,19 @@ export function reviewSquadWave(input: {
 }): SquadWave {
   const { people, rule } = input;
   const known = people.map((person) => {
-    const sets = measuredSets(person.history);
-    const slope = slopeKnown(person.history, person.max?.kg);
+    const { sets, slope, first } = trendAlone(person.history, person.max?.kg);
     const [from, to] = [person.sessions[0]?.date, person.sessions.at(-1)?.date];
-    const own = sets.filter((set) => from && to && set.date >= from && set.date <= to);
+    const inWave = sets.filter((set) => from && to && set.date >= from && set.date <= to);
     return {
       person,
       sets,
       slope,
-      first: equalSpeed(sets, { slope }),
-      wave: equalSpeed(own, { slope }),
+      first,
+      wave: equalSpeed(inWave, { slope }),
     };
   });
-  const alone = (speed: EqualSpeed) => (speed.ok && speed.alone ? [speed.alone] : []);
-  const longMean = squadMean(known.flatMap((one) => alone(one.first)));
+  const own = (speed: EqualSpeed) => (speed.ok && speed.alone ? [speed.alone] : []);
+  const longMean = squadMean(known.flatMap((one) => own(one.first)));
   const towards = shrinkTowards(longMean);
   const rows = known.map(({ person, sets, slope }): WaveRow => {
     const weeks = person.sessions.map(({ sum, ...session }) =>
@@ -187,7 +206,7 @@ export function reviewSquadWave(input: {
   });
   return {
     rows,
-    waveMean: squadMean(known.flatMap((one) => alone(one.wave))),
+    waveMean: squadMean(known.flatMap((one) => own(one.wave))),
     longMean,
     towards: towards.words,
   };

@@ -18,7 +18,8 @@ export interface WeekDigest {
     faults: string[];
   }>;
   records: Array<{ name: string; lift: string; kg: number; date: LocalDate }>;
-  waiting: number;
+  /** Calls that wait today; undefined where the week is over. */
+  waiting: number | undefined;
   decided: Array<{ name: string; words: string; decision: string }>;
   notes: Array<{ about: string; date: LocalDate; words: string; by: string }>;
   /** Competitions of the next two weeks. */
@@ -62,7 +63,7 @@ export function digestMarkdown(digest: WeekDigest, unit: MassUnit): string {
     "None.",
   );
   list(
-    `Calls, ${digest.waiting} waiting`,
+    digest.waiting === undefined ? "Calls" : `Calls, ${digest.waiting} waiting`,
     digest.decided.map((one) => `${plain(one.name)}: ${plain(one.words)}, ${one.decision}`),
     "None decided.",
   );

@@ -7,6 +7,7 @@ import { massKg } from "../../core/units/mass";
 import type { LocalDate } from "../../core/units/time";
 import { bandInspection, bar, gearPiece, rack, room } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { anyOf } from "./any-of.server";
 
 export interface RackGear {
   rackId: string;
@@ -255,4 +256,12 @@ export async function racksWithHang(tx: TeamTransaction, roomId: string, today: 
     ...rack,
     hang: hangStock(items, rack.hold, today),
   }));
+}
+
+/** Racks of some rooms by id, with the numbers that they are called by. */
+export function rackNumbers(tx: TeamTransaction, roomIds: readonly string[]) {
+  return tx
+    .select({ id: rack.id, number: rack.number })
+    .from(rack)
+    .where(anyOf(rack.roomId, roomIds));
 }

@@ -13,7 +13,7 @@ import {
   readinessDecision,
 } from "../schema";
 import type { TeamTransaction } from "../team.server";
-import { ofAthletes } from "./any-of.server";
+import { anyOf, ofAthletes } from "./any-of.server";
 
 export interface StoredProfileTest {
   id: string;
@@ -127,6 +127,24 @@ export async function newestProfiles(
     found.set(key, { athleteId, variantId, testedOn: date, source, line, points });
   }
   return [...found.values()];
+}
+
+/** The day of each athlete's newest test of some lifts. */
+export async function newestTestDays(
+  tx: TeamTransaction,
+  of: { athleteIds: readonly string[]; variantIds: readonly string[] },
+): Promise<Array<{ athleteId: string; variantId: string; testedOn: LocalDate }>> {
+  return tx
+    .select({
+      athleteId: profileTest.athleteId,
+      variantId: profileTest.variantId,
+      testedOn: sql<LocalDate>`max(${profileTest.date})`,
+    })
+    .from(profileTest)
+    .where(
+      and(anyOf(profileTest.athleteId, of.athleteIds), anyOf(profileTest.variantId, of.variantIds)),
+    )
+    .groupBy(profileTest.athleteId, profileTest.variantId);
 }
 
 export type NewProfile = Omit<typeof profileTest.$inferInsert, "teamId" | "fingerprint"> & {

@@ -1,6 +1,7 @@
 import { and, asc, eq, getTableColumns, isNotNull, isNull, or, sql } from "drizzle-orm";
 import { athlete, athleteSquad, room, squad, team } from "../schema";
 import type { TeamTransaction } from "../team.server";
+import { anyOf } from "./any-of.server";
 
 /** What the team is called, and where and in what it counts. */
 export async function changeTeam(
@@ -121,6 +122,19 @@ export function listAthletes(tx: TeamTransaction, of?: Group | string) {
       ),
     )
     .orderBy(asc(athlete.name));
+}
+
+/** Names of some athletes by id, those who left too. */
+export async function namesOf(
+  tx: TeamTransaction,
+  ids: readonly string[],
+): Promise<Map<string, string>> {
+  if (ids.length === 0) return new Map();
+  const rows = await tx
+    .select({ id: athlete.id, name: athlete.name })
+    .from(athlete)
+    .where(anyOf(athlete.id, ids));
+  return new Map(rows.map((row) => [row.id, row.name]));
 }
 
 /** Everybody who ever trained here, for what is exported and looked back on. */

@@ -231,6 +231,32 @@ export function liftDaysOfSlot(
     .orderBy(asc(workSum.date), asc(workSum.sessionId));
 }
 
+/** Every athlete's days of some slots' weeks, the oldest first. */
+export async function liftDaysOfWeeks(
+  tx: TeamTransaction,
+  of: ReadonlyArray<{ planId: string; slotId: string; weeks: readonly number[] }>,
+): Promise<LiftDay[]> {
+  if (of.length === 0) return [];
+  return tx
+    .select(LIFT_DAY)
+    .from(workSum)
+    .where(
+      and(
+        eq(workSum.kind, "lift"),
+        or(
+          ...of.map(({ planId, slotId, weeks }) =>
+            and(
+              eq(workSum.planId, planId),
+              eq(workSum.planSlotId, slotId),
+              inArray(workSum.week, [...weeks]),
+            ),
+          ),
+        ),
+      ),
+    )
+    .orderBy(asc(workSum.date), asc(workSum.sessionId));
+}
+
 /** What some athletes did without a bar and in pairings from a date on, the oldest first. */
 export async function otherWork(
   tx: TeamTransaction,

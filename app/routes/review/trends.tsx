@@ -21,14 +21,18 @@ export function meta({ loaderData }: Route.MetaArgs) {
 
 export function loader({ context, url }: Route.LoaderArgs) {
   const get = (name: string) => idFrom(url.searchParams.get(name) ?? "");
-  return readTrends(principalOf(context), { athleteId: get("athlete"), variantId: get("lift") });
+  return readTrends(principalOf(context), {
+    groupId: get("group"),
+    athleteId: get("athlete"),
+    variantId: get("lift"),
+  });
 }
 
 type Athlete = NonNullable<TrendsPage["athlete"]>;
 
 /** One athlete over the year: max, speed at one load, weeks, doses, what lay beside. */
 export default function Trends({ loaderData }: Route.ComponentProps) {
-  const { people, athlete } = loaderData;
+  const { people, groups, groupId, athlete } = loaderData;
   const address = useAddress();
   if (!athlete)
     return (
@@ -55,6 +59,21 @@ export default function Trends({ loaderData }: Route.ComponentProps) {
     >
       <ReviewNav />
       <div className="no-print mb-3 flex flex-wrap items-end gap-4">
+        <div className="w-48">
+          <Select
+            label="Squad"
+            value={groupId}
+            onChange={(event) =>
+              address.setAll({ group: event.target.value, athlete: "", lift: "" })
+            }
+          >
+            {groups.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </Select>
+        </div>
         <div className="w-56">
           <Select
             label="Athlete"

@@ -86,7 +86,7 @@ export default function Week({ loaderData }: Route.ComponentProps) {
         />
         <Records digest={digest} />
         <Words
-          title={`Calls, ${digest.waiting} waiting`}
+          title={digest.waiting === undefined ? "Calls" : `Calls, ${digest.waiting} waiting`}
           none="None was decided."
           rows={digest.decided.map((one) => `${one.name}: ${one.words}, ${one.decision}`)}
         />

@@ -6,16 +6,11 @@ import {
   stationCalls,
   stationDays,
 } from "../../../core/review/standing-calls";
-import type { CoachValues } from "../../../core/settings/coach-values";
-import { massKg } from "../../../core/units/mass";
 import { addDays, type LocalDate } from "../../../core/units/time";
-import { racksOf } from "../../../db/queries/gear.server";
-import { newestMasses } from "../../../db/queries/person.server";
-import { coachValues } from "../../../db/queries/plan-library.server";
-import { listPlans } from "../../../db/queries/plans.server";
+import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { type WaveFacts, waveFacts } from "./wave.server";
+import { type GroupFacts, groupFacts, type WaveFacts, waveFacts } from "./wave.server";
 import { type Wave, wavesOf } from "./waves.server";
 
 /** A wave that ended longer ago asks nothing any more, days. */
@@ -55,49 +50,37 @@ export function askingWaves(waves: readonly Wave[], groupId: string): Map<Wave, 
 }
 
 /** Every call that a group's waves and facts ask for, decided or not, the weightiest first. */
-export async function groupCalls(
+async function groupCalls(
   tx: TeamTransaction,
   waves: ReadonlyMap<Wave, Asks>,
-  values: CoachValues,
 ): Promise<{ calls: ReviewCall[]; facts: WaveFacts[] }> {
-  const facts: WaveFacts[] = [];
-  const calls: ReviewCall[] = [];
-  for (const [wave, asks] of waves) {
-    const one = await waveFacts(tx, wave, values);
-    facts.push(one);
-    calls.push(...(await callsOfWave(tx, one, asks)));
-  }
-  // A call that two lifts of a day ask alike is asked once.
+  const [first, ...more] = waves.keys();
+  if (!first) return { calls: [], facts: [] };
+  const shared = await groupFacts(tx, [first, ...more]);
+  const facts = [...waves.keys()].map((wave) => waveFacts(shared, wave));
+  const calls = facts.flatMap((one) =>
+    callsOfWave(shared, one, waves.get(one.wave) ?? "everything"),
+  );
+  // A call that two waves of a lift ask alike is asked once.
   const byAbout = new Map(calls.map((call) => [call.about, call]));
   return { calls: rankCalls([...byAbout.values()]), facts };
 }
 
 /** What a wave asks: of each athlete by the rule, and what stands beside it. */
-export async function callsOfWave(
-  tx: TeamTransaction,
-  facts: WaveFacts,
-  asks: Asks,
-): Promise<ReviewCall[]> {
-  const calls = await everyCall(tx, facts);
+export function callsOfWave(shared: GroupFacts, facts: WaveFacts, asks: Asks): ReviewCall[] {
+  const calls = everyCall(shared, facts);
   if (asks === "everything") return calls;
   return calls.filter((call) => AT_THE_END.has(call.kind) === (asks === "at-its-end"));
 }
 
-async function everyCall(
-  tx: TeamTransaction,
+function everyCall(
+  shared: GroupFacts,
   { wave, squad, rule, history, standing }: WaveFacts,
-): Promise<ReviewCall[]> {
+): ReviewCall[] {
   const { row, slotId, variant, run, today } = wave;
-  const ids = squad.rows.map((one) => one.athleteId);
-  const masses = new Map(
-    (await newestMasses(tx, ids)).map((one) => [one.athleteId, massKg(one.mass)]),
-  );
-  const racks = new Map(
-    (await racksOf(tx, row.plan.roomId)).map((rack) => [rack.rackId, `rack ${rack.number}`]),
-  );
   const historyOf = (id: string) => history.get(id) ?? [];
-  const next =
-    row.plan.block.weeks > (run.weeks.at(-1) ?? 0) ? (run.weeks.at(-1) ?? 0) + 1 : undefined;
+  const last = run.weeks.at(-1) ?? 0;
+  const next = row.plan.block.weeks > last ? last + 1 : undefined;
   return [
     ...squad.rows.flatMap((one) => one.calls),
     ...squad.rows.flatMap((one) => {
@@ -118,13 +101,18 @@ async function everyCall(
         variantId: variant.id,
         liftName: variant.name,
         days: historyOf(one.athleteId),
-        bodyKg: masses.get(one.athleteId),
+        bodyKg: shared.bodyKg.get(one.athleteId),
         maxKg: one.maxKg,
         today,
       }),
     ),
     ...stationCalls(
-      stationDays(squad.rows, historyOf, (id) => racks.get(id), addDays(today, -SENSOR_LOOK_DAYS)),
+      stationDays(
+        squad.rows,
+        historyOf,
+        (id) => shared.racks.get(id),
+        addDays(today, -SENSOR_LOOK_DAYS),
+      ),
       row.plan.squadId ?? undefined,
     ),
     ...deloadCalls({
@@ -139,12 +127,16 @@ async function everyCall(
 }
 
 /** Everything that a group's page of calls asks for. */
-export async function readGroupCalls(tx: TeamTransaction, groupId: string, today: LocalDate) {
-  const values = await coachValues(tx);
-  const waves = askingWaves(wavesOf(await listPlans(tx)), groupId);
-  const { calls, facts } = await groupCalls(tx, waves, values);
+export async function readGroupCalls(
+  tx: TeamTransaction,
+  groupId: string,
+  today: LocalDate,
+  plans?: readonly PlanRow[],
+) {
+  const waves = askingWaves(wavesOf(plans ?? (await listPlans(tx))), groupId);
+  const { calls, facts } = await groupCalls(tx, waves);
   const decided = await decidedCalls(tx, addDays(today, -DECIDED_DAYS));
-  return { calls: calls.filter((call) => !standsOn(decided, call.about)), facts, decided, values };
+  return { calls: calls.filter((call) => !standsOn(decided, call.about)), facts, decided };
 }
 
 /** The decision that stands on a call. */

@@ -1,10 +1,10 @@
 import type { LocalDate } from "../../../core/units/time";
 import { recordsOf } from "../../../db/queries/maxes.server";
-import { listPlans } from "../../../db/queries/plans.server";
+import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
 import type { StoredCall } from "../../../db/queries/reviews.server";
 import { listSessions } from "../../../db/queries/sessions.server";
-import { listEverybody, listGroups } from "../../../db/queries/squads.server";
+import { listGroups, namesOf } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
@@ -25,21 +25,28 @@ export async function readCalls(principal: Principal, asked: { groupId: string }
   const behind = await bringUpSums(principal);
   return inTeam(principal, async (tx) => {
     const groups = await listGroups(tx);
-    const group = groups.find((one) => one.id === asked.groupId) ?? (await trainedLast(tx, groups));
-    const names = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
+    const plans = await listPlans(tx);
+    const group = groups.find((one) => one.id === asked.groupId) ?? trainedLast(plans, groups);
+    const { today } = await readPlaces(tx);
+    const found = group && (await readGroupCalls(tx, group.id, today, plans));
+    const listed = await listSessions(tx, MOST_SESSIONS);
+    const names = await namesOf(tx, [
+      ...(found?.facts.flatMap((one) => one.squad.rows.map((row) => row.athleteId)) ?? []),
+      ...listed.flatMap((session) => session.ownOf ?? []),
+    ]);
     const nameOf = (id: string | null | undefined) =>
       id ? (names.get(id) ?? "somebody") : undefined;
-    const sessions = (await listSessions(tx, MOST_SESSIONS)).map((session) => ({
+    const sessions = listed.map((session) => ({
       id: session.id,
       date: session.date,
       title: session.title,
       status: session.status,
       alone: nameOf(session.ownOf),
     }));
-    const { today } = await readPlaces(tx);
     const shared = { behind, groups: groups.map(({ id, name }) => ({ id, name })), sessions };
-    if (!group) return { ...shared, groupId: "", waves: [], calls: [], toDo: [], decided: [] };
-    const { calls, facts, decided } = await readGroupCalls(tx, group.id, today);
+    if (!group || !found)
+      return { ...shared, groupId: "", waves: [], calls: [], toDo: [], decided: [] };
+    const { calls, facts, decided } = found;
     const own = new Set(facts.flatMap((one) => one.squad.rows.map((row) => row.athleteId)));
     const ofGroup = decided.filter(
       (call) => (call.athleteId !== null && own.has(call.athleteId)) || call.squadId === group.id,
@@ -92,11 +99,11 @@ export async function readCalls(principal: Principal, asked: { groupId: string }
 export type CallsPage = Awaited<ReturnType<typeof readCalls>>;
 
 /** The group whose wave was begun last. */
-async function trainedLast(tx: TeamTransaction, groups: Awaited<ReturnType<typeof listGroups>>) {
-  const ids = wavesOf(await listPlans(tx))
+function trainedLast(plans: readonly PlanRow[], groups: Awaited<ReturnType<typeof listGroups>>) {
+  const [last] = wavesOf(plans)
     .filter((wave) => wave.run.to <= wave.today)
     .map(({ row }) => row.plan.squadId ?? row.plan.athleteId);
-  return groups.find((one) => one.id === ids[0]) ?? groups[0];
+  return groups.find((one) => one.id === last) ?? groups[0];
 }
 
 /** What was agreed and is not done: a test until there is a newer one, all else until its day. */

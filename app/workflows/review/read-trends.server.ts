@@ -16,7 +16,12 @@ import {
 import { bodyMasses, competitions, dayNotes } from "../../../db/queries/person.server";
 import { plansInShort } from "../../../db/queries/plans.server";
 import { profileTests } from "../../../db/queries/profiles.server";
-import { listAthletes } from "../../../db/queries/squads.server";
+import {
+  athleteById,
+  groupById,
+  listAthletes,
+  listGroups,
+} from "../../../db/queries/squads.server";
 import { type LiftPoint, liftPoints, otherWork } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
@@ -34,15 +39,25 @@ const LEDGER_WEEKS = 12;
 /** An athlete's lift over the year: max, speed at one load, weeks, ledgers, what happened beside. */
 export async function readTrends(
   principal: Principal,
-  asked: { athleteId: string; variantId: string },
+  asked: { groupId: string; athleteId: string; variantId: string },
 ) {
   await bringUpSums(principal);
   return inTeam(principal, async (tx) => {
     const places = await readPlaces(tx);
-    const athletes = await listAthletes(tx);
+    const groups = await listGroups(tx);
+    const known = asked.athleteId ? await athleteById(tx, asked.athleteId) : undefined;
+    const groupId = known?.squadId ?? known?.id ?? asked.groupId;
+    const group = groups.find((one) => one.id === groupId) ?? groups[0];
+    const kept = group && (await groupById(tx, group.id));
+    const athletes = kept ? await listAthletes(tx, kept) : [];
     const person = athletes.find((one) => one.id === asked.athleteId) ?? athletes[0];
     const people = athletes.map(({ id, name }) => ({ id, name }));
-    if (!person) return { people, athlete: undefined };
+    const shared = {
+      people,
+      groups: groups.map(({ id, name }) => ({ id, name })),
+      groupId: group?.id ?? "",
+    };
+    if (!person) return { ...shared, athlete: undefined };
     const today = places.todayOf(person);
     const from = addDays(today, -LOOK_BACK_DAYS);
     const variants = await listVariants(tx);
@@ -51,7 +66,7 @@ export async function readTrends(
     const lifts = variants.filter((one) => trained.includes(one.id));
     const variant = lifts.find((one) => one.id === asked.variantId) ?? mostTrained(lifts, points);
     return {
-      people,
+      ...shared,
       athlete: {
         id: person.id,
         name: person.name,

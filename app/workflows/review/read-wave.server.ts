@@ -1,21 +1,21 @@
 import { loadBar } from "../../../core/barload/load";
+import { barFits } from "../../../core/gear/bars";
 import { type ReviewCall, rankCalls } from "../../../core/review/calls";
 import type { EqualSpeed } from "../../../core/review/equal-speed";
 import type { SquadMean } from "../../../core/review/squad-mean";
 import type { PointDay, WaveRow } from "../../../core/review/squad-wave";
 import { addDays } from "../../../core/units/time";
+import { racksOf } from "../../../db/queries/gear.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.server";
-import { listEverybody } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { blockRoom } from "../lifters/plan-room.server";
 import { bringUpSums } from "../lifters/session-sums.server";
 import { type BecameRow, becameFor } from "./became.server";
 import { askingWaves, callsOfWave, DECIDED_DAYS } from "./calls.server";
 import { callOf, decidedOf } from "./shown-call.server";
-import { type WaveFacts, waveFacts } from "./wave.server";
+import { groupFacts, type WaveFacts, waveFacts } from "./wave.server";
 import { type Wave, waveName, wavesOf } from "./waves.server";
 
 /** Waves that the chooser lists. */
@@ -46,10 +46,11 @@ export async function readWave(principal: Principal, asked: Asked) {
       to: one.run.to,
     }));
     if (!wave) return { waves: list, wave: undefined, behind };
-    const facts = await waveFacts(tx, wave);
+    const shared = await groupFacts(tx, [wave]);
+    const facts = waveFacts(shared, wave);
     const groupId = groupOf(wave);
     const asks = askingWaves(waves, groupId).get(wave);
-    const calls = asks ? rankCalls(await callsOfWave(tx, facts, asks)) : [];
+    const calls = asks ? rankCalls(callsOfWave(shared, facts, asks)) : [];
     const decided = await decidedCalls(tx, addDays(wave.today, -DECIDED_DAYS));
     const ofAthlete = (id: string) => calls.filter((call) => call.athleteId === id);
     const rows = facts.squad.rows.map((row) =>
@@ -85,7 +86,7 @@ export async function readWave(principal: Principal, asked: Asked) {
         .filter((call) => call.athleteId === undefined)
         .map((call) => callOf(call, decided)),
       opened: opened && (await openedOf(tx, facts, opened, ofAthlete(opened.athleteId), decided)),
-      became: await becameOf(tx, facts, decided),
+      became: becameOf(facts, decided),
     };
   });
 }
@@ -207,9 +208,10 @@ async function raisedLoad(
     return undefined;
   // As near as plates let it come to what was asked: to the half per cent.
   const askedPercent = Math.round(2 * percent) / 2;
-  const room = await blockRoom(tx, wave.row, "kg");
+  const racks = await racksOf(tx, wave.row.plan.roomId);
+  const rack = racks.find((one) => barFits(wave.variant.bar, one.bar));
   const wantedKg = (action.toKg * askedPercent) / 100;
-  const loading = room && loadBar(room.gear, wantedKg, wave.row.plan.rounding);
+  const loading = rack && loadBar(rack.gear, wantedKg, wave.row.plan.rounding);
   return {
     percent: askedPercent,
     toKg: action.toKg,
@@ -242,12 +244,7 @@ function earlierWaves(
 }
 
 /** What became of the calls that were decided on this lift, this wave's own apart. */
-async function becameOf(
-  tx: TeamTransaction,
-  { wave, squad }: WaveFacts,
-  decided: readonly StoredCall[],
-): Promise<BecameRow[]> {
-  const names = new Map((await listEverybody(tx)).map((one) => [one.id, one.name]));
+function becameOf({ wave, squad }: WaveFacts, decided: readonly StoredCall[]): BecameRow[] {
   return decided
     .filter((call) => call.variantId === wave.variant.id && call.undoneAt === null)
     .flatMap((call): BecameRow[] => {
@@ -256,7 +253,7 @@ async function becameOf(
       return [
         {
           call: decidedOf(call),
-          name: names.get(row.athleteId) ?? row.name,
+          name: row.name,
           became: becameFor(call, row),
         },
       ];

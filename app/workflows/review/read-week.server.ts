@@ -6,6 +6,7 @@ import { addDays, type LocalDate } from "../../../core/units/time";
 import { listVariants, recordsOf } from "../../../db/queries/maxes.server";
 import { notesBetween } from "../../../db/queries/notes.server";
 import { competitions } from "../../../db/queries/person.server";
+import { decidedCalls } from "../../../db/queries/reviews.server";
 import { sessionsBetween } from "../../../db/queries/sessions.server";
 import { groupById, listAthletes, listGroups } from "../../../db/queries/squads.server";
 import { liftPoints, newestWork, otherWork } from "../../../db/queries/sums.server";
@@ -76,7 +77,9 @@ async function digestOf(
   const exercises = other.exercises.filter((one) => one.date <= to);
   const pairings = other.pairings.filter((one) => one.date <= to);
   const worked = new Set([...points, ...exercises, ...pairings].map((one) => one.sessionId));
-  const { calls, decided } = await readGroupCalls(tx, group.id, today);
+  // What waits is a matter of today: a week that is over shows what was decided in it.
+  const waiting = to < today ? undefined : (await readGroupCalls(tx, group.id, today)).calls.length;
+  const decided = await decidedCalls(tx, from);
   const variants = new Map((await listVariants(tx)).map((one) => [one.id, one.name]));
   const inWeek = (date: LocalDate) => date >= from && date <= to;
   return {
@@ -117,7 +120,7 @@ async function digestOf(
         kg: massKg(one.load),
         date: one.date,
       })),
-    waiting: calls.length,
+    waiting,
     decided: decided
       .filter(
         (one) =>

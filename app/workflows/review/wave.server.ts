@@ -11,11 +11,17 @@ import type { CoachValues } from "../../../core/settings/coach-values";
 import { teamDefault } from "../../../core/settings/usual";
 import { massKg } from "../../../core/units/mass";
 import { addDays, daysBetween, type LocalDate } from "../../../core/units/time";
-import { limitsOf } from "../../../db/queries/person.server";
+import { rackNumbers } from "../../../db/queries/gear.server";
+import { limitsOf, newestMasses } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
-import { newestProfiles } from "../../../db/queries/profiles.server";
+import { newestTestDays } from "../../../db/queries/profiles.server";
 import { listAthletes } from "../../../db/queries/squads.server";
-import { type LiftPoint, liftDaysOfSlot, liftPoints } from "../../../db/queries/sums.server";
+import {
+  type LiftDay,
+  type LiftPoint,
+  liftDaysOfWeeks,
+  liftPoints,
+} from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { recipeSettings } from "../lifters/plan-room.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
@@ -38,70 +44,125 @@ export interface WaveFacts {
 
 const earlierOf = (a: LocalDate, b: LocalDate): LocalDate => (a.localeCompare(b) < 0 ? a : b);
 
-/** A squad's wave with everything that its rule reads; no log is opened for it. */
-export async function waveFacts(
+/** What a group brings to all of its waves: read once, however many of them are looked at. */
+export interface GroupFacts {
+  values: CoachValues;
+  athletes: Awaited<ReturnType<typeof listAthletes>>;
+  maxes: Awaited<ReturnType<typeof readMaxes>>;
+  profiles: Awaited<ReturnType<typeof newestTestDays>>;
+  limits: Awaited<ReturnType<typeof limitsOf>>;
+  /** Body masses by athlete, kg, and racks' names by id. */
+  bodyKg: ReadonlyMap<string, number>;
+  racks: ReadonlyMap<string, string>;
+  /** Days of the waves' own slots and weeks, with every set. */
+  days: readonly LiftDay[];
+  /** Days of a lift by athlete from a date on: two waves of it share them. */
+  historyOf: (variantId: string, from: LocalDate) => ReadonlyMap<string, LiftPoint[]>;
+}
+
+/** Reads what some waves of one group ask for. */
+export async function groupFacts(
   tx: TeamTransaction,
-  wave: Wave,
+  waves: readonly [Wave, ...Wave[]],
   known?: CoachValues,
-): Promise<WaveFacts> {
-  const { row, slotId, slot, variant, run, today } = wave;
+): Promise<GroupFacts> {
+  const [first] = waves;
+  const { today } = first;
   const values = known ?? (await coachValues(tx));
-  const rule = waveRule(values);
-  const squad = await listAthletes(tx, row.plan);
-  const ids = squad.map((one) => one.id);
-  const from = addDays(today, -7 * teamDefault(values, "trendWeeks"));
-  const [points, days, maxes, profiles, limits] = [
-    await liftPoints(tx, {
-      athleteIds: ids,
-      from: earlierOf(from, run.from),
-      variantIds: [variant.id],
-    }),
-    await liftDaysOfSlot(tx, { planId: row.plan.id, slotId }),
-    await readMaxes(tx, () => today, ids, [variant.id], row.variants),
-    await newestProfiles(tx, { of: ids, variantIds: [variant.id] }),
+  const athletes = await listAthletes(tx, first.row.plan);
+  const ids = athletes.map((one) => one.id);
+  const variantIds = [...new Set(waves.map((wave) => wave.variant.id))];
+  const back = addDays(today, -7 * teamDefault(values, "trendWeeks"));
+  const from = waves.reduce((least, wave) => earlierOf(least, wave.run.from), back);
+  const [points, days, maxes, profiles, limits, masses, racks] = [
+    await liftPoints(tx, { athleteIds: ids, from, variantIds }),
+    await liftDaysOfWeeks(
+      tx,
+      waves.map((wave) => ({
+        planId: wave.row.plan.id,
+        slotId: wave.slotId,
+        weeks: wave.run.weeks,
+      })),
+    ),
+    await readMaxes(tx, () => today, ids, variantIds, first.row.variants),
+    await newestTestDays(tx, { athleteIds: ids, variantIds }),
     await limitsOf(tx, ids),
+    await newestMasses(tx, ids),
+    await rackNumbers(tx, [...new Set(waves.map((wave) => wave.row.plan.roomId))]),
   ];
-  const history = new Map<string, LiftPoint[]>();
-  for (const one of points)
-    if (one.date <= today) history.set(one.athleteId, [...(history.get(one.athleteId) ?? []), one]);
-  const settings = recipeSettings(values);
-  const people = squad.map((person): WavePerson => {
-    const found = maxes(person.id).of(variant.id);
-    const max = "max" in found ? found : undefined;
-    const profile = profiles.find((one) => one.athleteId === person.id);
-    const sessions = run.weeks.flatMap((week, i): WaveSession[] => {
-      const done = days.find((one) => one.week === week && one.athleteId === person.id);
-      const there = done ?? days.find((one) => one.week === week);
-      const date = there?.date ?? addDays(run.from, 7 * (week - (run.weeks[0] ?? week)));
-      const planned = slotWeek(row.plan.block, slot, week, settings)?.sets ?? [];
-      if (date > today && !done) return [];
+  return {
+    values,
+    athletes,
+    maxes,
+    profiles,
+    limits,
+    bodyKg: new Map(masses.map((one) => [one.athleteId, massKg(one.mass)])),
+    racks: new Map(racks.map((rack) => [rack.id, `rack ${rack.number}`])),
+    days,
+    historyOf: historiesOf(points.filter((one) => one.date <= today)),
+  };
+}
+
+function historiesOf(points: readonly LiftPoint[]): GroupFacts["historyOf"] {
+  const made = new Map<string, Map<string, LiftPoint[]>>();
+  return (variantId, from) => {
+    const key = `${variantId}/${from}`;
+    const there = made.get(key);
+    if (there) return there;
+    const history = new Map<string, LiftPoint[]>();
+    for (const one of points) {
+      if (one.variantId !== variantId || one.date < from) continue;
+      const own = history.get(one.athleteId);
+      if (own) own.push(one);
+      else history.set(one.athleteId, [one]);
+    }
+    made.set(key, history);
+    return history;
+  };
+}
+
+/** A squad's wave with everything that its rule reads; no log is opened for it. */
+export function waveFacts(shared: GroupFacts, wave: Wave): WaveFacts {
+  const { row, slotId, slot, variant, run, today } = wave;
+  const { values, athletes, profiles } = shared;
+  const rule = waveRule(values);
+  const from = earlierOf(addDays(today, -7 * teamDefault(values, "trendWeeks")), run.from);
+  const history = shared.historyOf(variant.id, from);
+  const standing = new Map(
+    athletes.map((person) => {
+      const found = shared.maxes(person.id).of(variant.id);
+      const max = "max" in found ? { ...found.max, baseId: found.baseId } : undefined;
+      const profile = profiles.find(
+        (one) => one.athleteId === person.id && one.variantId === variant.id,
+      );
       return [
+        person.id,
         {
-          week: i + 1,
-          date,
-          kind: "work",
-          planned: {
-            sets: done?.sum.setsPlanned ?? planned.length,
-            reps: done?.sum.repsPlanned ?? planned.reduce((n, set) => n + set.reps, 0),
+          max: max && { ...max, date: max.record.date },
+          profile: profile && {
+            testedOn: profile.testedOn,
+            ageDays: daysBetween(profile.testedOn, today),
           },
-          sum: done?.sum,
         },
-      ];
-    });
+      ] as const;
+    }),
+  );
+  const people = athletes.map((person): WavePerson => {
+    const own = standing.get(person.id);
     return {
       athleteId: person.id,
       name: person.name,
       history: history.get(person.id) ?? [],
-      sessions,
-      max: max && {
-        kg: max.max.kg,
-        baseKg: massKg(max.max.record.load) * max.max.factor,
-        variantId: max.baseId,
-        ageDays: max.max.ageDays,
-        stale: max.max.stale,
+      sessions: sessionsOf(shared, wave, person.id),
+      max: own?.max && {
+        kg: own.max.kg,
+        baseKg: massKg(own.max.record.load) * own.max.factor,
+        variantId: own.max.baseId,
+        ageDays: own.max.ageDays,
+        stale: own.max.stale,
       },
-      profileAgeDays: profile ? daysBetween(profile.testedOn, today) : undefined,
-      held: limits.filter(
+      profileAgeDays: own?.profile?.ageDays,
+      held: shared.limits.filter(
         (limit) =>
           limit.athleteId === person.id && limit.lift === variant.lift && limitHolds(limit, today),
       ).length,
@@ -111,22 +172,7 @@ export async function waveFacts(
     wave,
     rule,
     history,
-    standing: new Map(
-      squad.map((person) => {
-        const found = maxes(person.id).of(variant.id);
-        const profile = profiles.find((one) => one.athleteId === person.id);
-        return [
-          person.id,
-          {
-            max: "max" in found ? { ...found.max, date: found.max.record.date } : undefined,
-            profile: profile && {
-              testedOn: profile.testedOn,
-              ageDays: daysBetween(profile.testedOn, today),
-            },
-          },
-        ];
-      }),
-    ),
+    standing,
     squad: reviewSquadWave({
       planId: row.plan.id,
       slotId,
@@ -141,4 +187,30 @@ export async function waveFacts(
       rule,
     }),
   };
+}
+
+/** The wave's sessions as planned, and as one athlete did them. */
+function sessionsOf(shared: GroupFacts, wave: Wave, athleteId: string): WaveSession[] {
+  const { row, slotId, slot, run, today } = wave;
+  const settings = recipeSettings(shared.values);
+  const days = shared.days.filter((one) => one.planId === row.plan.id && one.planSlotId === slotId);
+  return run.weeks.flatMap((week, i): WaveSession[] => {
+    const done = days.find((one) => one.week === week && one.athleteId === athleteId);
+    const there = done ?? days.find((one) => one.week === week);
+    const date = there?.date ?? addDays(run.from, 7 * (week - (run.weeks[0] ?? week)));
+    const planned = slotWeek(row.plan.block, slot, week, settings)?.sets ?? [];
+    if (date > today && !done) return [];
+    return [
+      {
+        week: i + 1,
+        date,
+        kind: "work",
+        planned: {
+          sets: done?.sum.setsPlanned ?? planned.length,
+          reps: done?.sum.repsPlanned ?? planned.reduce((n, set) => n + set.reps, 0),
+        },
+        sum: done?.sum,
+      },
+    ];
+  });
 }
