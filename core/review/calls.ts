@@ -13,7 +13,6 @@ export const CALL_KINDS = [
   "fault",
   "heavy",
   "speed-weight",
-  "gap",
   "sensor",
   "profile",
 ] as const;
@@ -30,7 +29,6 @@ export const CALL_NAMES: Record<CallKind, string> = {
   fault: "A fault that returns",
   heavy: "Heavy work too close",
   "speed-weight": "Speed weight held long enough",
-  gap: "Another gap",
   sensor: "A sensor that drifts",
   profile: "Test the profile",
 };
@@ -48,7 +46,7 @@ export type CallAction =
   /** Nothing changes, and the word stands. */
   | { type: "keep" };
 
-export const TO_DOS = ["test", "profile", "variation", "look", "sensor", "gap"] as const;
+export const TO_DOS = ["test", "profile", "variation", "look", "sensor", "speed-weight"] as const;
 export type ToDo = (typeof TO_DOS)[number];
 
 /** What taking it changed, with what takes it back. */

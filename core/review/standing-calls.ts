@@ -59,6 +59,33 @@ export function staleCalls(input: {
   return calls;
 }
 
+/** A found speed weight that was held as long as the team holds one. */
+export function speedWeightCalls(input: {
+  athleteId: string;
+  variantId: string;
+  liftName: string;
+  found: { kg: number; date: LocalDate } | undefined;
+  holdWeeks: number;
+  today: LocalDate;
+}): ReviewCall[] {
+  const { athleteId, variantId, found, holdWeeks, today } = input;
+  const held = found && daysBetween(found.date, today);
+  if (!found || held === undefined || held < 7 * holdWeeks) return [];
+  return [
+    {
+      ...plain,
+      kind: "speed-weight",
+      about: `speed-weight/${athleteId}/${variantId}/${found.date}`,
+      athleteId,
+      variantId,
+      proposal: say`Find the next speed weight of the ${small(input.liftName)}: ${written(found.kg, 1)} was held ${Math.floor(held / 7)} weeks`,
+      evidence: { lines: [`Found on ${found.date}; held ${holdWeeks} weeks at most`] },
+      action: { type: "to-do", what: "speed-weight", days: 14 },
+      sure: Math.min(1, held / (7 * holdWeeks) / 2),
+    },
+  ];
+}
+
 /** Lift over body mass from which heavy days stand further apart. */
 export const STRONG_LIFT_PER_BODY = 2.5;
 /** Days from one heavy day of a lift to the next: for the very strong, and for anybody. */

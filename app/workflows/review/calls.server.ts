@@ -2,10 +2,13 @@ import { type CallKind, type ReviewCall, rankCalls } from "../../../core/review/
 import {
   deloadCalls,
   heavyCalls,
+  speedWeightCalls,
   staleCalls,
   stationCalls,
   stationDays,
 } from "../../../core/review/standing-calls";
+import { teamDefault } from "../../../core/settings/usual";
+import { massKg } from "../../../core/units/mass";
 import { addDays, type LocalDate } from "../../../core/units/time";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.server";
@@ -77,7 +80,7 @@ function everyCall(
   shared: GroupFacts,
   { wave, squad, rule, history, standing }: WaveFacts,
 ): ReviewCall[] {
-  const { row, slotId, variant, run, today } = wave;
+  const { row, slotId, slot, variant, run, today } = wave;
   const historyOf = (id: string) => history.get(id) ?? [];
   const last = run.weeks.at(-1) ?? 0;
   const next = row.plan.block.weeks > last ? last + 1 : undefined;
@@ -106,6 +109,21 @@ function everyCall(
         today,
       }),
     ),
+    ...(slot.recipe.basis === "found"
+      ? squad.rows.flatMap((one) => {
+          const found = shared.found.find(
+            (weight) => weight.athleteId === one.athleteId && weight.variantId === variant.id,
+          );
+          return speedWeightCalls({
+            athleteId: one.athleteId,
+            variantId: variant.id,
+            liftName: variant.name,
+            found: found && { kg: massKg(found.load), date: found.date },
+            holdWeeks: teamDefault(shared.values, "holdWeeksMost"),
+            today,
+          });
+        })
+      : []),
     ...stationCalls(
       stationDays(
         squad.rows,

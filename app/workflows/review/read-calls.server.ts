@@ -1,4 +1,5 @@
 import type { LocalDate } from "../../../core/units/time";
+import { foundWeights } from "../../../db/queries/box.server";
 import { recordsOf } from "../../../db/queries/maxes.server";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { newestProfiles } from "../../../db/queries/profiles.server";
@@ -115,9 +116,10 @@ export async function openToDos(
   const agreed = calls.filter((call) => call.effect.type === "to-do" && call.undoneAt === null);
   const athletes = [...new Set(agreed.flatMap((call) => call.athleteId ?? []))];
   if (agreed.length === 0) return [];
-  const [records, profiles] = [
+  const [records, profiles, found] = [
     await recordsOf(tx, athletes),
     await newestProfiles(tx, { of: athletes }),
+    await foundWeights(tx, athletes),
   ];
   return agreed.filter((call) => {
     if (call.effect.type !== "to-do") return false;
@@ -127,6 +129,8 @@ export async function openToDos(
       return !records.some((one) => of(one) && one.date >= call.date);
     if (call.effect.what === "profile")
       return !profiles.some((one) => of(one) && one.testedOn >= call.date);
+    if (call.effect.what === "speed-weight")
+      return !found.some((one) => of(one) && one.date > call.date);
     return call.effect.until >= today;
   });
 }

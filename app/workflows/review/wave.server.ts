@@ -11,6 +11,7 @@ import type { CoachValues } from "../../../core/settings/coach-values";
 import { teamDefault } from "../../../core/settings/usual";
 import { massKg } from "../../../core/units/mass";
 import { addDays, daysBetween, type LocalDate } from "../../../core/units/time";
+import { foundWeights } from "../../../db/queries/box.server";
 import { rackNumbers } from "../../../db/queries/gear.server";
 import { limitsOf, newestMasses } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
@@ -51,6 +52,8 @@ export interface GroupFacts {
   maxes: Awaited<ReturnType<typeof readMaxes>>;
   profiles: Awaited<ReturnType<typeof newestTestDays>>;
   limits: Awaited<ReturnType<typeof limitsOf>>;
+  /** Found speed weights, where a wave stands on them. */
+  found: Awaited<ReturnType<typeof foundWeights>>;
   /** Body masses by athlete, kg, and racks' names by id. */
   bodyKg: ReadonlyMap<string, number>;
   racks: ReadonlyMap<string, string>;
@@ -90,12 +93,14 @@ export async function groupFacts(
     await newestMasses(tx, ids),
     await rackNumbers(tx, [...new Set(waves.map((wave) => wave.row.plan.roomId))]),
   ];
+  const onFound = waves.some((wave) => wave.slot.recipe.basis === "found");
   return {
     values,
     athletes,
     maxes,
     profiles,
     limits,
+    found: onFound ? await foundWeights(tx, ids) : [],
     bodyKg: new Map(masses.map((one) => [one.athleteId, massKg(one.mass)])),
     racks: new Map(racks.map((rack) => [rack.id, `rack ${rack.number}`])),
     days,
