@@ -218,12 +218,17 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "box-cycle",
+    name: "wave",
     as: "coach",
     size: DESK,
     go: async (page) => {
-      await page.goto("/review/box");
-      await page.getByRole("img", { name: /^The cycle by week/ }).waitFor();
+      await page.goto("/review/wave");
+      const chooser = page.getByLabel("Wave");
+      const names = await chooser.locator("option").allTextContents();
+      await chooser.selectOption({
+        index: names.findIndex((name) => name.startsWith("2026-02-06 Box doubles")),
+      });
+      await page.getByRole("button", { name: "Take", exact: true }).waitFor();
     },
   },
   {

@@ -93,7 +93,7 @@ export const ROUTE_RIGHTS: readonly RouteRight[] = [
   { path: "/review/wave", read: staff, write: coaches },
   { path: "/review/trends", read: staff },
   { path: "/review/pays", read: staff },
-  { path: "/review/block", read: staff },
+  { path: "/review/block", read: staff, write: coaches },
   { path: "/review/week", read: staff },
   { path: "/review/week/out/:weekFile", read: staff },
   { path: "/review/notes", read: staff, write: coaches },

@@ -507,6 +507,11 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       },
     ]),
     {
+      route: "/review/block",
+      intent: "for-parent",
+      body: form({ intent: "for-parent", athleteId, planId }),
+    },
+    {
       route: "/review/notes",
       intent: "note",
       body: form({ intent: "note", aboutId: athleteId, kind: "note", words: `Thrown ${unique}` }),

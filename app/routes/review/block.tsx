@@ -1,14 +1,22 @@
 import { Link } from "react-router";
+import { z } from "zod";
 import { formatKg, plainNumber } from "../../../core/units/mass";
+import { formObject } from "../../forms/athlete";
 import { idFrom, isId } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
+import { mayWrite } from "../../platform/rights";
+import { readForm } from "../../platform/submission.server";
 import { Select } from "../../ui/field";
+import { Form } from "../../ui/form";
+import { keepForm } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
+import { giveToParent } from "../../workflows/review/for-parent.server";
 import { type BlockPage, readBlock } from "../../workflows/review/read-block.server";
 import type { Route } from "./+types/block";
 import { BlockReport } from "./block-report";
+import { ParentReport } from "./parent-report";
 import { ReviewNav } from "./review-nav";
 
 export function meta({ loaderData }: Route.MetaArgs) {
@@ -26,13 +34,31 @@ function typedErrors(params: URLSearchParams): Record<string, number> {
   return typed;
 }
 
-export function loader({ context, url }: Route.LoaderArgs) {
+export async function loader({ context, url }: Route.LoaderArgs) {
   const get = (name: string) => idFrom(url.searchParams.get(name) ?? "");
-  return readBlock(principalOf(context), {
+  const principal = principalOf(context);
+  const page = await readBlock(principal, {
     planId: get("plan"),
     athleteId: get("athlete"),
     typed: typedErrors(url.searchParams),
   });
+  return { ...page, mayGive: mayWrite(principal, "/review/block") };
+}
+
+const ParentForm = z.object({
+  intent: z.literal("for-parent"),
+  athleteId: z.uuid(),
+  planId: z.uuid(),
+});
+
+export async function action({ request, context }: Route.ActionArgs) {
+  const parsed = ParentForm.safeParse(formObject(await readForm(request)));
+  if (!parsed.success) throw new Response("This form is not one of this page's.", { status: 400 });
+  return giveToParent(principalOf(context), parsed.data);
+}
+
+export function clientAction({ serverAction }: Route.ClientActionArgs) {
+  return keepForm(serverAction);
 }
 
 /** A block by its tests: the squad in lines, one athlete as a report of one page. */
@@ -96,13 +122,61 @@ export default function BlockReview({ loaderData }: Route.ComponentProps) {
           </Select>
         </div>
       </div>
-      {opened ? (
+      {opened?.given && address.get("for") === "parent" ? (
+        <ParentReport opened={opened} block={block} />
+      ) : opened ? (
         <BlockReport opened={opened} block={block} />
       ) : (
         <Empty>Nobody is in this block.</Empty>
       )}
+      {opened ? (
+        <ForParent opened={opened} planId={block.planId} mayGive={loaderData.mayGive} />
+      ) : null}
       <Squad people={people} openedId={opened?.id} planId={block.planId} />
     </Page>
+  );
+}
+
+/** A sheet for a parent is there only after a coach's act, which is written down. */
+function ForParent({
+  opened,
+  planId,
+  mayGive,
+}: {
+  opened: { id: string; given: { by: string; date: string } | undefined };
+  planId: string;
+  mayGive: boolean;
+}) {
+  const address = useAddress();
+  const shown = address.get("for") === "parent";
+  return (
+    <div className="no-print mt-4 flex flex-wrap items-center gap-3">
+      {opened.given ? (
+        <>
+          <button
+            type="button"
+            className="btn"
+            onClick={() => address.set("for", shown ? "" : "parent")}
+          >
+            {shown ? "The coach's report" : "The parent's sheet"}
+          </button>
+          <span className="text-muted">
+            Given by {opened.given.by}, {opened.given.date}
+          </span>
+        </>
+      ) : mayGive ? (
+        <Form method="post" preventScrollReset>
+          <input type="hidden" name="athleteId" value={opened.id} />
+          <input type="hidden" name="planId" value={planId} />
+          <button type="submit" name="intent" value="for-parent" className="btn">
+            Write a sheet for a parent
+          </button>
+          <span className="ml-3 text-sm text-muted">
+            Written down as given: attendance and tests in plain words, no loads, nothing on health.
+          </span>
+        </Form>
+      ) : null}
+    </div>
   );
 }
 

@@ -20,6 +20,7 @@ import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
 import { bringUpSums } from "../lifters/session-sums.server";
 import { testedQualities } from "../lifters/tested-changes.server";
+import { givenToParent } from "./for-parent.server";
 
 /** Blocks that the chooser lists. */
 const MOST_LISTED = 60;
@@ -83,6 +84,7 @@ export async function readBlock(
           since: from,
           typed: asked.typed,
         }),
+        given: await givenToParent(tx, { athleteId: opened.id, planName: row.plan.name }),
         profiles: await profileShifts(tx, opened.id, lifts, from),
         box: boxRatio(shared.variants, shared.records, opened.id, from),
       },
