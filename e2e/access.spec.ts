@@ -59,6 +59,8 @@ async function skerryIds(): Promise<Record<string, string>> {
     testId: test?.id,
     runId: run?.id,
     file: "records.csv",
+    weekFile: "week.md",
+    reviewFile: "sets.csv",
     sessionId: session?.id,
     rackId: session?.rack,
     athleteId: athlete?.id,
@@ -82,9 +84,13 @@ test("another team gets nothing of ours from any route", async ({ baseURL }) => 
       const body = await response.text();
       for (const name of NAMES) expect(body, `${path} shows ${name}`).not.toContain(name);
       // Another team's own files have the same names.
-      const own = ["/data/out/:file", "/feed/:token", "/join/:token", "/reset/:token"].includes(
-        rule.path,
-      );
+      const own = [
+        "/data/out/:file",
+        "/review/week/out/:weekFile",
+        "/feed/:token",
+        "/join/:token",
+        "/reset/:token",
+      ].includes(rule.path);
       if (rule.path.includes(":") && !own) expect(response.status(), path).not.toBe(200);
     }
     if (rule.write && rule.path.includes(":")) {

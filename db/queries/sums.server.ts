@@ -113,7 +113,8 @@ export async function keepSum(
         planSlotId: from?.slotId ?? null,
         week: from?.week ?? null,
         variantId: (head?.kind === "lift" && head.variantId) || null,
-        exerciseId: head?.kind === "exercise" ? head.exerciseId : null,
+        // The teaching ladder is no exercise of the library.
+        exerciseId: (head?.kind === "exercise" && head.exerciseId) || null,
         sum,
         points: line.kind === "lift" ? pointsOf(line.sum) : null,
       },

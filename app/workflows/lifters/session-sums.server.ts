@@ -4,7 +4,8 @@ import { sumSession } from "../../../core/review/session-sum";
 import { entriesAfter, frozenOf } from "../../../db/queries/sessions.server";
 import { behindSums, keepSum } from "../../../db/queries/sums.server";
 import { now } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
+import { inTeam, isDatabaseAway } from "../../platform/database.server";
+import { log } from "../../platform/log.server";
 import type { Principal } from "../../platform/rights";
 
 /**
@@ -26,7 +27,15 @@ export async function bringUpSums(principal: Pick<Principal, "teamId">): Promise
       runningBefore: new Date(now().getTime() - RUNNING_SUM_MS),
     }),
   );
-  for (const sessionId of behind) await sumOne(principal, sessionId);
+  for (const sessionId of behind) {
+    try {
+      await sumOne(principal, sessionId);
+    } catch (error) {
+      if (isDatabaseAway(error)) throw error;
+      // One session that cannot be summed takes no page from the others; it stays marked.
+      log.error({ err: error, sessionId }, "a session could not be summed");
+    }
+  }
   return behind.length;
 }
 

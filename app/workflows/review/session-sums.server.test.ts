@@ -186,6 +186,24 @@ describe("sums of sessions", () => {
     expect(row?.behind).toBe(row?.seq < row?.last_seq);
   });
 
+  it("take no page from the others where one session cannot be summed", async () => {
+    await owner`SELECT set_config('app.team', ${team.teamId}, false)`;
+    await owner`
+      CREATE FUNCTION refuse_sum() RETURNS trigger LANGUAGE plpgsql AS
+      $$ BEGIN RAISE EXCEPTION 'no'; END $$`;
+    await owner`CREATE TRIGGER refuse_sum BEFORE INSERT OR UPDATE ON work_sum
+      FOR EACH ROW EXECUTE FUNCTION refuse_sum()`;
+    try {
+      await log([{ kind: "fault", ...at(2), fault: "Knees in", cut: false }]);
+      await owner`UPDATE session_sum SET summed_at = NULL WHERE session_id = ${team.sessionId}`;
+      expect(await bringUpSums(coach)).toBeGreaterThan(0);
+      expect((await kept())?.behind).toBe(true);
+    } finally {
+      await owner`DROP TRIGGER refuse_sum ON work_sum`;
+      await owner`DROP FUNCTION refuse_sum()`;
+    }
+  });
+
   it("are up to date when a session has ended, and hold no name", async () => {
     expect((await finishSession(coach, team.sessionId)).ok).toBe(true);
     expect(await kept()).toMatchObject({ behind: false });
