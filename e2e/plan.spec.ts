@@ -343,19 +343,18 @@ test.describe("the plan's library", () => {
   test("a coach-set value is unset, out of range, set, and unset again", async ({ page }) => {
     await page.goto("/library/coach-set");
     const form = page.getByRole("form", { name: "Load in a deload, of the load" });
+    // Some the demo's coach has set.
+    const said = await page.getByText(/\d+ of \d+ not set/).innerText();
+    const unset = Number(/(\d+) of/.exec(said)?.[1]);
     await form.getByRole("textbox").fill("8");
     await form.getByRole("button", { name: "Keep" }).click();
     await expect(form.getByText("between 0.3 and 1")).toBeVisible();
     await form.getByRole("textbox").fill("0.8");
     await form.getByRole("button", { name: "Keep" }).click();
-    await expect(
-      page.getByText(`${COACH_VALUES.length - 1} of ${COACH_VALUES.length} not set`),
-    ).toBeVisible();
+    await expect(page.getByText(`${unset - 1} of ${COACH_VALUES.length} not set`)).toBeVisible();
     await form.getByRole("textbox").fill("");
     await form.getByRole("button", { name: "Keep" }).click();
-    await expect(
-      page.getByText(`${COACH_VALUES.length} of ${COACH_VALUES.length} not set`),
-    ).toBeVisible();
+    await expect(page.getByText(`${unset} of ${COACH_VALUES.length} not set`)).toBeVisible();
   });
 
   test("schools are compared, and a second day is proposed with its reasons", async ({ page }) => {
