@@ -54,7 +54,7 @@ test("pounds hold in plans, workings, athletes, gear, review and print", async (
   await expect(page.getByText(/totals, [\d.]+ lb to [\d.]+ lb/).first()).toBeVisible();
 
   await page.goto("/review");
-  await page.locator("main a[href^='/review/']").first().click();
+  await page.locator("main tbody a[href^='/review/']").first().click();
   const table = page.getByRole("region", { name: "Done against planned" });
   await table
     .getByRole("button", { name: /tonnage [\d.]+ lb/ })

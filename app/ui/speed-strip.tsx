@@ -16,7 +16,7 @@ export interface SpeedStripProps {
   /** In words, for those who do not see the picture. */
   label: string;
   /** One scale for all strips of a view, m/s; by its own figures where left out. */
-  scale?: { lowMps: number; highMps: number };
+  scale?: { low: number; high: number };
 }
 
 /** An axis that holds some speeds with room beside them, m/s. */
@@ -38,9 +38,7 @@ export function SpeedStrip(props: SpeedStripProps) {
     ...(lossLineMps === undefined ? [] : [lossLineMps]),
     ...(floorMps === undefined ? [] : [floorMps]),
   ];
-  const { low, high } = props.scale
-    ? { low: props.scale.lowMps, high: props.scale.highMps }
-    : scaleOf(values);
+  const { low, high } = props.scale ?? scaleOf(values);
   const pad = full ? 14 : 2;
   const x = (mps: number) => pad + ((mps - low) / (high - low)) * (width - 2 * pad);
   const axisY = full ? height - 26 : height - 3;

@@ -11,6 +11,7 @@ import { seekLoad } from "../contrast/seek";
 import { COACH_VALUES } from "../settings/coach-values";
 import { listTeamDefaults, TEAM_DEFAULTS } from "../settings/team-defaults";
 import { type DefaultKey, teamDefault } from "../settings/usual";
+import { type ReviewKey, reviewDefault, USUAL_REVIEW } from "../settings/usual-review";
 
 const jump: ComplexItem = {
   id: "jump",
@@ -76,7 +77,11 @@ describe("usual numbers that a team may set", () => {
         (values) => {
           for (const one of TEAM_DEFAULTS) {
             const wanted = one.key in values ? values[one.key] : one.fallback;
-            expect(teamDefault(values, one.key as DefaultKey)).toBe(wanted);
+            const told =
+              one.key in USUAL_REVIEW
+                ? reviewDefault(values, one.key as ReviewKey)
+                : teamDefault(values, one.key as DefaultKey);
+            expect(told).toBe(wanted);
           }
         },
       ),

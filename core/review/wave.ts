@@ -1,6 +1,7 @@
 import type { BasisKind } from "../recipe/basis";
 import type { CoachValues } from "../settings/coach-values";
 import { teamDefault } from "../settings/usual";
+import { reviewDefault } from "../settings/usual-review";
 import { plainNumber } from "../units/mass";
 import { formatPercent } from "../units/percent";
 import { formatVelocity } from "../units/velocity";
@@ -33,15 +34,15 @@ export interface WaveRule {
 /** The team's rule, from its settings. */
 export function waveRule(values: CoachValues): WaveRule {
   return {
-    riseChance: teamDefault(values, "riseChancePercent") / 100,
+    riseChance: reviewDefault(values, "riseChancePercent") / 100,
     fewCutPercent: teamDefault(values, "fewCutPercent"),
-    fadePercent: teamDefault(values, "fadePercent"),
-    addRestS: teamDefault(values, "fadeRestS"),
+    fadePercent: reviewDefault(values, "fadePercent"),
+    addRestS: reviewDefault(values, "fadeRestS"),
     stallExposures: values.stallExposures,
-    stallChance: teamDefault(values, "stallChancePercent") / 100,
-    smallestMps: teamDefault(values, "smallestRiseMps"),
+    stallChance: reviewDefault(values, "stallChancePercent") / 100,
+    smallestMps: reviewDefault(values, "smallestRiseMps"),
     stepPercent: values.baseStepPercent,
-    profileDays: teamDefault(values, "profileDays"),
+    profileDays: reviewDefault(values, "profileDays"),
   };
 }
 

@@ -1,5 +1,6 @@
 import type { CoachValues } from "./coach-values";
 import { type DefaultKey, USUAL } from "./usual";
+import { type ReviewKey, USUAL_REVIEW } from "./usual-review";
 
 /**
  * Thresholds that coaches disagree about and that have a usual value, with where it comes from and
@@ -19,7 +20,7 @@ export interface DefaultSpec {
 
 const PRACTICE = "coaching practice, no study";
 
-const SPECS: Record<DefaultKey, Omit<DefaultSpec, "key" | "fallback">> = {
+const SPECS: Record<DefaultKey | ReviewKey, Omit<DefaultSpec, "key" | "fallback">> = {
   changeHands: {
     name: "People who change a rack together",
     unit: "",
@@ -319,9 +320,10 @@ const SPECS: Record<DefaultKey, Omit<DefaultSpec, "key" | "fallback">> = {
   },
 };
 
-export const TEAM_DEFAULTS: readonly DefaultSpec[] = Object.entries(USUAL).map(
-  ([key, fallback]) => ({ key, fallback, ...SPECS[key as DefaultKey] }),
-);
+export const TEAM_DEFAULTS: readonly DefaultSpec[] = Object.entries({
+  ...USUAL,
+  ...USUAL_REVIEW,
+}).map(([key, fallback]) => ({ key, fallback, ...SPECS[key as DefaultKey | ReviewKey] }));
 
 /** All of them with the team's number, in the order of the list. */
 export function listTeamDefaults(values: CoachValues) {

@@ -35,13 +35,6 @@ export const USUAL = {
   overheadEveryWeeks: 4,
   primerMostReps: 15,
   fewCutPercent: 10,
-  riseChancePercent: 95,
-  smallestRiseMps: 0.01,
-  stallChancePercent: 80,
-  fadePercent: 8,
-  fadeRestS: 15,
-  trendWeeks: 12,
-  profileDays: 56,
 } as const;
 
 export type DefaultKey = keyof typeof USUAL;

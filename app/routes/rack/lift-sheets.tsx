@@ -4,14 +4,14 @@ import type { SetState } from "../../../core/floor/set-state";
 import type { RackState } from "../../../core/floor/state";
 import { type MassUnit, massKg, readMass } from "../../../core/units/mass";
 import { readSpeed } from "../../forms/speed";
-import { KeyPad } from "./key-pad";
 import { Later, LaterPart } from "./part";
 import type { useSetRunner } from "./use-set-runner";
 
 /** What is opened over a set comes a moment after the screen, and before the network may go. */
 const faultList = new LaterPart(async () => (await import("./fault-list")).FaultList);
 const filmFrames = new LaterPart(async () => (await import("./film-frames")).FilmFrames);
-export const SHEET_PARTS = [faultList, filmFrames];
+const keyPad = new LaterPart(async () => (await import("./key-pad")).KeyPad);
+export const SHEET_PARTS = [keyPad, faultList, filmFrames];
 
 /** What is opened over the set. */
 export type Panel = "type" | "fault" | "load" | "film";
@@ -44,19 +44,22 @@ export function Sheets({
 }) {
   if (panel === "load")
     return (
-      <KeyPad
-        title="What is on the bar"
-        hint={`${unit} in all, with the bar`}
-        start={typed}
-        button="This is on the bar"
-        onClose={close}
-        enter={(text) => {
-          const read = readMass(text, unit);
-          if (!read.ok || massKg(read.mass) <= 0 || massKg(read.mass) > 1000)
-            return "A load, for example 60 or 62.5.";
-          runner.putOn(at, massKg(read.mass));
-          close();
-          return undefined;
+      <Later
+        part={keyPad}
+        of={{
+          title: "What is on the bar",
+          hint: `${unit} in all, with the bar`,
+          start: typed,
+          button: "This is on the bar",
+          onClose: close,
+          enter: (text) => {
+            const read = readMass(text, unit);
+            if (!read.ok || massKg(read.mass) <= 0 || massKg(read.mass) > 1000)
+              return "A load, for example 60 or 62.5.";
+            runner.putOn(at, massKg(read.mass));
+            close();
+            return undefined;
+          },
         }}
       />
     );
@@ -78,19 +81,22 @@ export function Sheets({
     );
   if (panel === "type") {
     return (
-      <KeyPad
-        title="Type a speed"
-        hint={`m/s, mean of the rep; ${left} reps left`}
-        start={typed}
-        button="Enter this rep"
-        onClose={close}
-        enter={(text) => {
-          const velocity = readSpeed(text);
-          if (velocity === undefined) return "A speed from 0.05 to 4 m/s: 82 or 0.82.";
-          hold();
-          // A rule that ends the set closes the sheet: the next digit is nobody's speed.
-          if (runner.typeRep(at, velocity) === "ended" || left <= 1) close();
-          return undefined;
+      <Later
+        part={keyPad}
+        of={{
+          title: "Type a speed",
+          hint: `m/s, mean of the rep; ${left} reps left`,
+          start: typed,
+          button: "Enter this rep",
+          onClose: close,
+          enter: (text) => {
+            const velocity = readSpeed(text);
+            if (velocity === undefined) return "A speed from 0.05 to 4 m/s: 82 or 0.82.";
+            hold();
+            // A rule that ends the set closes the sheet: the next digit is nobody's speed.
+            if (runner.typeRep(at, velocity) === "ended" || left <= 1) close();
+            return undefined;
+          },
         }}
       />
     );

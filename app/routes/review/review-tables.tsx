@@ -82,7 +82,7 @@ export function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: 
                         set={set}
                         of={one}
                         sessionId={sessionId}
-                        scale={{ lowMps: low, highMps: high }}
+                        scale={{ low, high }}
                       />
                     ))}
                   </div>
@@ -249,7 +249,7 @@ function SetStrip({
   set: SetSum;
   of: Pick<LifterReview, "name" | "slotId" | "athleteId">;
   sessionId: string;
-  scale: { lowMps: number; highMps: number };
+  scale: { low: number; high: number };
 }) {
   const { number, reps, bestMps: best, standing, target } = set;
   const { name, slotId, athleteId } = of;

@@ -12,7 +12,7 @@ import {
   type WaveUnder,
   waysApart,
 } from "../../../core/review/what-pays";
-import { teamDefault } from "../../../core/settings/usual";
+import { reviewDefault } from "../../../core/settings/usual-review";
 import { addDays } from "../../../core/units/time";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
@@ -56,7 +56,7 @@ export async function readPays(
       .map(({ id, name }) => ({ id, name }));
     const lift = lifts.find((one) => one.id === asked.variantId) ?? lifts[0];
     const values = await coachValues(tx);
-    const limit = teamDefault(values, "fadePercent");
+    const limit = reviewDefault(values, "fadePercent");
     const waves = rows.flatMap((row) =>
       Object.entries(row.plan.block.slots).flatMap(([slotId, slot]) =>
         runsOf(row.plan.block, slot).map((run) => ({ planId: row.plan.id, slotId, slot, run })),

@@ -8,7 +8,7 @@ import {
 } from "../../../core/review/squad-wave";
 import { type WaveRule, waveRule } from "../../../core/review/wave";
 import type { CoachValues } from "../../../core/settings/coach-values";
-import { teamDefault } from "../../../core/settings/usual";
+import { reviewDefault } from "../../../core/settings/usual-review";
 import { massKg } from "../../../core/units/mass";
 import { addDays, daysBetween, type LocalDate } from "../../../core/units/time";
 import { foundWeights } from "../../../db/queries/box.server";
@@ -75,7 +75,7 @@ export async function groupFacts(
   const athletes = await listAthletes(tx, first.row.plan);
   const ids = athletes.map((one) => one.id);
   const variantIds = [...new Set(waves.map((wave) => wave.variant.id))];
-  const back = addDays(today, -7 * teamDefault(values, "trendWeeks"));
+  const back = addDays(today, -7 * reviewDefault(values, "trendWeeks"));
   const from = waves.reduce((least, wave) => earlierOf(least, wave.run.from), back);
   const [points, days, maxes, profiles, limits, masses, racks] = [
     await liftPoints(tx, { athleteIds: ids, from, variantIds }),
@@ -131,7 +131,7 @@ export function waveFacts(shared: GroupFacts, wave: Wave): WaveFacts {
   const { row, slotId, slot, variant, run, today } = wave;
   const { values, athletes, profiles } = shared;
   const rule = waveRule(values);
-  const from = earlierOf(addDays(today, -7 * teamDefault(values, "trendWeeks")), run.from);
+  const from = earlierOf(addDays(today, -7 * reviewDefault(values, "trendWeeks")), run.from);
   const history = shared.historyOf(variant.id, from);
   const standing = new Map(
     athletes.map((person) => {
