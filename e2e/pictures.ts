@@ -223,7 +223,7 @@ const SHOTS: Shot[] = [
     size: DESK,
     go: async (page) => {
       await page.goto("/review/wave");
-      const chooser = page.getByLabel("Wave");
+      const chooser = page.getByRole("combobox", { name: "Wave", exact: true });
       const names = await chooser.locator("option").allTextContents();
       await chooser.selectOption({
         index: names.findIndex((name) => name.startsWith("2026-02-06 Box doubles")),
