@@ -41,10 +41,8 @@ export function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: 
               Tonnage
             </th>
             <th scope="col">
-              Speed, set by set, {formatVelocity(low)} to {formatVelocity(high)} m/s
-            </th>
-            <th scope="col">
-              Rests to scale, asked {slot.rest.leastS} to {slot.rest.mostS} s
+              Speed, set by set, {formatVelocity(low)} to {formatVelocity(high)} m/s; rests to
+              scale, asked {slot.rest.leastS} to {slot.rest.mostS} s
             </th>
             <th scope="col">Notes</th>
           </tr>
@@ -86,8 +84,6 @@ export function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: 
                       />
                     ))}
                   </div>
-                </td>
-                <td>
                   <SetStave sets={one.sets} rest={slot.rest} mostKg={mostKg} />
                   <RestWords sets={one.sets} smallestStopS={slot.smallestStopS} />
                 </td>
