@@ -1,5 +1,5 @@
 import { recipeWeeks } from "../recipe/recipe";
-import type { LocalDate } from "../units/time";
+import { daysBetween, type LocalDate } from "../units/time";
 import { type Block, cyclePlace, dateOf, type Slot } from "./block";
 
 /** One wave of a slot: one time through its recipe's weeks; what ends the recipe joins the last. */
@@ -35,4 +35,15 @@ export function runsOf(block: Block, slot: Slot): Run[] {
     } else runs.set(run, { run, weeks: [week], from: date, to: date });
   }
   return [...runs.values()];
+}
+
+/** The next week of a block that lies after a wave and begins after today; undefined where none is left. */
+export function weekAhead(
+  block: Pick<Block, "startDate" | "weeks">,
+  run: Pick<Run, "weeks">,
+  today: LocalDate,
+): number | undefined {
+  const now = Math.floor(daysBetween(block.startDate, today) / 7) + 1;
+  const next = Math.max(run.weeks.at(-1) ?? 0, now) + 1;
+  return next <= block.weeks ? next : undefined;
 }

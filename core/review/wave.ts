@@ -151,14 +151,7 @@ export function reviewAthleteWave(input: AthleteWaveInput, rule: WaveRule): Athl
   const calls: ReviewCall[] = [];
   const chance = speed.ok ? speed.chanceRises : 0.5;
   if (input.held > 0)
-    calls.push(
-      call(
-        "hold",
-        "Hold the load: pain was flagged, and no coach has cleared it",
-        { type: "keep" },
-        1,
-      ),
-    );
+    calls.push(call("hold", "Hold the load until a coach clears it", { type: "keep" }, 1));
   else if (falls && (max === undefined || max.stale))
     calls.push(
       call(

@@ -60,7 +60,12 @@ const WORDS = [
     reason: "Two more weeks of it first.",
     proposal: "Change the variation: no rise that counts in 9 days of it",
   },
-  { kind: "hold", decision: "taken", reason: "", proposal: "Hold the load: pain was flagged" },
+  {
+    kind: "hold",
+    decision: "taken",
+    reason: "",
+    proposal: "Hold the load until a coach clears it",
+  },
 ] as const;
 
 /** Three words of the coach at the end of an earlier wave, each with the level of that day. */

@@ -103,9 +103,9 @@ export default function Reviews({ loaderData, actionData }: Route.ComponentProps
           ))}
         </Select>
       </div>
-      {page.behind > 0 ? (
+      {page.moreBehind ? (
         <p className="text-sm text-muted">
-          {page.behind} sessions were summed just now; where there are more, load the page again.
+          Earlier sessions are still being summed: load the page again for the rest.
         </p>
       ) : null}
       <Waves page={page} />

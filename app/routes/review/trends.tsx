@@ -55,7 +55,9 @@ export default function Trends({ loaderData }: Route.ComponentProps) {
           </Link>
         </>
       }
-      margin={<Recovery athlete={athlete} />}
+      margin={
+        athlete.recovery ? <Recovery athlete={athlete} recovery={athlete.recovery} /> : undefined
+      }
     >
       <ReviewNav />
       <div className="no-print mb-3 flex flex-wrap items-end gap-4">
@@ -219,9 +221,15 @@ function TrendTable({ lift }: { lift: NonNullable<Athlete["lift"]> }) {
 }
 
 /** Sleep and body mass beside heavy days: for who coaches, on no paper. */
-function Recovery({ athlete }: { athlete: Athlete }) {
+function Recovery({
+  athlete,
+  recovery,
+}: {
+  athlete: Athlete;
+  recovery: NonNullable<Athlete["recovery"]>;
+}) {
   const unit = useUnit();
-  const { sleep, masses } = athlete.recovery;
+  const { sleep, masses } = recovery;
   const heavy = athlete.weeks.slice(-4).reduce((sum, week) => sum + week.heavyDays, 0);
   const slept = sleep.slice(0, 7);
   const mean = slept.reduce((sum, one) => sum + one.hours, 0) / Math.max(1, slept.length);

@@ -173,9 +173,9 @@ function WavePageBody({
       }
     >
       <Choosers page={page} wave={wave} sort={sort} />
-      {page.behind > 0 ? (
+      {page.moreBehind ? (
         <p className="text-sm text-muted">
-          {page.behind} sessions were summed just now; where there are more, load the page again.
+          Earlier sessions are still being summed: load the page again for the rest.
         </p>
       ) : null}
       {wave.asks ? null : (

@@ -17,7 +17,7 @@ import type { Principal } from "../../platform/rights";
 /** A running session's sum may be so old, ms. */
 export const RUNNING_SUM_MS = 10_000;
 /** Sessions that one reader works out before it answers: the rest is the next reader's. */
-const MOST_AT_ONCE = 40;
+export const MOST_AT_ONCE = 40;
 
 /** Brings sums up to date; how many were behind. */
 export async function bringUpSums(principal: Pick<Principal, "teamId">): Promise<number> {

@@ -1,3 +1,4 @@
+import { weekAhead } from "../../../core/plan/runs";
 import { type CallKind, type ReviewCall, rankCalls } from "../../../core/review/calls";
 import {
   deloadCalls,
@@ -82,8 +83,7 @@ function everyCall(
 ): ReviewCall[] {
   const { row, slotId, slot, variant, run, today } = wave;
   const historyOf = (id: string) => history.get(id) ?? [];
-  const last = run.weeks.at(-1) ?? 0;
-  const next = row.plan.block.weeks > last ? last + 1 : undefined;
+  const next = weekAhead(row.plan.block, run, today);
   return [
     ...squad.rows.flatMap((one) => one.calls),
     ...squad.rows.flatMap((one) => {

@@ -9,7 +9,13 @@ import { decidedCalls } from "../../../db/queries/reviews.server";
 import { closeDatabases, inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { carryOut, decideCall, takeBack } from "./decide-call.server";
+import { readNotes } from "./notes.server";
+import { readBlock } from "./read-block.server";
 import { openToDos, readCalls } from "./read-calls.server";
+import { readPays } from "./read-pays.server";
+import { readTrends } from "./read-trends.server";
+import { readWave } from "./read-wave.server";
+import { readWeek } from "./read-week.server";
 
 const url = process.env.OWNER_DATABASE_URL ?? "";
 let team: SecondTeam;
@@ -128,6 +134,48 @@ describe("deciding a call", () => {
         ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
     expect((await takeBack(coach, id)).ok).toBe(true);
     expect(await restOf()).toEqual({});
+  });
+
+  it("takes one athlete's rest out again though another was given one after", async () => {
+    const action = { type: "rest" as const, planId: team.planId, slotId: "main", addS: 15 };
+    const give = (athleteId: string) =>
+      inTeam(coach, (tx) =>
+        carryOut(tx, coach, call({ kind: "rest", athleteId, action }), action, "2026-03-10"),
+      );
+    const effect = await give(team.athleteId);
+    const other = randomUUID();
+    await give(other);
+    const id = randomUUID();
+    await admin`
+      INSERT INTO review_call (team_id, id, kind, about, athlete_id, date, proposal, evidence, decision,
+        effect, entered_by, entered_at)
+      VALUES (${team.teamId}, ${id}, 'rest', ${id}, ${team.athleteId}, '2026-03-10', '"more rest"',
+        ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
+    expect(await takeBack(coach, id)).toMatchObject({ ok: true });
+    expect(Object.keys(await restOf())).toEqual([`${other}/main`]);
+  });
+
+  it("shows sleep and body mass to who may know them, and to no assistant", async () => {
+    const asked = { groupId: "", athleteId: team.athleteId, variantId: "" };
+    expect((await readTrends(coach, asked)).athlete?.recovery).toBeDefined();
+    const assistant: Principal = { ...principal(team), role: "assistant" } as Principal;
+    expect((await readTrends(assistant, asked)).athlete).toBeDefined();
+    expect((await readTrends(assistant, asked)).athlete?.recovery).toBeUndefined();
+  });
+
+  it("has nothing to show of an empty team, and says so on every page", async () => {
+    const nobody = { ...principal(team), teamId: randomUUID() } as Principal;
+    expect(await readCalls(nobody, { groupId: "" })).toMatchObject({ calls: [], sessions: [] });
+    const none = { planId: "", slotId: "", athleteId: "" };
+    expect((await readWave(nobody, { ...none, run: 1 })).wave).toBeUndefined();
+    expect((await readBlock(nobody, { ...none, typed: {} })).block).toBeUndefined();
+    const trends = await readTrends(nobody, { groupId: "", athleteId: "", variantId: "" });
+    expect(trends.athlete).toBeUndefined();
+    expect((await readWeek(nobody, { groupId: "", on: "" })).digest).toBeUndefined();
+    expect(
+      (await readPays(nobody, { groupId: "", variantId: "", trial: {} })).group,
+    ).toBeUndefined();
+    expect((await readNotes(nobody, { words: "", aboutId: "" })).notes).toEqual([]);
   });
 
   it("raises a base, refuses a step that is a test's, and goes back to the record before", async () => {

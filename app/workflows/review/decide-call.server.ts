@@ -185,6 +185,10 @@ async function edited(
   return made.ok ? { type: "edit", planId, editId, words: made.value.words } : made;
 }
 
+/** The place for rests that the first of them made stays: others stand in it by now. */
+const isOwnPlace = ({ path }: { path: readonly string[] }): boolean =>
+  !(path.length === 1 && path[0] === "rests");
+
 /** Takes a decision back: what it changed is as it was, and the call waits again. */
 export function takeBack(
   principal: Principal,
@@ -218,7 +222,7 @@ export function takeBack(
       const back = await editWithin(tx, principal, {
         planId: effect.planId,
         base: made.seq,
-        edit: made.inverse,
+        edit: { ...made.inverse, sets: made.inverse.sets.filter(isOwnPlace) },
         undoes: made.id,
       });
       if (!back.ok) return back;

@@ -9,7 +9,7 @@ import { listGroups, namesOf } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { bringUpSums } from "../lifters/session-sums.server";
+import { bringUpSums, MOST_AT_ONCE } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
 import { becameFor } from "./became.server";
 import { readGroupCalls } from "./calls.server";
@@ -23,7 +23,7 @@ const MOST_DECIDED = 30;
 
 /** The calls of a squad (or of who trains alone), what is to be done, and what became of what was decided. */
 export async function readCalls(principal: Principal, asked: { groupId: string }) {
-  const behind = await bringUpSums(principal);
+  const moreBehind = (await bringUpSums(principal)) >= MOST_AT_ONCE;
   return inTeam(principal, async (tx) => {
     const groups = await listGroups(tx);
     const plans = await listPlans(tx);
@@ -44,7 +44,7 @@ export async function readCalls(principal: Principal, asked: { groupId: string }
       status: session.status,
       alone: nameOf(session.ownOf),
     }));
-    const shared = { behind, groups: groups.map(({ id, name }) => ({ id, name })), sessions };
+    const shared = { moreBehind, groups: groups.map(({ id, name }) => ({ id, name })), sessions };
     if (!group || !found)
       return { ...shared, groupId: "", waves: [], calls: [], toDo: [], decided: [] };
     const { calls, facts, decided } = found;

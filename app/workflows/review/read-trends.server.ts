@@ -27,6 +27,7 @@ import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
+import { mayKnowReasons } from "../lifters/public-words.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
 import { bringUpSums } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
@@ -75,7 +76,8 @@ export async function readTrends(
         lift: variant && (await liftTrend(tx, person.id, variant, points, today)),
         weeks: await weeksOf(tx, person.id, points, variants, today),
         marks: await marksOf(tx, person, points, from, today),
-        recovery: await recoveryOf(tx, person.id, from),
+        // As on the athlete's own page: what somebody notes of sleep is the coaches' to know.
+        recovery: mayKnowReasons(principal) ? await recoveryOf(tx, person.id, from) : undefined,
       },
     };
   });

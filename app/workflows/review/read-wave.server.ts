@@ -11,7 +11,7 @@ import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.serve
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { bringUpSums } from "../lifters/session-sums.server";
+import { bringUpSums, MOST_AT_ONCE } from "../lifters/session-sums.server";
 import { type BecameRow, becameFor } from "./became.server";
 import { askingWaves, callsOfWave, DECIDED_DAYS } from "./calls.server";
 import { callOf, decidedOf } from "./shown-call.server";
@@ -25,7 +25,7 @@ export type Asked = { planId: string; slotId: string; run: number; athleteId: st
 
 /** A wave: the squad on one axis, everybody in a line, one athlete opened, what became of earlier calls. */
 export async function readWave(principal: Principal, asked: Asked) {
-  const behind = await bringUpSums(principal);
+  const moreBehind = (await bringUpSums(principal)) >= MOST_AT_ONCE;
   return inTeam(principal, async (tx) => {
     const waves = wavesOf(await listPlans(tx));
     const wave =
@@ -45,7 +45,7 @@ export async function readWave(principal: Principal, asked: Asked) {
       from: one.run.from,
       to: one.run.to,
     }));
-    if (!wave) return { waves: list, wave: undefined, behind };
+    if (!wave) return { waves: list, wave: undefined, moreBehind };
     const shared = await groupFacts(tx, [wave]);
     const facts = waveFacts(shared, wave);
     const groupId = groupOf(wave);
@@ -62,7 +62,7 @@ export async function readWave(principal: Principal, asked: Asked) {
       facts.squad.rows[0];
     return {
       waves: list,
-      behind,
+      moreBehind,
       wave: {
         planId: wave.row.plan.id,
         slotId: wave.slotId,
