@@ -92,6 +92,12 @@ export const BlockSchema = z
         z.object({ addS: z.number().int().min(1).max(900), by: z.string().max(80) }),
       )
       .optional(),
+    floors: z
+      .record(
+        z.string().max(220),
+        z.object({ floorMps: z.number().min(0.05).max(4), by: z.string().max(80) }),
+      )
+      .optional(),
     away: z.record(id, z.object({ athleteId: z.uuid(), from: date, to: date })),
     apart: z.record(z.uuid(), z.literal(true)),
     answered: z.record(

@@ -1,11 +1,11 @@
 import { z } from "zod";
 
-/** A note on an athlete or a squad; a note on health is kept apart. */
+/** A note on an athlete, a squad, a session or a plan; a note on health is kept apart. */
 export const NoteForm = z.discriminatedUnion("intent", [
   z.object({
     intent: z.literal("note"),
-    /** An athlete's or a squad's id. */
-    aboutId: z.uuid("Choose whom it is about."),
+    /** Whose id it is, the server finds. */
+    aboutId: z.uuid("Choose what it is about."),
     kind: z.enum(["note", "hand-over", "health"]),
     words: z.string().trim().min(2, "Write the note.").max(2000, "2,000 characters at most."),
   }),

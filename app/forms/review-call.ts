@@ -34,6 +34,17 @@ export const DecideForm = z
         context.addIssue({ code: "custom", message: "Whole seconds from 1 to 900." });
         return z.NEVER;
       }),
+    /** Another floor, m/s. */
+    floorMps: z
+      .string()
+      .default("")
+      .transform((text, context) => {
+        if (text.trim() === "") return undefined;
+        const mps = Number(text.replace(",", "."));
+        if (mps >= 0.05 && mps <= 4) return Math.round(1000 * mps) / 1000;
+        context.addIssue({ code: "custom", message: "A speed from 0.05 to 4 m/s." });
+        return z.NEVER;
+      }),
   })
   .refine((form) => form.decision !== "declined" || form.reason.length >= 3, {
     path: ["reason"],

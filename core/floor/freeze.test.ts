@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import { describe, expect, it, test } from "vitest";
 import { testGear } from "../barload/fixtures/gear";
+import { afterRep } from "../liverules/rep";
+import { NOTHING_OWN } from "../plan/block";
 import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
 import { groupByLoad } from "../prescribe/groups";
 import type { Lifter, LiftFacts } from "../prescribe/lifter";
@@ -9,7 +11,7 @@ import { expandRecipe, type Recipe } from "../recipe/recipe";
 import { testBand } from "../resistance/fixtures/band";
 import { NOTHING_TO_HANG } from "../resistance/rig";
 import { freezeSession, prescribeWeek, type SessionPlan } from "./freeze";
-import { CORE_VERSION, liftsOf } from "./frozen";
+import { CORE_VERSION, liftsOf, stopFor } from "./frozen";
 import { reduceFloor } from "./state";
 
 const gear = testGear([20, 15, 10, 5, 2.5, 1.25], 200);
@@ -66,7 +68,7 @@ describe("prescription", () => {
     athlete: athlete("1", 132.5),
     gear,
     overrides: new Map(),
-    ownRests: new Map(),
+    own: NOTHING_OWN,
   });
 
   it("goes from percentage to plates and true percentage", () => {
@@ -95,7 +97,7 @@ describe("prescription", () => {
       athlete: athlete("2", undefined),
       gear,
       overrides: new Map(),
-      ownRests: new Map(),
+      own: NOTHING_OWN,
     });
     expect(first?.loadKg).toBeUndefined();
     expect(first?.loadReason).toMatch(/^No working max for Bench/);
@@ -108,7 +110,7 @@ describe("prescription", () => {
       athlete: athlete("3", 40),
       gear,
       overrides: new Map(),
-      ownRests: new Map(),
+      own: NOTHING_OWN,
     });
     expect(light[0]?.loadReason).toContain("the lightest possible is 20 kg");
     const heavy = prescribed({
@@ -117,7 +119,7 @@ describe("prescription", () => {
       athlete: athlete("3", 900),
       gear,
       overrides: new Map(),
-      ownRests: new Map(),
+      own: NOTHING_OWN,
     });
     expect(heavy[0]?.loadReason).toContain("holds 200 kg at most");
   });
@@ -129,7 +131,7 @@ describe("prescription", () => {
       athlete: athlete("1", 132.5),
       gear,
       overrides: new Map([["1/w1.a.1", 60]]),
-      ownRests: new Map(),
+      own: NOTHING_OWN,
     });
     expect(own[0]).toMatchObject({ loadKg: 60, overridden: true });
     expect(own[1]).toMatchObject({ loadKg: 52.5, overridden: false });
@@ -146,7 +148,7 @@ describe("prescription", () => {
       athlete: athlete("1", 100, { trainingYears }),
       gear,
       overrides: new Map(),
-      ownRests: new Map(),
+      own: NOTHING_OWN,
     });
     expect(first?.informationOnly).toBe(informationOnly);
   });
@@ -226,7 +228,7 @@ describe("freezing", () => {
       { rackId: "r2", number: 2, gear, hang: NOTHING_TO_HANG },
     ],
     overrides: new Map(),
-    ownRests: new Map([["2", 15]]),
+    own: { rests: new Map([["2", 15]]), floors: new Map([["2", 0.66]]) },
     date: "2026-03-10",
     zone: "Europe/Oslo",
     roomName: "Boathouse",
@@ -243,6 +245,23 @@ describe("freezing", () => {
     ]);
     const two = states.find((one) => one.lifter.athleteId === "2");
     expect(two?.lifter.setup).toContain("15 s more rest than the slot gives");
+  });
+
+  it("ends the sets of who has a floor of their own by it, and says so", () => {
+    const [one, two] = ["1", "2"].map((id) =>
+      lift?.groups.flatMap((group) => group.lifters).find((each) => each.athleteId === id),
+    );
+    if (!lift || !one || !two) throw new Error("two lifters");
+    expect(stopFor(lift, one)).toBe(lift.stop);
+    expect(stopFor(lift, two)).toEqual({ ...lift.stop, floorMps: 0.66 });
+    expect(two.setup).toContain("A floor of their own: 0.66 m/s");
+    const set = two.sets[0];
+    const rep = (mcvMps: number) =>
+      afterRep([0.8, mcvMps], { cap: set?.reps ?? 0, ...stopFor(lift, two) }).hits.map(
+        (hit) => hit.rule,
+      );
+    expect(rep(0.65)).toContain("floor");
+    expect(rep(0.67)).not.toContain("floor");
   });
 
   it("carries plan, room and core versions", () => {
@@ -294,7 +313,7 @@ describe("what hangs on the bars of a session", () => {
         hang: { pieces: [{ what: band, perSide: over.pairs }], anchorKg: 200 },
       })),
       overrides: new Map(),
-      ownRests: new Map(),
+      own: NOTHING_OWN,
       date: "2026-03-10",
       zone: "Europe/Oslo",
       roomName: "Boathouse",

@@ -5,6 +5,7 @@ import { SPINE_CAUTION, styleById } from "../boxsquat/styles";
 import { pinsFor } from "../gear/pins";
 import { faultsFor } from "../liverules/lift-faults";
 import { classBorders, liftSpeedClass } from "../liverules/speed-class";
+import type { OwnInSlot } from "../plan/block";
 import { groupByLoad } from "../prescribe/groups";
 import { atLift, basisFacts, type Lifter } from "../prescribe/lifter";
 import { methodWords } from "../prescribe/method";
@@ -58,9 +59,6 @@ export type LifterSetup = Pick<FrozenLifter, "setup" | "box">;
 /** A slot's overrides by "athlete id/set key", kg. */
 export type Overrides = ReadonlyMap<string, number>;
 
-/** More rest in a slot by athlete, s. */
-export type OwnRests = ReadonlyMap<string, number>;
-
 /** One athlete's week with every number settled for the gear, what hangs on the bar, and what to ask first. */
 export function prescribeWeek(input: {
   plan: SessionPlan;
@@ -69,7 +67,7 @@ export function prescribeWeek(input: {
   gear: LoadingGear;
   hang: HangStock;
   overrides: Overrides;
-  ownRests: OwnRests;
+  own: OwnInSlot;
 }): { sets: SetPrescription[]; rigging: Rigging; words: string[] } {
   const { plan, week, athlete, gear, overrides } = input;
   const { lift } = plan.variant;
@@ -103,7 +101,8 @@ export function prescribeWeek(input: {
     facts,
     basis: plan.recipe.basis,
     unit: athlete.unit,
-    addRestS: input.ownRests.get(athlete.id) ?? 0,
+    addRestS: input.own.rests.get(athlete.id) ?? 0,
+    floorMps: input.own.floors.get(athlete.id),
   });
   return { sets, rigging, words };
 }
@@ -150,7 +149,7 @@ export interface LiftInput {
     safetiesCm?: readonly number[];
   }>;
   overrides: Overrides;
-  ownRests: OwnRests;
+  own: OwnInSlot;
   /** What the team's coach has set. */
   coachValues: CoachValues;
   /** Who lifts where and in which order; grouped by load where left out. */
@@ -266,7 +265,7 @@ export const howWords = ({ plan, week, coachValues }: LiftInput): string[] =>
 
 /** One athlete's sets at one rack, with what is asked and said before them. */
 export function settleLifter(
-  input: Pick<LiftInput, "plan" | "week" | "setups" | "overrides" | "ownRests"> & {
+  input: Pick<LiftInput, "plan" | "week" | "setups" | "overrides" | "own"> & {
     /** What holds for everybody in the slot. */
     how: readonly string[];
     athlete: Lifter;
@@ -278,7 +277,8 @@ export function settleLifter(
   const { athlete, rack, plan } = input;
   const { gear } = rack;
   const setup = input.setups.get(athlete.id);
-  const addRestS = input.ownRests.get(athlete.id);
+  const addRestS = input.own.rests.get(athlete.id);
+  const floorMps = input.own.floors.get(athlete.id);
   const own = prescribeWeek({ ...input, gear });
   const lines = [...input.how, ...own.words, ...(setup?.setup ?? [])];
   const { profile, profileReps, lifetimeBestKg, heights } = atLift(athlete, plan.variant.id);
@@ -307,6 +307,7 @@ export function settleLifter(
     ...(lines.length > 0 ? { setup: lines } : {}),
     sets: own.sets,
     ...(addRestS === undefined ? {} : { addRestS }),
+    ...(floorMps === undefined ? {} : { floorMps }),
     ...(firstKg === undefined ? {} : { rampKg: warmUpRamp(gear, firstKg) }),
     ...(lifetimeBestKg === undefined ? {} : { bestKg: lifetimeBestKg }),
   };

@@ -45,6 +45,8 @@ export interface FrozenLifter {
   };
   /** More rest than the slot gives, s; absent where the plan has none for this athlete. */
   addRestS?: number;
+  /** A floor of their own in place of the slot's, m/s; absent without one. */
+  floorMps?: number;
   /** Warm-up loads at this rack, kg; absent in older sessions. */
   rampKg?: number[];
   /** The newest profile test of the lift: today's form is told by it. Absent without one. */
@@ -131,6 +133,13 @@ export interface FrozenLift extends InDay {
   /** Who is of the plan and was not here: settled for the first group's rack, to come in later. */
   absent?: FrozenLifter[];
 }
+
+/** What ends one athlete's sets: the slot's rules, with a floor of their own in place of the slot's. */
+export const stopFor = (
+  slot: Pick<FrozenLift, "stop">,
+  lifter: Pick<FrozenLifter, "floorMps">,
+): FrozenLift["stop"] =>
+  lifter.floorMps === undefined ? slot.stop : { ...slot.stop, floorMps: lifter.floorMps };
 
 /** One set of an exercise without a bar. */
 export interface ExerciseSet {

@@ -15,7 +15,7 @@ import {
   rampNumber,
   type SetEntryBody,
 } from "./entries";
-import type { FrozenLift, FrozenLifter } from "./frozen";
+import { type FrozenLift, type FrozenLifter, stopFor } from "./frozen";
 import { type LineEntry, momentOf } from "./line";
 import { painsIn } from "./pains";
 import { type Standing, standingOf } from "./place";
@@ -232,7 +232,7 @@ export function reduceLifter(
                   : [],
               ),
               gear: rack.gear,
-              lineMps: slot.stop.floorMps ?? current.target?.lowMps,
+              lineMps: stopFor(slot, lifter).floorMps ?? current.target?.lowMps,
               bestKg: lifter.bestKg,
             })
           : undefined,

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { SHIPPED_RECIPES } from "../../db/library/recipes";
 import { testGear } from "../barload/fixtures/gear";
-import { blockOfLift, slotWeek } from "../plan/block";
+import { blockOfLift, NOTHING_OWN, slotWeek } from "../plan/block";
 import { type BlockRoom, blockLoads, setInFull, slotCells, variantIn } from "../plan/block-loads";
 import { lifterAt, testedLine, testedMax } from "../prescribe/fixtures/base";
 import { BASIS_KINDS } from "../recipe/basis";
@@ -136,7 +136,7 @@ describe("one prescription", () => {
             athletes: [lifter],
             setups: new Map(),
             racks: [{ rackId: "r", number: 1, gear, hang }],
-            ownRests: new Map(),
+            own: NOTHING_OWN,
             overrides: new Map(
               facts.own === undefined ? [] : [[`a/${firstKey}`, 5 * facts.own] as const],
             ),

@@ -10,7 +10,7 @@ import type { VelocityMetric } from "../units/velocity";
 import { isOlder } from "../velocity/processing";
 import type { LogConflict, WorkAddress } from "./conflicts";
 import type { LogEntry, SetEntryBody } from "./entries";
-import type { FrozenLift, FrozenLifter } from "./frozen";
+import { type FrozenLift, type FrozenLifter, stopFor } from "./frozen";
 import { type LineEntry, momentOf } from "./line";
 import { compareEntries } from "./validity";
 
@@ -206,7 +206,7 @@ export function reduceSet(
       counted.length > 0
         ? afterRep(
             counted.map((rep) => rep.velocityMps),
-            { cap: prescription.reps, ...slot.stop },
+            { cap: prescription.reps, ...stopFor(slot, lifter) },
             entries.faults.find((one) => one.body.cut)?.body.fault,
             counted.map((rep) => (rep.bounced ? "seen" : rep.pauseS)),
           )

@@ -99,6 +99,12 @@ export interface BlockRest {
   by: string;
 }
 
+/** A floor of one athlete's own in one slot, in place of the slot's, m/s. */
+export interface BlockFloor {
+  floorMps: number;
+  by: string;
+}
+
 export interface BlockAway {
   athleteId: string;
   from: LocalDate;
@@ -142,6 +148,8 @@ export interface Block {
   overrides: Record<string, BlockOverride>;
   /** By "athlete id/slot id"; absent in blocks that were written before there were any. */
   rests?: Record<string, BlockRest>;
+  /** By "athlete id/slot id"; absent in blocks that were written before there were any. */
+  floors?: Record<string, BlockFloor>;
   away: Record<string, BlockAway>;
   /** Athletes who have a block of their own and are not in this one. */
   apart: Record<string, true>;
@@ -152,17 +160,30 @@ export interface Block {
 export const overrideKey = (athleteId: string, slotId: string, setKey: string) =>
   `${athleteId}/${slotId}/${setKey}`;
 
-/** More rest in a slot by athlete, s. */
-export const ownRests = (
-  block: Pick<Block, "rests">,
-  slotId: string,
-): ReadonlyMap<string, number> =>
-  new Map(
-    Object.entries(block.rests ?? {}).flatMap(([key, { addS }]) => {
-      const [athleteId = "", slot] = key.split("/");
-      return slot === slotId ? [[athleteId, addS] as const] : [];
-    }),
-  );
+/** What athletes have of their own in a slot, by athlete, besides loads. */
+export interface OwnInSlot {
+  /** More rest, s. */
+  rests: ReadonlyMap<string, number>;
+  /** Floors in place of the slot's, m/s. */
+  floors: ReadonlyMap<string, number>;
+}
+
+/** Of a slot in which nobody has anything of their own. */
+export const NOTHING_OWN: OwnInSlot = { rests: new Map(), floors: new Map() };
+
+export function ownInSlot(block: Pick<Block, "rests" | "floors">, slotId: string): OwnInSlot {
+  const ofSlot = <T>(entries: Record<string, T> | undefined, read: (one: T) => number) =>
+    new Map(
+      Object.entries(entries ?? {}).flatMap(([key, one]) => {
+        const [athleteId = "", slot] = key.split("/");
+        return slot === slotId ? [[athleteId, read(one)] as const] : [];
+      }),
+    );
+  return {
+    rests: ofSlot(block.rests, (one) => one.addS),
+    floors: ofSlot(block.floors, (one) => one.floorMps),
+  };
+}
 
 export function emptyBlock(input: {
   name: string;

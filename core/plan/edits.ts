@@ -1,7 +1,9 @@
 import type { Recipe } from "../recipe/recipe";
 import { addDays, daysBetween, type LocalDate } from "../units/time";
+import { formatVelocity } from "../units/velocity";
 import {
   type Block,
+  type BlockFloor,
   type BlockMark,
   type BlockPairing,
   type BlockRest,
@@ -139,6 +141,19 @@ export const ownRest = (
   ],
 });
 
+/** A floor of one athlete's own in one slot; a block without any gets the place for them first. */
+export const ownFloor = (
+  block: Block,
+  at: { athleteId: string; slotId: string },
+  floor: BlockFloor,
+): BlockEdit => ({
+  words: `A floor of ${formatVelocity(floor.floorMps)} m/s for one athlete`,
+  sets: [
+    ...(block.floors ? [] : [{ path: ["floors"], value: {} }]),
+    { path: ["floors", `${at.athleteId}/${at.slotId}`], value: { ...floor } },
+  ],
+});
+
 /** A check that stays as it is, with the coach's reason. Whose it is, the server says. */
 export const answerCheck = (
   check: { key: string; code: string; athletes?: string[] },
@@ -253,9 +268,11 @@ export function removeSlot(block: Block, slotId: string): BlockEdit {
       ...Object.keys(block.overrides)
         .filter((key) => key.split("/")[1] === slotId)
         .map((key) => ({ path: ["overrides", key] })),
-      ...Object.keys(block.rests ?? {})
-        .filter((key) => key.split("/")[1] === slotId)
-        .map((key) => ({ path: ["rests", key] })),
+      ...(["rests", "floors"] as const).flatMap((place) =>
+        Object.keys(block[place] ?? {})
+          .filter((key) => key.split("/")[1] === slotId)
+          .map((key) => ({ path: [place, key] })),
+      ),
       { path: ["slots", slotId] },
     ],
   };
@@ -293,7 +310,16 @@ export function putPairing(
 
 /** The same block from another day, its athletes' own loads and absences left out. */
 export function copyBlock(block: Block, name: string, startDate: LocalDate): Block {
-  return { ...block, name, startDate, overrides: {}, rests: {}, away: {}, answered: {} };
+  return {
+    ...block,
+    name,
+    startDate,
+    overrides: {},
+    rests: {},
+    floors: {},
+    away: {},
+    answered: {},
+  };
 }
 
 /**
@@ -305,14 +331,18 @@ export function splitOff(
   athleteId: string,
   name: string,
 ): { own: Block; edit: BlockEdit } {
-  const own = Object.fromEntries(
-    Object.entries(block.overrides).filter(([key]) => key.startsWith(`${athleteId}/`)),
-  );
-  const rests = Object.fromEntries(
-    Object.entries(block.rests ?? {}).filter(([key]) => key.startsWith(`${athleteId}/`)),
-  );
+  const own = <T>(entries: Record<string, T>): Record<string, T> =>
+    Object.fromEntries(Object.entries(entries).filter(([key]) => key.startsWith(`${athleteId}/`)));
   return {
-    own: { ...block, name, overrides: own, rests, away: {}, apart: {} },
+    own: {
+      ...block,
+      name,
+      overrides: own(block.overrides),
+      rests: own(block.rests ?? {}),
+      floors: own(block.floors ?? {}),
+      away: {},
+      apart: {},
+    },
     edit: {
       words: "An athlete split off",
       sets: [{ path: ["apart", athleteId], value: true }],

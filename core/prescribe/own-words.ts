@@ -1,6 +1,7 @@
 import { isFirstTime } from "../maxes/records";
 import type { BasisKind } from "../recipe/basis";
 import { formatKg, type MassUnit, plainNumber } from "../units/mass";
+import { formatVelocity } from "../units/velocity";
 import type { LiftFacts } from "./lifter";
 import { type Rigging, riggingWords } from "./rigging";
 
@@ -16,12 +17,16 @@ export function guardWords(input: {
   unit: MassUnit;
   /** More rest than the slot gives, s. */
   addRestS: number;
+  /** A floor of the athlete's own, m/s. */
+  floorMps: number | undefined;
 }): string[] {
   const { facts, unit } = input;
   const heaviest = Math.max(0, ...input.loadsKg.flatMap((kg) => (kg === undefined ? [] : [kg])));
   const best = facts.lifetimeBestKg;
   const words: string[] = [];
   if (input.addRestS > 0) words.push(`${input.addRestS} s more rest than the slot gives`);
+  if (input.floorMps !== undefined)
+    words.push(`A floor of their own: ${formatVelocity(input.floorMps)} m/s`);
   if (facts.today) {
     words.push(
       `Today's form: ${plainNumber(100 * facts.today.share, 0)} % of the plan, decided by ${facts.today.by}`,

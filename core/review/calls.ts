@@ -8,6 +8,7 @@ export const CALL_KINDS = [
   "test",
   "raise",
   "rest",
+  "floor",
   "variation",
   "deload",
   "fault",
@@ -24,6 +25,7 @@ export const CALL_NAMES: Record<CallKind, string> = {
   test: "Test the max",
   raise: "Raise the base",
   rest: "Longer rest",
+  floor: "A floor of their own",
   variation: "Change the variation",
   deload: "Deload",
   fault: "A fault that returns",
@@ -39,6 +41,8 @@ export type CallAction =
   | { type: "base"; variantId: string; fromKg: number; toKg: number }
   /** More rest for one athlete in one slot of a plan, s. */
   | { type: "rest"; planId: string; slotId: string; addS: number }
+  /** A floor for one athlete in one slot of a plan, in place of the slot's, m/s. */
+  | { type: "floor"; planId: string; slotId: string; floorMps: number }
   /** A week of its own in a plan. */
   | { type: "week"; planId: string; mark: "deload" | "test"; week: number }
   /** Something to be done at the next training, kept in sight until it is. */

@@ -302,6 +302,14 @@ const SPECS: Record<DefaultKey | ReviewKey, Omit<DefaultSpec, "key" | "fallback"
     why: "For one athlete in one slot; the review proposes it.",
     source: PRACTICE,
   },
+  floorUnderPercent: {
+    name: "How far a floor of an athlete's own stands under their best",
+    unit: "%",
+    low: 5,
+    high: 50,
+    why: "The review proposes one where the slot's floor lies elsewhere by more than noise.",
+    source: "velocity loss of power work, 10 to 15 % (DOMAIN 7)",
+  },
   trendWeeks: {
     name: "Weeks that a review of speed at equal load looks back",
     unit: "weeks",

@@ -10,6 +10,7 @@ export const USUAL_REVIEW = {
   stallChancePercent: 80,
   fadePercent: 8,
   fadeRestS: 15,
+  floorUnderPercent: 15,
   trendWeeks: 12,
   profileDays: 56,
 } as const;

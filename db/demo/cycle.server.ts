@@ -4,7 +4,7 @@ import { freezeSession, type LifterSetup, type SessionPlan } from "../../core/fl
 import { seatStock } from "../../core/gear/room";
 import { workingMax } from "../../core/maxes/records";
 import { seededRandom } from "../../core/numeric/random";
-import { blockOfLift, slotWeek } from "../../core/plan/block";
+import { blockOfLift, NOTHING_OWN, slotWeek } from "../../core/plan/block";
 import { type Lifter, NO_LIFT_FACTS } from "../../core/prescribe/lifter";
 import type { Recipe } from "../../core/recipe/recipe";
 import { plainNumber } from "../../core/units/mass";
@@ -243,7 +243,7 @@ export async function loadBoxCycle(
       setups,
       racks: (await racksWithHang(tx, roomId, today)).slice(0, 4),
       overrides: new Map(),
-      ownRests: new Map(),
+      own: NOTHING_OWN,
       date,
       zone: room.zone,
       roomName: room.name,

@@ -4,7 +4,7 @@ import postgres from "postgres";
 import { freezeSession, type SessionPlan } from "../../core/floor/freeze";
 import { workingMax } from "../../core/maxes/records";
 import { type Random, seededRandom } from "../../core/numeric/random";
-import { type Block, blockOfLift } from "../../core/plan/block";
+import { type Block, blockOfLift, NOTHING_OWN } from "../../core/plan/block";
 import { type Lifter, NO_LIFT_FACTS } from "../../core/prescribe/lifter";
 import { loadVelocityLine } from "../../core/profile/line";
 import { expandRecipe, type Recipe } from "../../core/recipe/recipe";
@@ -421,7 +421,7 @@ async function loadSession(
     setups: new Map(),
     racks: (await racksWithHang(tx, room.id, day.date)).slice(0, 4),
     overrides: new Map(),
-    ownRests: new Map(),
+    own: NOTHING_OWN,
     date: day.date,
     zone: room.zone,
     roomName: room.name,

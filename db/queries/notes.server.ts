@@ -1,6 +1,6 @@
 import { and, desc, eq, gte, ilike, inArray, lte, ne, or } from "drizzle-orm";
 import type { LocalDate } from "../../core/units/time";
-import { note } from "../schema";
+import { athlete, note, plan, squad, trainingSession } from "../schema";
 import type { TeamTransaction } from "../team.server";
 
 export type StoredNote = typeof note.$inferSelect;
@@ -27,6 +27,65 @@ export function notesWith(
     )
     .orderBy(...NEWEST)
     .limit(asked.most);
+}
+
+/** What a note is about, by name, and whose it is: with the athlete it is erased. */
+export interface NoteAbout {
+  about: StoredNote["about"];
+  id: string;
+  name: string;
+  athleteId: string | undefined;
+}
+
+/** Athletes, squads, sessions and plans by their ids, whichever they are. */
+export async function notedAbout(
+  tx: TeamTransaction,
+  ids: readonly string[],
+): Promise<Map<string, NoteAbout>> {
+  if (ids.length === 0) return new Map();
+  const asked = [...ids];
+  const athletes = await tx
+    .select({ id: athlete.id, name: athlete.name })
+    .from(athlete)
+    .where(inArray(athlete.id, asked));
+  const squads = await tx
+    .select({ id: squad.id, name: squad.name })
+    .from(squad)
+    .where(inArray(squad.id, asked));
+  const sessions = await tx
+    .select({
+      id: trainingSession.id,
+      title: trainingSession.title,
+      date: trainingSession.date,
+      ownOf: trainingSession.ownOf,
+    })
+    .from(trainingSession)
+    .where(inArray(trainingSession.id, asked));
+  const plans = await tx
+    .select({
+      id: plan.id,
+      name: plan.name,
+      athleteId: plan.athleteId,
+    })
+    .from(plan)
+    .where(inArray(plan.id, asked));
+  const found: NoteAbout[] = [
+    ...athletes.map(({ id, name }) => ({ about: "athlete" as const, id, name, athleteId: id })),
+    ...squads.map(({ id, name }) => ({ about: "squad" as const, id, name, athleteId: undefined })),
+    ...sessions.map(({ id, title, date, ownOf }) => ({
+      about: "session" as const,
+      id,
+      name: `${title ?? "Session"}, ${date}`,
+      athleteId: ownOf ?? undefined,
+    })),
+    ...plans.map(({ id, name, athleteId }) => ({
+      about: "plan" as const,
+      id,
+      name: `Plan ${name}`,
+      athleteId: athleteId ?? undefined,
+    })),
+  ];
+  return new Map(found.map((one) => [one.id, one]));
 }
 
 /** Notes that are not on health of some days. */

@@ -92,6 +92,15 @@ export function plansInShort(tx: TeamTransaction, ids: readonly string[]) {
     .where(anyOf(plan.id, ids));
 }
 
+/** Plans that are not put away, by name. */
+export function planNames(tx: TeamTransaction) {
+  return tx
+    .select({ id: plan.id, name: plan.name })
+    .from(plan)
+    .where(isNull(plan.awayOn))
+    .orderBy(asc(plan.name));
+}
+
 export async function insertPlan(
   tx: TeamTransaction,
   row: Omit<typeof plan.$inferInsert, "teamId">,

@@ -53,6 +53,7 @@ import {
 } from "../../workflows/athletes/save-tests.server";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
 import type { Route } from "./+types/athlete";
+import { Agreed } from "./agreed";
 import { BoxSection, ContrastSection } from "./box-contrast-section";
 import { FactsSection } from "./facts-section";
 import { Leaving } from "./leaving";
@@ -211,6 +212,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
             Everything is kept. At the foot of this page the athlete is brought back.
           </Notice>
         ) : null}
+        <Agreed data={loaderData} />
         <FactsSection data={loaderData} resultFor={resultFor} />
         <LimitsSection data={loaderData} reasons={reasons} resultFor={resultFor} />
         <section id="lifts" aria-labelledby="lifts-title" className="scroll-mt-24">

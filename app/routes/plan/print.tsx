@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import {
   dateOf,
   daysOf,
-  ownRests,
+  ownInSlot,
   SECTION_NAMES,
   slotsOf,
   slotWeek,
@@ -208,6 +208,7 @@ function daySlots(
       liftName: name,
     });
     const how = methodWords(slot.recipe, wave, slot.box, data.stopS);
+    const own = ownInSlot(block, slot.id);
     const hung = athletes.map((athlete, i) => [
       ...ownWords({
         rigging: cell?.riggings[i] ?? FREE,
@@ -215,7 +216,8 @@ function daySlots(
         facts: atLift(athlete, variantIn(slot, wave) ?? ""),
         basis: slot.recipe.basis,
         unit: unitOf(athlete),
-        addRestS: ownRests(block, slot.id).get(athlete.id) ?? 0,
+        addRestS: own.rests.get(athlete.id) ?? 0,
+        floorMps: own.floors.get(athlete.id),
       }),
       ...elsewhereWords(cell?.byAthlete[i] ?? [], unitOf(athlete)),
     ]);

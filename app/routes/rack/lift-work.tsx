@@ -1,5 +1,6 @@
 import { useEffect, useState } from "react";
 import type { SetAddress } from "../../../core/floor/entries";
+import { stopFor } from "../../../core/floor/frozen";
 import { decidedCall, type LifterState, type WaitingCall } from "../../../core/floor/lifter-state";
 import type { RackState } from "../../../core/floor/state";
 import type { Eye } from "../../../core/liverules/eye";
@@ -285,6 +286,7 @@ export function LiftWork({
           <Strip
             set={set}
             slot={slot}
+            stop={stopFor(slot, lifter.lifter)}
             ramp={lifter.ramp}
             lifting={isLifting}
             trace={runner.trace}

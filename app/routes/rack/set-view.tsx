@@ -179,6 +179,7 @@ function stripReps(set: SetState) {
 export function Strip({
   set,
   slot,
+  stop,
   ramp,
   lifting,
   trace,
@@ -186,6 +187,8 @@ export function Strip({
 }: {
   set: SetState;
   slot: FrozenLift;
+  /** What ends this lifter's sets. */
+  stop: FrozenLift["stop"];
   /** The sets on the way up: their stops stand beside the work sets'. */
   ramp: readonly SetState[];
   lifting: boolean;
@@ -194,7 +197,7 @@ export function Strip({
   instead: ReactNode | undefined;
 }) {
   const reps = stripReps(set);
-  const rules = { cap: set.prescription.reps, ...slot.stop };
+  const rules = { cap: set.prescription.reps, ...stop };
   const strip = {
     reps,
     target: set.target,
@@ -202,7 +205,7 @@ export function Strip({
       reps.map((rep) => rep.velocityMps),
       rules,
     ),
-    floorMps: slot.stop.floorMps,
+    floorMps: stop.floorMps,
     height: 150,
     label: stripWords(reps, set.target),
   };

@@ -22,6 +22,8 @@ export function effectWords(call: Pick<ShownCall, "action">, unit: "kg" | "lb"):
       ? "No step is set: change it and write the load."
       : `Percentages stand on ${formatKg(action.toKg, unit, 1)} from now on.`;
   if (action.type === "rest") return `The plan gives ${action.addS} s more rest in this slot.`;
+  if (action.type === "floor")
+    return `In this slot their sets end under ${action.floorMps.toFixed(2)} m/s from now on.`;
   if (action.type === "week")
     return `Week ${action.week} of the plan becomes a ${action.mark}; later weeks move.`;
   if (action.type === "to-do") return "It stands among what is to be done until it is.";
@@ -52,7 +54,7 @@ export function CallKeys({
   const [asking, setAsking] = useState<"changed" | "declined">();
   const take = useRef<HTMLButtonElement>(null);
   const { action, about } = call;
-  const changeable = action.type === "base" || action.type === "rest";
+  const changeable = action.type === "base" || action.type === "rest" || action.type === "floor";
   useKeys(
     {
       t: () => take.current?.click(),
@@ -93,6 +95,9 @@ export function CallKeys({
           ) : action.type === "base" ? (
             // biome-ignore lint/a11y/noAutofocus: as above
             <MassInput autoFocus name="load" label="Base" required />
+          ) : action.type === "floor" ? (
+            // biome-ignore lint/a11y/noAutofocus: as above
+            <Field autoFocus label="Floor, m/s" name="floorMps" inputMode="decimal" required />
           ) : (
             // biome-ignore lint/a11y/noAutofocus: as above
             <Field autoFocus label="Seconds more" name="addS" inputMode="numeric" required />

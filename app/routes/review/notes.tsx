@@ -49,7 +49,7 @@ export function shouldRevalidate(args: Parameters<typeof revalidateUnlessFailed>
 
 const KINDS = { note: "Note", "hand-over": "Hand-over to a skill coach", health: "On health" };
 
-/** Notes on athletes and squads: found by their words; those on health are kept apart. */
+/** Notes on athletes, squads, plans and sessions: found by their words; those on health are kept apart. */
 export default function Notes({ loaderData, actionData }: Route.ComponentProps) {
   const { page } = loaderData;
   const address = useAddress();
@@ -76,8 +76,8 @@ export default function Notes({ loaderData, actionData }: Route.ComponentProps) 
             value={page.aboutId}
             onChange={(event) => address.set("about", event.target.value)}
           >
-            <option value="">everybody</option>
-            <Everybody page={page} />
+            <option value="">everything</option>
+            <Everything page={page} />
           </Select>
         </div>
         <button type="submit" className="btn">
@@ -104,14 +104,27 @@ export default function Notes({ loaderData, actionData }: Route.ComponentProps) 
   );
 }
 
-function Everybody({ page }: { page: NotesPage }) {
+function Everything({ page }: { page: NotesPage }) {
   return (
     <>
-      {[...page.squads, ...page.athletes].map((one) => (
-        <option key={one.id} value={one.id}>
-          {one.name}
-        </option>
-      ))}
+      {(
+        [
+          ["Squads", page.squads],
+          ["Athletes", page.athletes],
+          ["Plans", page.plans],
+          ["Sessions", page.sessions],
+        ] as const
+      ).map(([label, all]) =>
+        all.length === 0 ? null : (
+          <optgroup key={label} label={label}>
+            {all.map((one) => (
+              <option key={one.id} value={one.id}>
+                {one.name}
+              </option>
+            ))}
+          </optgroup>
+        ),
+      )}
     </>
   );
 }
@@ -151,7 +164,7 @@ function Write({ page, problem }: { page: NotesPage; problem: string | undefined
       <Form method="post" className="mt-2 grid gap-2" key={once}>
         <Select label="About" name="aboutId" defaultValue={page.aboutId} required>
           <option value="">choose</option>
-          <Everybody page={page} />
+          <Everything page={page} />
         </Select>
         <Select label="Kind" name="kind" defaultValue="note">
           {Object.entries(KINDS).map(([id, name]) => (

@@ -109,6 +109,7 @@ export default function Review({ loaderData, actionData }: Route.ComponentProps)
               </li>
             ))}
           </ul>
+          <SessionNotes sessionId={session.id} notes={loaderData.notes} />
         </>
       }
     >
@@ -151,6 +152,37 @@ export default function Review({ loaderData, actionData }: Route.ComponentProps)
         </section>
       ))}
     </Page>
+  );
+}
+
+/** What was written of the session; a note is written among the notes. */
+function SessionNotes({
+  sessionId,
+  notes,
+}: {
+  sessionId: string;
+  notes: Route.ComponentProps["loaderData"]["notes"];
+}) {
+  return (
+    <section aria-labelledby="session-notes" className="mt-4">
+      <h2 id="session-notes">Notes</h2>
+      <ul>
+        {notes.map((one) => (
+          <li key={one.id} className="border-b border-faint py-1.5">
+            <span className="whitespace-pre-wrap">{one.words}</span>
+            <span className="block text-sm text-muted">
+              {one.by}, {one.date}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <Link
+        className="no-print mt-1 inline-block underline"
+        to={`/review/notes?about=${sessionId}`}
+      >
+        Write a note on this session
+      </Link>
+    </section>
   );
 }
 

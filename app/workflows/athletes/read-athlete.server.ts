@@ -12,6 +12,7 @@ import {
   recordsOf,
   singlesOf,
 } from "../../../db/queries/maxes.server";
+import { notesWith } from "../../../db/queries/notes.server";
 import {
   bodyMasses,
   competitions,
@@ -32,11 +33,15 @@ import { mayKnowReasons, noteFor, wordsFor } from "../lifters/public-words.serve
 import { athleteMaxes } from "../lifters/resolve-maxes.server";
 import { readAnswers } from "../lifters/sent-answers.server";
 import { readChanges } from "../lifters/tested-changes.server";
+import { toDosOf } from "../lifters/to-dos.server";
 import { readPlaces } from "../lifters/today.server";
 import { readBoxSummary } from "./box-summary.server";
 import { readContrast } from "./contrast.server";
 
 export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team. Open the list.");
+
+/** Newest notes that a page shows. */
+const NOTES_SHOWN = 3;
 
 /** Newest sets of an imported sheet that a page shows. */
 const EARLIER_SHOWN = 40;
@@ -198,6 +203,17 @@ export function readAthlete(principal: Principal, athleteId: string) {
       contrast: await readContrast(tx, athleteId, today),
       answers: await readAnswers(tx, { athleteId }),
       changes: await readChanges(tx, athleteId),
+      agreed: (await toDosOf(tx, athleteId, today)).map(({ id, proposal, date, enteredBy }) => ({
+        id,
+        proposal,
+        date,
+        by: enteredBy,
+      })),
+      noted: mayEdit
+        ? (await notesWith(tx, { words: "", aboutIds: [athleteId], most: NOTES_SHOWN })).map(
+            ({ id, kind, date, words, enteredBy }) => ({ id, kind, date, words, by: enteredBy }),
+          )
+        : [],
       decisions: decisions.slice(0, 5).map((one) => ({
         id: one.id,
         date: one.date,

@@ -21,7 +21,7 @@ import {
   exerciseIn,
   isIn,
   leadSlot,
-  ownRests,
+  ownInSlot,
   pairingsOf,
   pairingWeek,
   type Slot,
@@ -311,7 +311,7 @@ async function liftPart(
     racks,
     ...(groups ? { groups } : {}),
     overrides: slotOverrides(block, slot.id),
-    ownRests: ownRests(block, slot.id),
+    own: ownInSlot(block, slot.id),
     coachValues: how.values,
   };
   return done({ ...freezeLift(lift), lift });

@@ -1,6 +1,6 @@
 import type { LoadingGear } from "../../../core/barload/loading-gear";
 import { type Overrides, prescribeWeek, type SessionPlan } from "../../../core/floor/freeze";
-import { type Block, ownRests, type Slot } from "../../../core/plan/block";
+import { type Block, ownInSlot, type Slot } from "../../../core/plan/block";
 import { variantIn } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import type { WaveWeek } from "../../../core/recipe/recipe";
@@ -111,6 +111,6 @@ export function prescribeSlot(input: {
   hang: HangStock;
 }): ReturnType<typeof prescribeWeek> {
   const overrides = slotOverrides(input.block, input.plan.slotId);
-  const rests = ownRests(input.block, input.plan.slotId);
-  return prescribeWeek({ ...input, overrides, ownRests: rests });
+  const own = ownInSlot(input.block, input.plan.slotId);
+  return prescribeWeek({ ...input, overrides, own });
 }

@@ -34,7 +34,7 @@ export function editPlan(
 }
 
 /** Places of a block whose entries say whose they are. */
-const SIGNED = ["overrides", "answered", "rests"];
+const SIGNED = ["overrides", "answered", "rests", "floors"];
 
 /**
  * The edit as this person may make it: an own load or an answer is theirs, whatever the sender

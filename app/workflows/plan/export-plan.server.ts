@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from "node:crypto";
 import ical from "ical-generator";
 import { uuidv7 } from "uuidv7";
-import { type Block, dateOf, daysOf, ownRests, slotsOf, slotWeek } from "../../../core/plan/block";
+import { type Block, dateOf, daysOf, ownInSlot, slotsOf, slotWeek } from "../../../core/plan/block";
 import { elsewhereWords, slotCells, variantIn } from "../../../core/plan/block-loads";
 import { atLift } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
@@ -97,6 +97,7 @@ export function exportPlan(
     for (const day of daysOf(block)) {
       for (const slot of slotsOf(block, day.id)) {
         const liftName = lookup(slot, undefined)?.name ?? slot.recipe.name;
+        const theirs = ownInSlot(block, slot.id);
         for (const cell of slotCells({ block, slotId: slot.id, weeks, athletes, room, liftName })) {
           const how = cell.wave
             ? methodWords(slot.recipe, cell.wave, slot.box, values.smallestStopS)
@@ -110,7 +111,8 @@ export function exportPlan(
                   facts: atLift(athlete, variantIn(slot, cell.wave) ?? ""),
                   basis: slot.recipe.basis,
                   unit: "kg",
-                  addRestS: ownRests(block, slot.id).get(athlete.id) ?? 0,
+                  addRestS: theirs.rests.get(athlete.id) ?? 0,
+                  floorMps: theirs.floors.get(athlete.id),
                 })
               : [];
             for (const run of runs) {

@@ -1,5 +1,8 @@
+import { ownInSlot } from "../../../core/plan/block";
 import { weekAhead } from "../../../core/plan/runs";
+import { stopOf } from "../../../core/recipe/speeds";
 import { type CallKind, type ReviewCall, rankCalls } from "../../../core/review/calls";
+import { floorCalls } from "../../../core/review/own-floor";
 import {
   deloadCalls,
   heavyCalls,
@@ -9,18 +12,18 @@ import {
   stationDays,
 } from "../../../core/review/standing-calls";
 import { teamDefault } from "../../../core/settings/usual";
+import { reviewDefault } from "../../../core/settings/usual-review";
 import { massKg } from "../../../core/units/mass";
 import { addDays, type LocalDate } from "../../../core/units/time";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.server";
 import type { TeamTransaction } from "../../../db/team.server";
+import { DECIDED_DAYS } from "../lifters/to-dos.server";
 import { type GroupFacts, groupFacts, type WaveFacts, waveFacts } from "./wave.server";
 import { type Wave, wavesOf } from "./waves.server";
 
 /** A wave that ended longer ago asks nothing any more, days. */
 const ASKS_FOR_DAYS = 21;
-/** Decisions that are looked back on, days. */
-export const DECIDED_DAYS = 120;
 /** Racks' speeds are compared over so many days. */
 const SENSOR_LOOK_DAYS = 28;
 
@@ -77,10 +80,8 @@ export function callsOfWave(shared: GroupFacts, facts: WaveFacts, asks: Asks): R
   return calls.filter((call) => AT_THE_END.has(call.kind) === (asks === "at-its-end"));
 }
 
-function everyCall(
-  shared: GroupFacts,
-  { wave, squad, rule, history, standing }: WaveFacts,
-): ReviewCall[] {
+function everyCall(shared: GroupFacts, facts: WaveFacts): ReviewCall[] {
+  const { wave, squad, rule, history, standing } = facts;
   const { row, slotId, slot, variant, run, today } = wave;
   const historyOf = (id: string) => history.get(id) ?? [];
   const next = weekAhead(row.plan.block, run, today);
@@ -109,6 +110,7 @@ function everyCall(
         today,
       }),
     ),
+    ...floorsOf(shared, facts),
     ...(slot.recipe.basis === "found"
       ? squad.rows.flatMap((one) => {
           const found = shared.found.find(
@@ -142,6 +144,41 @@ function everyCall(
       week: next,
     }),
   ];
+}
+
+/** Floors of athletes' own, where the slot has one and its load does not follow the speed anyway. */
+function floorsOf(shared: GroupFacts, { wave, squad, history }: WaveFacts): ReviewCall[] {
+  const { row, slotId, slot, variant, run } = wave;
+  const { recipe } = slot;
+  const slotFloorMps = stopOf(recipe).floorMps;
+  if (slotFloorMps === undefined || recipe.lead === "velocity" || recipe.basis === "found")
+    return [];
+  const { floors } = ownInSlot(row.plan.block, slotId);
+  return squad.rows.flatMap(({ athleteId }) => {
+    const floorMps = floors.get(athleteId) ?? slotFloorMps;
+    const sets = shared.days
+      .filter((day) => day.planId === row.plan.id && day.planSlotId === slotId)
+      .flatMap((day) => (day.athleteId === athleteId ? day.sum.sets : []))
+      .filter((set) => set.reps.length > 0 && !set.older);
+    return floorCalls({
+      athleteId,
+      planId: row.plan.id,
+      slotId,
+      variantId: variant.id,
+      run: run.run,
+      floorMps,
+      underPercent: reviewDefault(shared.values, "floorUnderPercent"),
+      days: (history.get(athleteId) ?? []).flatMap((day) =>
+        day.planId === row.plan.id && day.planSlotId === slotId
+          ? [{ date: day.date, bestsMps: day.points.sets.map(([, , bestMps]) => bestMps) }]
+          : [],
+      ),
+      under: {
+        sets: sets.filter((set) => set.reps.some((rep) => rep.velocityMps < floorMps)).length,
+        of: sets.length,
+      },
+    });
+  });
 }
 
 /** Everything that a group's page of calls asks for. */

@@ -8,10 +8,11 @@ import { planById } from "../../../db/queries/plans.server";
 import { decidedCalls } from "../../../db/queries/reviews.server";
 import { closeDatabases, inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
+import { openToDos } from "../lifters/to-dos.server";
 import { carryOut, decideCall, takeBack } from "./decide-call.server";
 import { readNotes } from "./notes.server";
 import { readBlock } from "./read-block.server";
-import { openToDos, readCalls } from "./read-calls.server";
+import { readCalls } from "./read-calls.server";
 import { readPays } from "./read-pays.server";
 import { readTrends } from "./read-trends.server";
 import { readWave } from "./read-wave.server";
@@ -81,6 +82,7 @@ describe("deciding a call", () => {
       reason: "",
       load: undefined,
       addS: undefined,
+      floorMps: undefined,
     };
     const first = await decideCall(coach, input);
     if (!first.ok) throw new Error(first.message);
@@ -111,6 +113,7 @@ describe("deciding a call", () => {
       reason: "",
       load: undefined,
       addS: undefined,
+      floorMps: undefined,
     };
     expect(await decideCall(coach, made)).toMatchObject({ ok: false, code: "no-call" });
     expect(await decideCall(principal(strangers), made)).toMatchObject({ ok: false });
@@ -134,6 +137,26 @@ describe("deciding a call", () => {
         ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
     expect((await takeBack(coach, id)).ok).toBe(true);
     expect(await restOf()).toEqual({});
+  });
+
+  it("gives an athlete a floor of their own, which the next session ends sets by, and takes it back", async () => {
+    const action = { type: "floor" as const, planId: team.planId, slotId: "main", floorMps: 0.66 };
+    const effect = await inTeam(coach, (tx) =>
+      carryOut(tx, coach, call({ kind: "floor", action }), action, "2026-03-10"),
+    );
+    const floorsOf = () =>
+      inTeam(coach, async (tx) => (await planById(tx, team.planId))?.plan.block.floors ?? {});
+    expect(await floorsOf()).toEqual({
+      [`${team.athleteId}/main`]: { floorMps: 0.66, by: "Deciding Coach" },
+    });
+    const id = randomUUID();
+    await admin`
+      INSERT INTO review_call (team_id, id, kind, about, athlete_id, date, proposal, evidence, decision,
+        effect, entered_by, entered_at)
+      VALUES (${team.teamId}, ${id}, 'floor', ${id}, ${team.athleteId}, '2026-03-10', '"a floor"',
+        ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
+    expect((await takeBack(coach, id)).ok).toBe(true);
+    expect(await floorsOf()).toEqual({});
   });
 
   it("takes one athlete's rest out again though another was given one after", async () => {

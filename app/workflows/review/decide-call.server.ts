@@ -1,7 +1,7 @@
 import { uuidv7 } from "uuidv7";
 import type { z } from "zod";
 import type { Block } from "../../../core/plan/block";
-import { insertWeek, ownRest } from "../../../core/plan/edits";
+import { insertWeek, ownFloor, ownRest } from "../../../core/plan/edits";
 import type { CallAction, CallEffect, ReviewCall } from "../../../core/review/calls";
 import { formatKg, type Mass, massKg } from "../../../core/units/mass";
 import { addDays, type LocalDate } from "../../../core/units/time";
@@ -72,7 +72,9 @@ function actionOf(call: ReviewCall, input: Decision): CallAction | Failure {
   if (input.decision === "changed") {
     if (action.type === "base" && input.load) return { ...action, toKg: massKg(input.load) };
     if (action.type === "rest" && input.addS !== undefined) return { ...action, addS: input.addS };
-    return failed("no-change", "Say what else it shall be: a load, or seconds.");
+    if (action.type === "floor" && input.floorMps !== undefined)
+      return { ...action, floorMps: input.floorMps };
+    return failed("no-change", "Say what else it shall be: a load, seconds, or a speed.");
   }
   if (action.type === "base" && action.toKg === action.fromKg)
     return failed(
@@ -99,6 +101,14 @@ export async function carryOut(
       const { slotId, addS } = action;
       return edited(tx, principal, action.planId, (block) =>
         ownRest(block, { athleteId, slotId }, { addS, by: principal.name }),
+      );
+    }
+    case "floor": {
+      const { athleteId } = call;
+      if (athleteId === undefined) return GONE;
+      const { slotId, floorMps } = action;
+      return edited(tx, principal, action.planId, (block) =>
+        ownFloor(block, { athleteId, slotId }, { floorMps, by: principal.name }),
       );
     }
     case "week":
@@ -185,9 +195,9 @@ async function edited(
   return made.ok ? { type: "edit", planId, editId, words: made.value.words } : made;
 }
 
-/** The place for rests that the first of them made stays: others stand in it by now. */
+/** The place that the first rest, or floor, made stays: others stand in it by now. */
 const isOwnPlace = ({ path }: { path: readonly string[] }): boolean =>
-  !(path.length === 1 && path[0] === "rests");
+  !(path.length === 1 && (path[0] === "rests" || path[0] === "floors"));
 
 /** Takes a decision back: what it changed is as it was, and the call waits again. */
 export function takeBack(

@@ -3,10 +3,13 @@ import type { z } from "zod";
 import {
   addNote,
   healthNotes,
+  notedAbout,
   notesWith,
   removeNote,
   type StoredNote,
 } from "../../../db/queries/notes.server";
+import { planNames } from "../../../db/queries/plans.server";
+import { listSessions } from "../../../db/queries/sessions.server";
 import { listAthletes, listSquads } from "../../../db/queries/squads.server";
 import type { NoteForm } from "../../forms/note";
 import { now } from "../../platform/clock.server";
@@ -17,6 +20,8 @@ import type { Principal } from "../../platform/rights";
 import { mayKnowReasons } from "../lifters/public-words.server";
 import { readPlaces } from "../lifters/today.server";
 
+/** Sessions that a note may be about without being opened from one. */
+const MOST_SESSIONS = 30;
 /** Notes that a page lists. */
 const MOST_LISTED = 200;
 
@@ -25,28 +30,38 @@ export function readNotes(principal: Principal, asked: { words: string; aboutId:
   return inTeam(principal, async (tx) => {
     const athletes = await listAthletes(tx);
     const squads = await listSquads(tx);
-    const names = new Map([
-      ...athletes.map((one) => [one.id, one.name] as const),
-      ...squads.map((one) => [one.id, one.name] as const),
-    ]);
-    const shown = (one: StoredNote) => ({
-      id: one.id,
-      kind: one.kind,
-      about: names.get(one.aboutId) ?? "somebody who left",
-      date: one.date,
-      words: one.words,
-      by: one.enteredBy,
-    });
-    const about = names.has(asked.aboutId) ? asked.aboutId : "";
+    const sessions = await listSessions(tx, MOST_SESSIONS);
+    const plans = await planNames(tx);
+    const asks = asked.aboutId
+      ? (await notedAbout(tx, [asked.aboutId])).get(asked.aboutId)
+      : undefined;
+    const about = asks?.id ?? "";
     const notes = await notesWith(tx, {
       words: asked.words,
       most: MOST_LISTED,
       ...(about ? { aboutIds: [about] } : {}),
     });
-    const isAthlete = athletes.some((one) => one.id === about);
+    const isAthlete = asks?.about === "athlete";
+    const names = await notedAbout(tx, [...new Set(notes.map((one) => one.aboutId)), about]);
+    const shown = (one: StoredNote) => ({
+      id: one.id,
+      kind: one.kind,
+      about: names.get(one.aboutId)?.name ?? "somebody who left",
+      date: one.date,
+      words: one.words,
+      by: one.enteredBy,
+    });
     return {
       athletes: athletes.map(({ id, name }) => ({ id, name })),
       squads: squads.map(({ id, name }) => ({ id, name })),
+      plans,
+      sessions: [
+        ...sessions.map(({ id, title, date }) => ({ id, name: `${title}, ${date}` })),
+        // An older one, where it is asked for.
+        ...(asks?.about === "session" && !sessions.some((one) => one.id === about)
+          ? [{ id: about, name: asks.name }]
+          : []),
+      ],
       aboutId: about,
       words: asked.words,
       notes: notes.map(shown),
@@ -70,17 +85,20 @@ export function saveNote(
       return (await removeNote(tx, input.noteId))
         ? done(null)
         : failed("no-note", "This note is not there any more.");
-    const person = (await listAthletes(tx)).find((one) => one.id === input.aboutId);
-    const squad = (await listSquads(tx)).find((one) => one.id === input.aboutId);
-    if (!person && !squad) return failed("no-about", "Choose whom it is about.");
-    if (input.kind === "health" && !person)
+    const about = (await notedAbout(tx, [input.aboutId])).get(input.aboutId);
+    if (!about) return failed("no-about", "Choose what it is about.");
+    if (input.kind === "health" && about.about !== "athlete")
       return failed("health-of-one", "A note on health is about one athlete.");
+    const person =
+      about.about === "athlete"
+        ? (await listAthletes(tx)).find((one) => one.id === input.aboutId)
+        : undefined;
     const places = await readPlaces(tx);
     await addNote(tx, {
       id: uuidv7(),
-      about: person ? "athlete" : "squad",
+      about: about.about,
       aboutId: input.aboutId,
-      athleteId: person?.id ?? null,
+      athleteId: about.athleteId ?? null,
       kind: input.kind,
       date: person ? places.todayOf(person) : places.today,
       words: input.words,

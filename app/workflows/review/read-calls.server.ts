@@ -1,15 +1,10 @@
-import type { LocalDate } from "../../../core/units/time";
-import { foundWeights } from "../../../db/queries/box.server";
-import { recordsOf } from "../../../db/queries/maxes.server";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
-import { newestProfiles } from "../../../db/queries/profiles.server";
-import type { StoredCall } from "../../../db/queries/reviews.server";
 import { listSessions } from "../../../db/queries/sessions.server";
 import { listGroups, namesOf } from "../../../db/queries/squads.server";
-import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { bringUpSums, MOST_AT_ONCE } from "../lifters/session-sums.server";
+import { openToDos } from "../lifters/to-dos.server";
 import { readPlaces } from "../lifters/today.server";
 import { becameFor } from "./became.server";
 import { readGroupCalls } from "./calls.server";
@@ -105,32 +100,4 @@ function trainedLast(plans: readonly PlanRow[], groups: Awaited<ReturnType<typeo
     .filter((wave) => wave.run.to <= wave.today)
     .map(({ row }) => row.plan.squadId ?? row.plan.athleteId);
   return groups.find((one) => one.id === last) ?? groups[0];
-}
-
-/** What was agreed and is not done: a test until there is a newer one, all else until its day. */
-export async function openToDos(
-  tx: TeamTransaction,
-  calls: readonly StoredCall[],
-  today: LocalDate,
-): Promise<StoredCall[]> {
-  const agreed = calls.filter((call) => call.effect.type === "to-do" && call.undoneAt === null);
-  const athletes = [...new Set(agreed.flatMap((call) => call.athleteId ?? []))];
-  if (agreed.length === 0) return [];
-  const [records, profiles, found] = [
-    await recordsOf(tx, athletes),
-    await newestProfiles(tx, { of: athletes }),
-    await foundWeights(tx, athletes),
-  ];
-  return agreed.filter((call) => {
-    if (call.effect.type !== "to-do") return false;
-    const of = (one: { athleteId: string; variantId: string }) =>
-      one.athleteId === call.athleteId && one.variantId === call.variantId;
-    if (call.effect.what === "test")
-      return !records.some((one) => of(one) && one.date >= call.date);
-    if (call.effect.what === "profile")
-      return !profiles.some((one) => of(one) && one.testedOn >= call.date);
-    if (call.effect.what === "speed-weight")
-      return !found.some((one) => of(one) && one.date > call.date);
-    return call.effect.until >= today;
-  });
 }

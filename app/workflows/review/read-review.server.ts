@@ -2,6 +2,7 @@ import { ERASED_NAME } from "../../../core/floor/display-copy";
 import type { SessionFacts } from "../../../core/review/session-facts";
 import { reviewOf } from "../../../core/review/session-review";
 import { recordsOf } from "../../../db/queries/maxes.server";
+import { notesWith } from "../../../db/queries/notes.server";
 import { namesInSession, reasonsOf, sessionHead } from "../../../db/queries/sessions.server";
 import { sumOfSession } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -35,6 +36,9 @@ async function heavyOf(
     ),
   }));
 }
+
+/** Notes that a session's review shows. */
+const MOST_NOTES = 20;
 
 const NO_SESSION = failed("no-session", "This session is not in your team. Open the list.");
 
@@ -72,6 +76,9 @@ export async function readReview(principal: Principal, sessionId: string) {
       decided: facts.decided.map((one) => ({ ...one, reason: reasons.get(one.entryId) ?? "" })),
       conflicts: facts.conflicts,
       setAside: facts.setAside,
+      notes: (await notesWith(tx, { words: "", aboutIds: [sessionId], most: MOST_NOTES })).map(
+        ({ id, date, words, enteredBy }) => ({ id, date, words, by: enteredBy }),
+      ),
     });
   });
 }

@@ -77,6 +77,7 @@ async function digestOf(
   const exercises = other.exercises.filter((one) => one.date <= to);
   const pairings = other.pairings.filter((one) => one.date <= to);
   const worked = new Set([...points, ...exercises, ...pairings].map((one) => one.sessionId));
+  const sessions = (await sessionsBetween(tx, from, to)).filter((one) => worked.has(one.id));
   // What waits is a matter of today: a week that is over shows what was decided in it.
   const waiting = to < today ? undefined : (await readGroupCalls(tx, group.id, today)).calls.length;
   const decided = await decidedCalls(tx, from);
@@ -86,9 +87,7 @@ async function digestOf(
     squadName: group.name,
     from,
     to,
-    sessions: (await sessionsBetween(tx, from, to))
-      .filter((one) => worked.has(one.id))
-      .map(({ date, title }) => ({ date, title })),
+    sessions: sessions.map(({ date, title }) => ({ date, title })),
     athletes: people.flatMap((person) => {
       const lifts = points.filter((one) => one.athleteId === person.id);
       const done = exercises.filter((one) => one.athleteId === person.id);
@@ -133,12 +132,17 @@ async function digestOf(
         words: CALL_NAMES[one.kind],
         decision: one.decision,
       })),
-    notes: (await notesBetween(tx, { from, to, aboutIds: [group.id, ...ids] })).map((one) => ({
-      about: nameOf(one.athleteId) ?? group.name,
-      date: one.date,
-      words: one.words,
-      by: one.enteredBy,
-    })),
+    notes: (await notesBetween(tx, { from, to, aboutIds: [group.id, ...ids, ...worked] })).map(
+      (one) => ({
+        about:
+          nameOf(one.athleteId) ??
+          sessions.find((session) => session.id === one.aboutId)?.title ??
+          group.name,
+        date: one.date,
+        words: one.words,
+        by: one.enteredBy,
+      }),
+    ),
     coming: (await competitions(tx))
       .filter(
         (one) =>
