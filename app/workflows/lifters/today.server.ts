@@ -21,14 +21,13 @@ export interface Trains {
 /** The squads and rooms of a team, and what day it is where an athlete trains. */
 export async function readPlaces(tx: TeamTransaction) {
   // A plan of a squad that trains no more keeps its room.
-  const every = await everySquad(tx);
+  const [every, rooms, team] = await Promise.all([everySquad(tx), listRooms(tx), readTeam(tx)]);
   const squads = every.filter((one) => one.archivedAt === null);
-  const rooms = await listRooms(tx);
   const roomOf = (person: Trains) => {
     const squad = every.find((one) => one.id === person.squadId);
     return rooms.find((one) => one.id === (person.roomId ?? squad?.roomId));
   };
-  const zone = (await readTeam(tx))?.zone ?? "UTC";
+  const zone = team?.zone ?? "UTC";
   return {
     squads,
     rooms,

@@ -189,8 +189,10 @@ export async function readGroupCalls(
   plans?: readonly PlanRow[],
 ) {
   const waves = askingWaves(wavesOf(plans ?? (await listPlans(tx))), groupId);
-  const { calls, facts } = await groupCalls(tx, waves);
-  const decided = await decidedCalls(tx, addDays(today, -DECIDED_DAYS));
+  const [{ calls, facts }, decided] = await Promise.all([
+    groupCalls(tx, waves),
+    decidedCalls(tx, addDays(today, -DECIDED_DAYS)),
+  ]);
   return { calls: calls.filter((call) => !standsOn(decided, call.about)), facts, decided };
 }
 

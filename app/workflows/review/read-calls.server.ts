@@ -20,12 +20,14 @@ const MOST_DECIDED = 30;
 export async function readCalls(principal: Principal, asked: { groupId: string }) {
   const moreBehind = (await bringUpSums(principal)) >= MOST_AT_ONCE;
   return inTeam(principal, async (tx) => {
-    const groups = await listGroups(tx);
-    const plans = await listPlans(tx);
+    const [groups, plans, { today }, listed] = await Promise.all([
+      listGroups(tx),
+      listPlans(tx),
+      readPlaces(tx),
+      listSessions(tx, MOST_SESSIONS),
+    ]);
     const group = groups.find((one) => one.id === asked.groupId) ?? trainedLast(plans, groups);
-    const { today } = await readPlaces(tx);
     const found = group && (await readGroupCalls(tx, group.id, today, plans));
-    const listed = await listSessions(tx, MOST_SESSIONS);
     const names = await namesOf(tx, [
       ...(found?.facts.flatMap((one) => one.squad.rows.map((row) => row.athleteId)) ?? []),
       ...listed.flatMap((session) => session.ownOf ?? []),

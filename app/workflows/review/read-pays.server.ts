@@ -39,15 +39,18 @@ export async function readPays(
 ) {
   await bringUpSums(principal);
   return inTeam(principal, async (tx) => {
-    const groups = await listGroups(tx);
-    const places = await readPlaces(tx);
+    const [groups, places, rows, values] = await Promise.all([
+      listGroups(tx),
+      readPlaces(tx),
+      listPlans(tx),
+      coachValues(tx),
+    ]);
     const group = groups.find((one) => one.id === asked.groupId) ?? groups[0];
     const kept = group && (await groupById(tx, group.id));
     if (!group || !kept) return { groups: [], group: undefined };
     const people = await listAthletes(tx, kept);
     const from = addDays(places.today, -LOOK_BACK_DAYS);
     const points = await liftPoints(tx, { athleteIds: people.map((one) => one.id), from });
-    const rows = await listPlans(tx);
     const variants = rows[0]?.variants ?? [];
     const days = (id: string | null) => points.filter((one) => one.variantId === id).length;
     const lifts = variants
@@ -55,7 +58,6 @@ export async function readPays(
       .sort((a, b) => days(b.id) - days(a.id))
       .map(({ id, name }) => ({ id, name }));
     const lift = lifts.find((one) => one.id === asked.variantId) ?? lifts[0];
-    const values = await coachValues(tx);
     const limit = reviewDefault(values, "fadePercent");
     const waves = rows.flatMap((row) =>
       Object.entries(row.plan.block.slots).flatMap(([slotId, slot]) =>

@@ -44,9 +44,11 @@ export async function readTrends(
 ) {
   await bringUpSums(principal);
   return inTeam(principal, async (tx) => {
-    const places = await readPlaces(tx);
-    const groups = await listGroups(tx);
-    const known = asked.athleteId ? await athleteById(tx, asked.athleteId) : undefined;
+    const [places, groups, known] = await Promise.all([
+      readPlaces(tx),
+      listGroups(tx),
+      asked.athleteId ? athleteById(tx, asked.athleteId) : undefined,
+    ]);
     const groupId = known?.squadId ?? known?.id ?? asked.groupId;
     const group = groups.find((one) => one.id === groupId) ?? groups[0];
     const kept = group && (await groupById(tx, group.id));
@@ -61,11 +63,20 @@ export async function readTrends(
     if (!person) return { ...shared, athlete: undefined };
     const today = places.todayOf(person);
     const from = addDays(today, -LOOK_BACK_DAYS);
-    const variants = await listVariants(tx);
-    const points = await liftPoints(tx, { athleteIds: [person.id], from });
+    const [variants, points] = await Promise.all([
+      listVariants(tx),
+      liftPoints(tx, { athleteIds: [person.id], from }),
+    ]);
     const trained = [...new Set(points.flatMap((one) => one.variantId ?? []))];
     const lifts = variants.filter((one) => trained.includes(one.id));
     const variant = lifts.find((one) => one.id === asked.variantId) ?? mostTrained(lifts, points);
+    const [lift, weeks, marks, recovery] = await Promise.all([
+      variant && liftTrend(tx, person.id, variant, points, today),
+      weeksOf(tx, person.id, points, variants, today),
+      marksOf(tx, person, points, from, today),
+      // As on the athlete's own page: what somebody notes of sleep is the coaches' to know.
+      mayKnowReasons(principal) ? recoveryOf(tx, person.id, from) : undefined,
+    ]);
     return {
       ...shared,
       athlete: {
@@ -73,11 +84,10 @@ export async function readTrends(
         name: person.name,
         today,
         lifts: lifts.map(({ id, name }) => ({ id, name })),
-        lift: variant && (await liftTrend(tx, person.id, variant, points, today)),
-        weeks: await weeksOf(tx, person.id, points, variants, today),
-        marks: await marksOf(tx, person, points, from, today),
-        // As on the athlete's own page: what somebody notes of sleep is the coaches' to know.
-        recovery: mayKnowReasons(principal) ? await recoveryOf(tx, person.id, from) : undefined,
+        lift,
+        weeks,
+        marks,
+        recovery,
       },
     };
   });
@@ -99,15 +109,16 @@ async function liftTrend(
 ) {
   const history = points.filter((one) => one.variantId === variant.id);
   const sets = measuredSets(history);
-  const found = (await readMaxes(tx, () => today, athleteId, [variant.id]))(athleteId).of(
-    variant.id,
-  );
+  const [maxes, singles, tested, allRecords] = await Promise.all([
+    readMaxes(tx, () => today, athleteId, [variant.id]),
+    singlesOf(tx, athleteId),
+    profileTests(tx, { of: athleteId, variantIds: [variant.id] }, 3),
+    recordsOf(tx, athleteId),
+  ]);
+  const found = maxes(athleteId).of(variant.id);
   const max = "max" in found ? found.max : undefined;
   const speed = equalSpeed(sets, { slope: slopeKnown(history, max?.kg) });
-  const singles = await singlesOf(tx, athleteId);
-  const tests = (await profileTests(tx, { of: athleteId, variantIds: [variant.id] }, 3)).map(
-    (test) => analyseTest(test, variant, singles),
-  );
+  const tests = tested.map((test) => analyseTest(test, variant, singles));
   const known = tests.flatMap((test): KnownLine[] =>
     test.result.ok && test.result.oneRepMax
       ? [
@@ -119,7 +130,7 @@ async function liftTrend(
         ]
       : [],
   )[0];
-  const records = (await recordsOf(tx, athleteId))
+  const records = allRecords
     .filter((one) => one.variantId === variant.id)
     .map((one) => ({ date: one.date, kg: massKg(one.load), kind: one.kind }));
   const lifted = records.filter((one) => one.kind === "tested" || one.kind === "competition");
@@ -178,8 +189,11 @@ async function weeksOf(
   today: LocalDate,
 ) {
   const from = addDays(today, -7 * LEDGER_WEEKS);
-  const other = await otherWork(tx, { athleteIds: [athleteId], from });
-  const exercises = new Map((await listExercises(tx)).rows.map((one) => [one.id, one]));
+  const [other, library] = await Promise.all([
+    otherWork(tx, { athleteIds: [athleteId], from }),
+    listExercises(tx),
+  ]);
+  const exercises = new Map(library.rows.map((one) => [one.id, one]));
   const days = new Map<LocalDate, { -readonly [K in keyof DayWork]: DayWork[K] }>();
   const dayOf = (date: LocalDate) => {
     const there = days.get(date) ?? { date, lifts: [], exercises: [], pairings: [] };
@@ -220,13 +234,17 @@ async function marksOf(
 ) {
   const marks: Array<{ date: LocalDate; kind: "competition" | "away" | "plan"; words: string }> =
     [];
-  for (const one of await competitions(tx, person))
-    if (one.date >= from && one.date <= today)
-      marks.push({ date: one.date, kind: "competition", words: one.name });
   const plans = new Map<string, LocalDate>();
   for (const one of points)
     if (one.planId && !plans.has(one.planId)) plans.set(one.planId, one.date);
-  for (const row of await plansInShort(tx, [...plans.keys()])) {
+  const [events, short] = await Promise.all([
+    competitions(tx, person),
+    plansInShort(tx, [...plans.keys()]),
+  ]);
+  for (const one of events)
+    if (one.date >= from && one.date <= today)
+      marks.push({ date: one.date, kind: "competition", words: one.name });
+  for (const row of short) {
     const date = plans.get(row.id);
     if (date) marks.push({ date, kind: "plan", words: row.name });
     for (const away of Object.values(row.away))

@@ -71,15 +71,19 @@ export async function groupFacts(
 ): Promise<GroupFacts> {
   const [first] = waves;
   const { today } = first;
-  const values = known ?? (await coachValues(tx));
-  const athletes = await listAthletes(tx, first.row.plan);
+  const [values, athletes] = await Promise.all([
+    known ?? coachValues(tx),
+    listAthletes(tx, first.row.plan),
+  ]);
   const ids = athletes.map((one) => one.id);
   const variantIds = [...new Set(waves.map((wave) => wave.variant.id))];
   const back = addDays(today, -7 * reviewDefault(values, "trendWeeks"));
   const from = waves.reduce((least, wave) => earlierOf(least, wave.run.from), back);
-  const [points, days, maxes, profiles, limits, masses, racks] = [
-    await liftPoints(tx, { athleteIds: ids, from, variantIds }),
-    await liftDaysOfWeeks(
+  const onFound = waves.some((wave) => wave.slot.recipe.basis === "found");
+  // Asked together: on one connection they wait for one way there and back.
+  const [points, days, maxes, profiles, limits, masses, racks, found] = await Promise.all([
+    liftPoints(tx, { athleteIds: ids, from, variantIds }),
+    liftDaysOfWeeks(
       tx,
       waves.map((wave) => ({
         planId: wave.row.plan.id,
@@ -87,20 +91,20 @@ export async function groupFacts(
         weeks: wave.run.weeks,
       })),
     ),
-    await readMaxes(tx, () => today, ids, variantIds, first.row.variants),
-    await newestTestDays(tx, { athleteIds: ids, variantIds }),
-    await limitsOf(tx, ids),
-    await newestMasses(tx, ids),
-    await rackNumbers(tx, [...new Set(waves.map((wave) => wave.row.plan.roomId))]),
-  ];
-  const onFound = waves.some((wave) => wave.slot.recipe.basis === "found");
+    readMaxes(tx, () => today, ids, variantIds, first.row.variants),
+    newestTestDays(tx, { athleteIds: ids, variantIds }),
+    limitsOf(tx, ids),
+    newestMasses(tx, ids),
+    rackNumbers(tx, [...new Set(waves.map((wave) => wave.row.plan.roomId))]),
+    onFound ? foundWeights(tx, ids) : [],
+  ]);
   return {
     values,
     athletes,
     maxes,
     profiles,
     limits,
-    found: onFound ? await foundWeights(tx, ids) : [],
+    found,
     bodyKg: new Map(masses.map((one) => [one.athleteId, massKg(one.mass)])),
     racks: new Map(racks.map((rack) => [rack.id, `rack ${rack.number}`])),
     days,
