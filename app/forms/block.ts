@@ -22,7 +22,15 @@ const date = dateField("A date, for example 2026-04-13.");
 const week = z.number().int().min(1).max(60);
 const name = z.string().trim().min(1, "Give it a name.").max(80);
 
-const Day = z.object({ name, offset: z.number().int().min(0).max(6) });
+const Day = z.object({
+  name,
+  offset: z.number().int().min(0).max(6),
+  startAt: z
+    .string()
+    .regex(/^([01]\d|2[0-3]):[0-5]\d$/, "A time, for example 17:30.")
+    .optional(),
+  lengthMin: z.number().int().min(5).max(480).optional(),
+});
 
 export const SlotSchema = z.object({
   dayId: id,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { AIM_BEGINNINGS } from "../../core/checks/dose";
 import {
   LIST_READINGS,
   readPercentTable,
@@ -37,15 +38,6 @@ export const choicesOf = (form: Pick<OwnTable, "column" | "list" | "order">): Ta
   order: form.order,
 });
 
-/** Rests and endings that a recipe of an aim begins with: the shipped recipes' own, to be changed. */
-const BEGINNINGS: Record<Recipe["aim"], Pick<Recipe, "rest" | "stop">> = {
-  speed: { rest: { leastS: 45, mostS: 60 }, stop: { lossPercent: 10, lossFrom: "best" } },
-  power: { rest: { leastS: 120, mostS: 180 }, stop: { lossPercent: 10, lossFrom: "best" } },
-  strength: { rest: { leastS: 120, mostS: 240 }, stop: { lossPercent: 20, lossFrom: "best" } },
-  growth: { rest: { leastS: 90, mostS: 150 }, stop: { lossPercent: 30, lossFrom: "best" } },
-  learning: { rest: { leastS: 60, mostS: 120 }, stop: { lossFrom: "best" } },
-};
-
 export function recipeOf(
   shape: Pick<Recipe, "start" | "steps" | "weeks">,
   facts: { name: string; aim: Recipe["aim"]; school: string },
@@ -56,7 +48,7 @@ export function recipeOf(
     convention: "bar",
     cycle: [],
     lead: "percent",
-    ...BEGINNINGS[facts.aim],
+    ...AIM_BEGINNINGS[facts.aim],
     ...shape,
   };
 }

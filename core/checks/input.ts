@@ -21,6 +21,8 @@ export interface PlanCheck {
   /** School (or "Arithmetic", "Cautions") from which it comes. */
   from: string;
   slotId?: string;
+  /** Week of the block that it is about, where it is about one. */
+  week?: number;
   /** Ids of those whom it names; absent where it is about the plan itself. */
   athletes?: string[];
 }

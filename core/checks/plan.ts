@@ -28,6 +28,7 @@ function foundBy(rule: Rule, input: CheckInput, whole: BlockAt): PlanCheck[] {
         text: finding.text,
         from: rule.from === "the school" ? school.name : rule.from,
         ...(at === undefined ? {} : { slotId: at }),
+        ...(finding.week === undefined ? {} : { week: finding.week }),
         ...(finding.of === undefined ? {} : { athletes: finding.of.map((one) => one.id) }),
       };
     });

@@ -29,6 +29,8 @@ export interface Finding {
   level?: CheckLevel;
   /** The slot it speaks of, where its subject is none. */
   slotId?: string;
+  /** The week of the block that it speaks of, where it is about one. */
+  week?: number;
   /** Whom it names: an answer covers these and nobody who joins later. */
   of?: readonly CheckedAthlete[];
 }
@@ -141,7 +143,7 @@ export function firstWeek(
 ): Finding | undefined {
   for (const at of weeks) {
     const text = say(at);
-    if (text !== undefined) return { text };
+    if (text !== undefined) return { text, week: at.week };
   }
   return undefined;
 }

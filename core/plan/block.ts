@@ -51,6 +51,10 @@ export interface BlockDay {
   name: string;
   /** Days after the first of the week, 0 to 6. */
   offset: number;
+  /** When it starts where the room is, "17:30"; absent where no time is set. */
+  startAt?: string;
+  /** Minutes that it has; absent where none are asked for. */
+  lengthMin?: number;
 }
 
 /** What a slot trains: a lift variant with its max, or exercises taken in turn week by week. */

@@ -96,6 +96,18 @@ export function copySlot(
   };
 }
 
+/** A new slot at the end of its section. */
+export function newSlot(block: Block, slotId: string, slot: Slot): BlockEdit {
+  const { dayId, section } = slot;
+  const order = slotsOf(block, dayId)
+    .filter((one) => one.section === section)
+    .reduce((most, one) => Math.max(most, one.order), 0);
+  return {
+    words: `Slot added: ${slot.recipe.name}`,
+    sets: [{ path: ["slots", slotId], value: asJson({ ...slot, order: order + 1 }) }],
+  };
+}
+
 /** A slot begins in another week of the block. */
 export function beginSlot(block: Block, slotId: string, week: number): BlockEdit | undefined {
   const slot = block.slots[slotId];

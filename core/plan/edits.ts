@@ -122,6 +122,29 @@ export const ownLoad = (at: OwnSet, loadKg: number): BlockEdit => ({
   ],
 });
 
+interface OwnRun {
+  athleteId: string;
+  slotId: string;
+  /** Keys of its sets. */
+  keys: readonly string[];
+}
+
+const eachSet = ({ athleteId, slotId, keys }: OwnRun, value: () => Json | undefined): PlaceSet[] =>
+  keys.map((key) => ({ path: ["overrides", overrideKey(athleteId, slotId, key)], value: value() }));
+const setWords = ({ keys }: OwnRun) => `${keys.length} ${keys.length === 1 ? "set" : "sets"}`;
+
+/** A coach's own load for some sets of one athlete, as one edit. */
+export const ownRun = (at: OwnRun, loadKg: number): BlockEdit => ({
+  words: `Own load set for ${setWords(at)}`,
+  sets: eachSet(at, () => ({ loadKg, by: "" })),
+});
+
+/** The recipe's loads again. */
+export const noOwnRun = (at: OwnRun): BlockEdit => ({
+  words: `Own load taken off ${setWords(at)}`,
+  sets: eachSet(at, () => undefined),
+});
+
 /** The recipe's load again. */
 export const noOwnLoad = (at: OwnSet): BlockEdit => ({
   words: "Own load taken off",

@@ -27,6 +27,10 @@ export interface WeekSum {
   reps: number;
   fastSets: number;
   slowSets: number;
+  /** Sets for strength and growth, and of a heavy slot from 80 %: the others tire less. */
+  hardSets: number;
+  /** Mean percentage of the working max over all lifts, weighted by reps; undefined without any. */
+  meanPercent: number | undefined;
   /** Doses of qualities that are kept up. */
   sprintMetres: number;
   jumpContacts: number;
@@ -37,6 +41,16 @@ export interface WeekSum {
 /** Work is fast by what it aims at: speed and power are, strength, growth and learning are not. */
 export function isFast(slot: Pick<Slot, "recipe">): boolean {
   return slot.recipe.aim === "speed" || slot.recipe.aim === "power";
+}
+
+/** Of a heavy slot a set is hard from this share of the max on, % (DOMAIN 8). */
+export const HARD_FROM_PERCENT = 80;
+
+/** A hard set has the aim strength or growth, or is one of a heavy slot from 80 %. */
+export function isHardSet(slot: Pick<Slot, "recipe">, set: WaveSet): boolean {
+  const { aim, top } = slot.recipe;
+  if (top) return (percentOf(set) ?? 0) >= HARD_FROM_PERCENT;
+  return aim === "strength" || aim === "growth";
 }
 
 /**
@@ -71,6 +85,8 @@ export function weekSum(input: {
     reps: 0,
     fastSets: 0,
     slowSets: 0,
+    hardSets: 0,
+    meanPercent: undefined,
     sprintMetres: 0,
     jumpContacts: 0,
     muscles: [],
@@ -116,15 +132,20 @@ export function weekSum(input: {
         sum.reps += set.reps * sides;
         if (fast) sum.fastSets++;
         else sum.slowSets++;
+        const hard = isHardSet(slot, set);
+        if (hard) sum.hardSets++;
         for (const muscle of work?.muscles ?? []) {
           const row = muscles.get(muscle) ?? { hard: 0, speed: 0 };
-          if (fast) row.speed++;
-          else row.hard++;
+          if (hard) row.hard++;
+          else if (fast) row.speed++;
           muscles.set(muscle, row);
         }
       }
     }
   }
+  const all = [...lifts.values()];
+  const ofPercent = all.reduce((n, one) => n + one.ofPercent, 0);
+  if (ofPercent > 0) sum.meanPercent = all.reduce((n, one) => n + one.weighted, 0) / ofPercent;
   sum.lifts = [...lifts].map(([name, one]) => ({
     name,
     sets: one.sets,

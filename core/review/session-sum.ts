@@ -19,6 +19,7 @@ import type { FloorState } from "../floor/state";
 import { roundsDone } from "../floor/stations";
 import { speedClassAt } from "../liverules/speed-class";
 import type { SectionKind } from "../plan/block";
+import { HARD_FROM_PERCENT } from "../plan/week-sums";
 import { formatVelocity, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 import { say, written } from "../units/written";
@@ -355,9 +356,6 @@ export interface LiftPoints {
   /** Of a squat: to full depth, or to a high box. */
   depth: "full" | "high-box" | null;
 }
-
-/** Of a heavy slot a set is hard from this share of the max on, %. */
-export const HARD_FROM_PERCENT = 80;
 
 /** Hard sets are those for strength, and of a heavy slot from 80 %; the others are for speed. */
 function setsByAim(sum: LiftSum): Pick<LiftPoints, "hardSets" | "speedSets"> {

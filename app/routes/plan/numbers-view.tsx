@@ -82,7 +82,7 @@ export function NumbersView({
         <Empty
           action={
             mayEdit ? (
-              <Link className="btn btn-primary" to="?view=setup">
+              <Link className="btn btn-primary" to="?view=board">
                 Put a slot on a day
               </Link>
             ) : undefined

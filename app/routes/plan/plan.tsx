@@ -1,4 +1,4 @@
-import { useDeferredValue, useMemo } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { Link, redirect } from "react-router";
 import { z } from "zod";
 import { dateOf, daysOf, lastDate, leadSlot } from "../../../core/plan/block";
@@ -20,6 +20,9 @@ import { copyPlan, shelvePlan, splitAthlete } from "../../workflows/plan/new-pla
 import { publishPlan } from "../../workflows/plan/publish-plan.server";
 import { readPlan } from "../../workflows/plan/read-plan.server";
 import type { Route } from "./+types/plan";
+import { BoardMargin } from "./board/board-margin";
+import { BoardView } from "./board/board-view";
+import { type Picked, pickedIn } from "./board/picked";
 import { ChecksView } from "./checks-view";
 import { DayView } from "./day-view";
 import { NumbersView } from "./numbers-view";
@@ -27,9 +30,6 @@ import { Actions, useNewer } from "./plan-actions";
 import { History } from "./plan-changes";
 import { PlanEdits, usePlanEdits } from "./plan-edits";
 import { useRecipeKeeping } from "./recipe-keeping";
-import { SetupMargin } from "./setup-block";
-import { SetupView } from "./setup-view";
-import { WeeksView } from "./weeks-view";
 
 export function meta({ loaderData }: Route.MetaArgs) {
   return [{ title: `${loaderData?.name ?? "Plan"} · Sprezza` }];
@@ -122,11 +122,10 @@ export function shouldRevalidate(args: Parameters<typeof revalidateUnlessFailed>
 }
 
 const VIEWS = [
+  ["board", "Board"],
   ["numbers", "Numbers"],
   ["day", "Days to time"],
-  ["weeks", "Week by week"],
   ["checks", "Checks"],
-  ["setup", "Days and slots"],
 ] as const;
 
 /** Another plan is another page: no edit that waits, and no draft, goes over to it. */
@@ -141,10 +140,14 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
   const { mayEdit } = loaderData;
   const { plan } = data;
   const address = useAddress();
-  const view = VIEWS.find(([id]) => id === address.get("view"))?.[0] ?? "numbers";
-  const slotId = data.block.slots[address.get("slot")]
-    ? address.get("slot")
-    : (leadSlot(data.block)?.id ?? "");
+  const view = VIEWS.find(([id]) => id === address.get("view"))?.[0] ?? "board";
+  const lead = leadSlot(data.block)?.id;
+  const [inHand, pick] = useState<Picked>();
+  const asked = data.block.slots[address.get("slot")] ? address.get("slot") : lead;
+  const picked = pickedIn(data.block, inHand, asked);
+  const slotId = (view === "board" && picked.kind === "cell" ? picked.slotId : asked) ?? "";
+  const [who, choose] = useState("");
+  const athlete = data.athletes.find((one) => one.id === who) ?? data.athletes[0];
   const slot = data.block.slots[slotId];
   const recipe = useRecipeKeeping(edits.edit, slotId, plan.version);
   // Typing comes first: the numbers follow as soon as there is time for them.
@@ -166,7 +169,18 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
         facts={`${data.athletes.length} athletes · ${first ? dateOf(block, 1, first) : block.startDate} to ${lastDate(block)} · ${plan.roomName}`}
         actions={<Actions data={data} mayEdit={mayEdit} busy={edits.busy} />}
         margin={
-          slot && view === "numbers" ? (
+          view === "board" ? (
+            <BoardMargin
+              data={data}
+              block={block}
+              picked={picked}
+              pick={pick}
+              recipe={recipe}
+              athlete={athlete}
+              choose={choose}
+              mayEdit={mayEdit}
+            />
+          ) : slot && view === "numbers" ? (
             <RecipeForm
               key={`${slotId}/${recipe.filledAt}`}
               recipe={slot.recipe}
@@ -175,8 +189,6 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
               onDraft={recipe.onDraft}
               onKeep={recipe.onKeep}
             />
-          ) : view === "setup" ? (
-            <SetupMargin data={data} mayEdit={mayEdit} />
           ) : (
             <History data={data} />
           )
@@ -203,6 +215,17 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
           <Notice kind="problem" title={result.message ?? "That could not be done."} />
         ) : null}
         {edits.problem ? <Notice kind="problem" title={edits.problem} /> : null}
+        {view === "board" ? (
+          <BoardView
+            data={data}
+            block={block}
+            picked={picked}
+            pick={pick}
+            tryRecipe={recipe.onDraft}
+            athlete={athlete}
+            mayEdit={mayEdit}
+          />
+        ) : null}
         {view === "numbers" ? (
           <NumbersView
             data={data}
@@ -214,9 +237,7 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
           />
         ) : null}
         {view === "day" ? <DayView data={data} address={address} mayEdit={mayEdit} /> : null}
-        {view === "weeks" ? <WeeksView data={data} /> : null}
         {view === "checks" ? <ChecksView data={data} address={address} mayEdit={mayEdit} /> : null}
-        {view === "setup" ? <SetupView data={data} mayEdit={mayEdit} /> : null}
       </Page>
     </PlanEdits>
   );

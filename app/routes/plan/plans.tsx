@@ -41,7 +41,7 @@ export async function action({ request, context }: Route.ActionArgs) {
     return { ok: false as const, intent: "new", problems: fieldProblems(parsed.error) };
   }
   const made = await newPlan(principal, parsed.data);
-  if (made.ok) throw redirect(`/plan/${made.value.id}?view=setup`);
+  if (made.ok) throw redirect(`/plan/${made.value.id}?view=board`);
   return { intent: "new", ...made };
 }
 

@@ -40,6 +40,13 @@ export function useRecipeKeeping(edit: Edit, slotId: string, version: number) {
       setResult(undefined);
       setDraft(recipe);
     },
+    /** What was tried is put back: the recipe is as it is kept. */
+    putBack() {
+      changes.current++;
+      setTyping(false);
+      setResult(undefined);
+      setDraft(undefined);
+    },
     async onKeep(recipe: Recipe) {
       const before = changes.current;
       const answer = await edit(recipeTo(slotId, recipe), told ? version : filledAt);

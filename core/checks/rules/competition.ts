@@ -11,6 +11,7 @@ export const competition: Rule = {
       .filter((one) => !one.factorSet)
       .map(({ week, words }) => ({
         part: String(week),
+        week,
         text: `Week ${week}: ${words}. Your factor for loads this near is not set; the loads stay as the recipe says.`,
       })),
 };

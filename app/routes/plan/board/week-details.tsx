@@ -1,95 +1,28 @@
-import { useMemo, useState } from "react";
-import { LIFT_WORK } from "../../../core/exercise/lift-work";
-import { liftSpeedClass } from "../../../core/liverules/speed-class";
-import { dateOf, daysOf, markOf, type Slot } from "../../../core/plan/block";
-import { slotCells } from "../../../core/plan/block-loads";
-import { type WeekSum, type WorkFacts, weekSum } from "../../../core/plan/week-sums";
-import { formatKg, plainNumber } from "../../../core/units/mass";
-import { Select } from "../../ui/field";
-import { Empty } from "../../ui/page";
-import { useUnit } from "../../ui/unit";
-import type { PlanPage } from "../../workflows/plan/read-plan.server";
+import { dateOf, daysOf, markOf, realignsAfter } from "../../../../core/plan/block";
+import type { WeekSum } from "../../../../core/plan/week-sums";
+import { formatKg, plainNumber } from "../../../../core/units/mass";
+import { useUnit } from "../../../ui/unit";
+import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 
-/** Names, speed classes and muscles of what slots train, from the page's tables. */
-export function workOfPage(data: PlanPage) {
-  return (slot: Slot, exerciseId: string | undefined): WorkFacts | undefined => {
-    const { work } = slot;
-    if (work.kind === "lift") {
-      const lift = data.lifts.find((one) => one.id === work.variantId);
-      return (
-        lift && {
-          name: lift.name,
-          speedClass: liftSpeedClass(slot.recipe.aim),
-          muscles: LIFT_WORK[lift.lift]?.muscles ?? [],
-        }
-      );
-    }
-    const found = data.exercises.find((one) => one.id === exerciseId);
-    return found && { name: found.name, speedClass: found.speedClass, muscles: found.muscles };
-  };
-}
-
-/** Each week's sets, reps, mean percentage and tonnage, fast against slow, doses against wanted. */
-export function WeeksView({ data }: { data: PlanPage }) {
+/** What stands behind the board's totals: each lift's sets, reps, mean % and tonnage, fast work, muscles. */
+export function WeekDetails({ data, weeks }: { data: PlanPage; weeks: readonly WeekSum[] }) {
   const unit = useUnit();
-  const { block, room, athletes } = data;
-  const [who, setWho] = useState(athletes[0]?.id ?? "");
-  const athlete = athletes.find((one) => one.id === who) ?? athletes[0];
-  const weeks = useMemo(() => {
-    const numbers = Array.from({ length: block.weeks }, (_, i) => i + 1);
-    const loads = new Map<string, number>();
-    for (const slotId of Object.keys(block.slots)) {
-      if (!athlete) break;
-      const cells = slotCells({
-        block,
-        slotId,
-        weeks: numbers,
-        athletes: [athlete],
-        room,
-        liftName: "",
-      });
-      for (const { wave, byAthlete } of cells) {
-        let at = 0;
-        for (const run of byAthlete[0] ?? []) {
-          for (let i = 0; i < run.count; i++) {
-            const set = wave?.sets[at++];
-            if (set && run.loadKg !== undefined) loads.set(`${slotId}/${set.key}`, run.loadKg);
-          }
-        }
-      }
-    }
-    return numbers.map((week) =>
-      weekSum({
-        block,
-        week,
-        settings: room.settings,
-        workOf: workOfPage(data),
-        loadKg: (slotId, set) => loads.get(`${slotId}/${set.key}`),
-      }),
-    );
-  }, [data, block, room, athlete]);
+  const { block } = data;
   const names = [...new Set(weeks.flatMap((week) => week.lifts.map((lift) => lift.name)))];
   const first = daysOf(block)[0] ?? { name: "", offset: 0 };
   const values = data.coachValues;
   const wanted = (value: number | undefined, unitText: string) =>
     value === undefined ? "not set" : `${plainNumber(value)}${unitText}`;
-  if (names.length === 0) return <Empty>No slot yet, so no week has anything to add up.</Empty>;
+  const cycles = realignsAfter(block);
+  if (names.length === 0) return null;
   return (
-    <>
-      <div className="mb-2 w-64">
-        <Select label="Tonnage of" value={athlete?.id} onChange={(e) => setWho(e.target.value)}>
-          {athletes.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </Select>
-      </div>
+    <details className="mt-3">
+      <summary className="cursor-pointer font-bold">Each week by lift and muscle</summary>
       <div className="overflow-x-auto">
         <table className="ledger ledger-tight">
           <thead>
             <tr>
-              <th scope="col">sets × , reps; mean %; tonnage</th>
+              <th scope="col">sets, reps; mean %; tonnage</th>
               {weeks.map(({ week }) => {
                 const mark = markOf(block, week);
                 return (
@@ -116,7 +49,7 @@ export function WeeksView({ data }: { data: PlanPage }) {
                     <td key={week} className="text-right">
                       {lift ? (
                         <>
-                          {lift.sets} × , {lift.reps}
+                          {lift.sets} sets, {lift.reps} reps
                           <span className="block text-sm text-muted">
                             {[
                               lift.meanPercent === undefined
@@ -146,16 +79,6 @@ export function WeeksView({ data }: { data: PlanPage }) {
                   : "–";
               }}
             />
-            <SumRow
-              name={`Sprint metres (dose ${wanted(values.sprintMetres, " m")})`}
-              weeks={weeks}
-              words={(week) => String(week.sprintMetres || "–")}
-            />
-            <SumRow
-              name={`Jump contacts (dose ${wanted(values.jumpContacts, "")})`}
-              weeks={weeks}
-              words={(week) => String(week.jumpContacts || "–")}
-            />
           </tbody>
         </table>
       </div>
@@ -163,10 +86,13 @@ export function WeeksView({ data }: { data: PlanPage }) {
         Your fast share: off season {wanted(values.fastShareOffSeason, " %")}, before it{" "}
         {wanted(values.fastSharePreSeason, " %")}, in season{" "}
         {wanted(values.fastShareInSeason, " %")}. Left and right both count; a dumbbell counts as
-        its slot says, one hand or both.
+        its slot says, one hand or both.{" "}
+        {cycles > 1
+          ? `Repeating cycles stand together again every ${cycles} working weeks.`
+          : "A cycle of its own for each slot; they may differ in length."}
       </p>
       <MuscleTable weeks={weeks} />
-    </>
+    </details>
   );
 }
 
@@ -176,7 +102,7 @@ function SumRow({
   words,
 }: {
   name: string;
-  weeks: WeekSum[];
+  weeks: readonly WeekSum[];
   words: (week: WeekSum) => string;
 }) {
   return (
@@ -191,12 +117,14 @@ function SumRow({
   );
 }
 
-function MuscleTable({ weeks }: { weeks: ReturnType<typeof weekSum>[] }) {
+function MuscleTable({ weeks }: { weeks: readonly WeekSum[] }) {
   const muscles = [...new Set(weeks.flatMap((week) => week.muscles.map((one) => one.muscle)))];
   if (muscles.length === 0) return null;
   return (
     <section aria-labelledby="muscle-sets" className="mt-5 overflow-x-auto">
-      <h2 id="muscle-sets">Hard sets a week by main muscle, fast ones apart</h2>
+      <h3 id="muscle-sets" className="font-bold">
+        Hard sets a week by main muscle, fast ones apart
+      </h3>
       <table className="ledger ledger-tight mt-1">
         <thead>
           <tr>

@@ -1,15 +1,15 @@
 import { useState } from "react";
-import { TEMPLATE_NAMES, TEMPLATES } from "../../../core/plan/block";
-import { insertWeek, type Json, removeWeek, startTo } from "../../../core/plan/edits";
-import { isDate } from "../../../core/units/time";
-import { Field, Select } from "../../ui/field";
-import { Form } from "../../ui/form";
-import type { PlanPage } from "../../workflows/plan/read-plan.server";
-import { usePlanEdit } from "./plan-edits";
-import { type Edit, freshId } from "./setup-edit";
+import { TEMPLATE_NAMES, TEMPLATES } from "../../../../core/plan/block";
+import { insertWeek, type Json, removeWeek, startTo } from "../../../../core/plan/edits";
+import { isDate } from "../../../../core/units/time";
+import { Field, Select } from "../../../ui/field";
+import { Form } from "../../../ui/form";
+import type { PlanPage } from "../../../workflows/plan/read-plan.server";
+import { usePlanEdit } from "../plan-edits";
+import { type Edit, freshId } from "../setup-edit";
 
 /** The block as a whole, for the margin beside its days. */
-export function SetupMargin({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
+export function BlockPanel({ data, mayEdit }: { data: PlanPage; mayEdit: boolean }) {
   const edit = usePlanEdit();
   return (
     <div className="grid content-start gap-5">

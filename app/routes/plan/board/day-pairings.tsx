@@ -1,8 +1,8 @@
 import { useState } from "react";
-import { pairingsOf } from "../../../core/plan/block";
-import { putPairing } from "../../../core/plan/edits";
-import type { PlanPage } from "../../workflows/plan/read-plan.server";
-import { type Edit, freshId } from "./setup-edit";
+import { pairingsOf } from "../../../../core/plan/block";
+import { putPairing } from "../../../../core/plan/edits";
+import type { PlanPage } from "../../../workflows/plan/read-plan.server";
+import { type Edit, freshId } from "../setup-edit";
 
 /** The pairings of a day: complexes of the library, each from a week on. */
 export function DayPairings({

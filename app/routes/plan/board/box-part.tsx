@@ -1,8 +1,8 @@
-import { type BoxSlot, NEW_BOX_SLOT, offsetWords } from "../../../core/boxsquat/slot";
-import { BOX_STYLES, CONTACTS, PURPOSES, ROLES, styleById } from "../../../core/boxsquat/styles";
-import type { Json } from "../../../core/plan/edits";
-import { readLength } from "../../../core/units/length";
-import type { Edit } from "./setup-edit";
+import { type BoxSlot, NEW_BOX_SLOT, offsetWords } from "../../../../core/boxsquat/slot";
+import { BOX_STYLES, CONTACTS, PURPOSES, ROLES, styleById } from "../../../../core/boxsquat/styles";
+import type { Json } from "../../../../core/plan/edits";
+import { readLength } from "../../../../core/units/length";
+import type { Edit } from "../setup-edit";
 
 const select = "field-select !w-auto";
 

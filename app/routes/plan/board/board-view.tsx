@@ -1,0 +1,418 @@
+import {
+  DndContext,
+  type DragEndEvent,
+  PointerSensor,
+  pointerWithin,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import { type KeyboardEvent, useCallback, useMemo, useRef } from "react";
+import { type Block, cyclePlace, daysOf, slotsOf } from "../../../../core/plan/block";
+import {
+  beginSlot,
+  copyCell,
+  copySlot,
+  moreInWeek,
+  moveMark,
+  placeSlot,
+  stepSlot,
+  stretchCycle,
+} from "../../../../core/plan/board-edits";
+import { dayStave } from "../../../../core/plan/day-time";
+import { type BlockEdit, recipeTo, removeSlot } from "../../../../core/plan/edits";
+import type { Lifter } from "../../../../core/prescribe/lifter";
+import type { Recipe } from "../../../../core/recipe/recipe";
+import { formatClock } from "../../../../core/units/time";
+import { Empty } from "../../../ui/page";
+import { useUnit } from "../../../ui/unit";
+import { useKeys } from "../../../ui/use-keys";
+import type { PlanPage } from "../../../workflows/plan/read-plan.server";
+import { usePlanEdit } from "../plan-edits";
+import { freshId } from "../setup-edit";
+import { slotName } from "../slot-picker";
+import { type DayOnBoard, useBoard, useWeekSums } from "./board-data";
+import { BoardHeads } from "./board-heads";
+import { type RowActions, SlotRow } from "./board-row";
+import { BoardTotals } from "./board-totals";
+import { markFor } from "./cell-picture";
+import { cellId, type Picked } from "./picked";
+import { WeekDetails } from "./week-details";
+
+const NAME_PX = 186;
+const LEAST_WEEK_PX = 74;
+
+/**
+ * The block on one screen: weeks across, days, sections and slots down, a picture a cell. What is done
+ * by hand here is an edit of the plan like any other.
+ */
+export function BoardView({
+  data,
+  block,
+  picked,
+  pick,
+  tryRecipe,
+  athlete,
+  mayEdit,
+}: {
+  data: PlanPage;
+  /** With the recipe that is being tried. */
+  block: Block;
+  picked: Picked;
+  pick: (next: Picked) => void;
+  /** Draws a recipe of the picked slot everywhere, without keeping it. */
+  tryRecipe: (recipe: Recipe | undefined) => void;
+  athlete: Lifter | undefined;
+  mayEdit: boolean;
+}) {
+  const unit = useUnit();
+  const edit = usePlanEdit();
+  const days = useBoard(data, block);
+  const weeks = useWeekSums(data, block, athlete);
+  const tried = block !== data.block;
+  const keptWeeks = useWeekSums(data, data.block, athlete);
+  const frame = useRef<HTMLDivElement>(null);
+  const clip = useRef<{ slotId: string; week: number }>(undefined);
+  const columns = `${NAME_PX}px repeat(${block.weeks}, minmax(0, 1fr))`;
+  const columnPx = useCallback(() => {
+    const wide = frame.current?.scrollWidth ?? 0;
+    return (wide - NAME_PX) / Math.max(1, block.weeks);
+  }, [block.weeks]);
+  // What rows call is of the moment in which they call: they need not be drawn again for it.
+  const now = useRef({ data, block, edit, pick, picked });
+  now.current = { data, block, edit, pick, picked };
+
+  const act = useMemo<RowActions>(
+    () => ({
+      pick: (slotId, week) => now.current.pick({ kind: "cell", slotId, week }),
+      begin: (slotId, by) => {
+        const { data, edit } = now.current;
+        const from = data.block.slots[slotId]?.fromWeek ?? 1;
+        void edit(beginSlot(data.block, slotId, from + by));
+      },
+      stretch: (slotId, by) => {
+        const { data, edit } = now.current;
+        const length = data.block.slots[slotId]?.recipe.weeks.length ?? 1;
+        void edit(stretchCycle(data.block, slotId, length + by, () => freshId("w")));
+      },
+      copyWeek: (slotId, from, by) => {
+        const { data, edit } = now.current;
+        const slot = data.block.slots[slotId];
+        const source = slot && cyclePlace(data.block, slot, from);
+        if (!slot || !source) return;
+        const step = by < 0 ? -1 : 1;
+        let recipe: Recipe | undefined = slot.recipe;
+        for (let week = from + step; week !== from + by + step; week += step) {
+          const target = cyclePlace(data.block, slot, week);
+          if (target && target.index !== source.index)
+            recipe = copyCell(recipe, source.index, target.index) ?? recipe;
+        }
+        if (recipe !== slot.recipe) void edit(recipeTo(slotId, recipe));
+      },
+    }),
+    [],
+  );
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    const [what = "", id = ""] = String(active.id).split(":");
+    const [where = "", at = ""] = String(over?.id ?? "").split(":");
+    if (what === "mark" && where === "week") void edit(moveMark(data.block, id, Number(at)));
+    if (what !== "slot") return;
+    if (where === "before" && at !== id) {
+      const target = data.block.slots[at];
+      if (target)
+        void edit(
+          placeSlot(data.block, id, { dayId: target.dayId, section: target.section, before: at }),
+        );
+    }
+    if (where === "end") {
+      const last = slotsOf(data.block, at)
+        .filter((one) => one.id !== id)
+        .at(-1);
+      const section = last?.section ?? data.block.slots[id]?.section;
+      if (section) void edit(placeSlot(data.block, id, { dayId: at, section, before: undefined }));
+    }
+  };
+
+  const rows = days.flatMap((day) => day.slots.map((one) => one.slot.id));
+  const cell = picked.kind === "cell" ? picked : undefined;
+  const onKeyDown = (event: KeyboardEvent) => {
+    const target = event.target as HTMLElement;
+    if (!cell || !target.id.startsWith("cell-")) return;
+    const done = (act: () => void) => {
+      event.preventDefault();
+      act();
+    };
+    const go = (slotId: string | undefined, week: number) => {
+      if (slotId === undefined || week < 1 || week > block.weeks) return;
+      pick({ kind: "cell", slotId, week });
+      requestAnimationFrame(() => document.getElementById(cellId(slotId, week))?.focus());
+    };
+    const row = rows.indexOf(cell.slotId);
+    const across = event.key === "ArrowLeft" ? -1 : event.key === "ArrowRight" ? 1 : 0;
+    const down = event.key === "ArrowUp" ? -1 : event.key === "ArrowDown" ? 1 : 0;
+    if (mayEdit && event.altKey && across !== 0)
+      return done(() =>
+        event.shiftKey ? act.stretch(cell.slotId, across) : act.begin(cell.slotId, across),
+      );
+    if (mayEdit && event.altKey && down !== 0)
+      return done(
+        () =>
+          void edit(
+            stepSlot(
+              data.block,
+              daysOf(block).map((day) => day.id),
+              cell.slotId,
+              down as -1 | 1,
+            ),
+          ),
+      );
+    if (across !== 0) return done(() => go(cell.slotId, cell.week + across));
+    if (down !== 0) return done(() => go(rows[row + down], cell.week));
+    if (event.key === "Home") return done(() => go(cell.slotId, 1));
+    if (event.key === "End") return done(() => go(cell.slotId, block.weeks));
+    // While something is tried, Enter keeps it.
+    if (event.key === "Enter" && !tried)
+      return done(() => document.getElementById("first-bar")?.focus());
+    const mod = event.ctrlKey || event.metaKey;
+    if (mod && event.key === "c") {
+      clip.current = { slotId: cell.slotId, week: cell.week };
+      return done(() => {});
+    }
+    if (mod && event.key === "v" && mayEdit) return done(() => paste(cell.slotId, cell.week));
+    if (mayEdit && (event.key === "[" || event.key === "]")) {
+      const slot = block.slots[cell.slotId];
+      const place = slot && cyclePlace(block, slot, cell.week);
+      if (slot && place)
+        return done(() =>
+          tryRecipe(
+            moreInWeek(slot.recipe, { index: place.index, sets: event.key === "[" ? -1 : 1 }),
+          ),
+        );
+    }
+    if (mayEdit && event.key === "Delete")
+      return done(() => void edit(removeSlot(data.block, cell.slotId)));
+  };
+  const paste = (slotId: string, week: number) => {
+    const from = clip.current;
+    const target = data.block.slots[slotId];
+    if (!from || !target) return;
+    if (from.slotId === slotId) return act.copyWeek(slotId, from.week, week - from.week);
+    const { dayId, section } = target;
+    void edit(copySlot(data.block, from.slotId, freshId("s"), { dayId, section, before: slotId }));
+  };
+
+  useKeys(
+    {
+      n: () => {
+        const slot = cell && block.slots[cell.slotId];
+        const day = slot?.dayId ?? days[0]?.id;
+        if (day !== undefined)
+          pick({
+            kind: "new",
+            dayId: day,
+            section: slot?.section ?? "main",
+          });
+      },
+    },
+    mayEdit,
+  );
+
+  if (days.length === 0)
+    return (
+      <Empty
+        action={
+          mayEdit ? (
+            <button
+              type="button"
+              className="btn btn-primary"
+              onClick={() => void edit(newDay(data.block))}
+            >
+              Add a day
+            </button>
+          ) : undefined
+        }
+      >
+        No day yet. A day holds slots; a slot is a lift with its recipe.
+      </Empty>
+    );
+  return (
+    <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
+      <div ref={frame} className="-mx-4 overflow-x-auto px-4">
+        <table
+          aria-label="The block, weeks across"
+          className="w-full table-fixed border-collapse"
+          style={{ minWidth: NAME_PX + LEAST_WEEK_PX * block.weeks }}
+          onKeyDown={onKeyDown}
+        >
+          <colgroup>
+            <col style={{ width: NAME_PX }} />
+          </colgroup>
+          <BoardHeads
+            data={{ ...data, block }}
+            blockPicked={picked.kind === "block"}
+            pickBlock={() => pick({ kind: "block" })}
+            pickedWeek={picked.kind === "week" ? picked.week : undefined}
+            mayEdit={mayEdit}
+            pick={(week) => pick({ kind: "week", week })}
+          />
+          {days.map((day) => (
+            <BoardDay
+              key={day.id}
+              data={data}
+              block={block}
+              day={day}
+              picked={picked}
+              pick={pick}
+              columns={columns}
+              columnPx={columnPx}
+              act={act}
+              unit={unit}
+              mayEdit={mayEdit}
+            />
+          ))}
+          <BoardTotals
+            data={data}
+            weeks={weeks}
+            kept={tried ? keptWeeks : undefined}
+            athleteName={athlete?.name}
+          />
+        </table>
+      </div>
+      <p className="mt-1 text-[12px] text-muted">
+        A bar a set: width its reps, height its % of the max. Hollow top: bands or chains. Cut foot:
+        paused. Slanted: lowered slowly. Arrow: up to a top set. The line under a row is one time
+        through its cycle.
+      </p>
+      {mayEdit ? (
+        <button type="button" className="btn mt-2" onClick={() => void edit(newDay(data.block))}>
+          Add a day
+        </button>
+      ) : null}
+      <WeekDetails data={{ ...data, block }} weeks={weeks} />
+    </DndContext>
+  );
+}
+
+/** A day more, on the first weekday that has none. */
+function newDay(block: Block): BlockEdit {
+  const used = daysOf(block).map((day) => day.offset);
+  const offset = [0, 2, 4, 1, 3, 5, 6].find((one) => !used.includes(one)) ?? 6;
+  return {
+    words: "Day added",
+    sets: [{ path: ["days", freshId("d")], value: { name: `Day ${used.length + 1}`, offset } }],
+  };
+}
+
+function BoardDay({
+  data,
+  block,
+  day,
+  picked,
+  pick,
+  columns,
+  columnPx,
+  act,
+  unit,
+  mayEdit,
+}: {
+  data: PlanPage;
+  block: Block;
+  day: DayOnBoard;
+  picked: Picked;
+  pick: (next: Picked) => void;
+  columns: string;
+  columnPx: () => number;
+  act: RowActions;
+  unit: "kg" | "lb";
+  mayEdit: boolean;
+}) {
+  const longest = Math.max(
+    0,
+    ...Array.from(
+      { length: block.weeks },
+      (_, i) => dayStave(block, day.id, i + 1, data.room.settings).lengthS,
+    ),
+  );
+  const isPicked = picked.kind === "day" && picked.dayId === day.id;
+  return (
+    <tbody aria-label={day.name} className="border-b border-control">
+      <tr className={isPicked ? "bg-wash" : "bg-base-200"}>
+        <th scope="rowgroup" colSpan={block.weeks + 1} className="text-left font-normal">
+          <span className="flex items-baseline gap-2">
+            <button
+              type="button"
+              className="sticky left-0 py-0.5 pr-2 text-left font-bold"
+              onClick={() => pick({ kind: "day", dayId: day.id })}
+            >
+              {day.name}{" "}
+              <span className="font-normal text-muted">
+                {day.slots.length > 0 ? `up to ${formatClock(longest)}` : "nothing yet"}
+              </span>
+            </button>
+            {day.pairings.map((pairing) => (
+              <span key={pairing.id} className="text-sm text-muted">
+                pairing{" "}
+                <b className="text-base-content">
+                  {data.complexNames.find((one) => one.id === pairing.complexId)?.name ??
+                    "not in the library any more"}
+                </b>{" "}
+                from week {pairing.fromWeek}
+              </span>
+            ))}
+            {mayEdit ? (
+              <DayEnd
+                day={day}
+                add={() =>
+                  pick({
+                    kind: "new",
+                    dayId: day.id,
+                    section: day.slots.at(-1)?.slot.section ?? "main",
+                  })
+                }
+              />
+            ) : null}
+          </span>
+        </th>
+      </tr>
+      {day.slots.map((on, i) => (
+        <SlotRow
+          key={on.slot.id}
+          on={on}
+          name={slotName(data, block, on.slot)}
+          newSection={day.slots[i - 1]?.slot.section !== on.slot.section}
+          columns={columns}
+          mark={markFor(
+            on.slot.recipe,
+            data.exercises.find(
+              (one) => on.slot.work.kind === "exercise" && one.id === on.slot.work.exerciseIds[0],
+            )?.pattern,
+          )}
+          pickedWeek={
+            picked.kind === "cell" && picked.slotId === on.slot.id ? picked.week : undefined
+          }
+          unit={unit}
+          mayEdit={mayEdit}
+          act={act}
+          columnPx={columnPx}
+        />
+      ))}
+    </tbody>
+  );
+}
+
+function DayEnd({ day, add }: { day: DayOnBoard; add: () => void }) {
+  const drop = useDroppable({ id: `end:${day.id}` });
+  return (
+    <button
+      type="button"
+      ref={drop.setNodeRef}
+      className={`ml-auto px-2 text-sm underline ${drop.isOver ? "bg-primary text-primary-content" : ""}`}
+      aria-label={`Put a slot on ${day.name}`}
+      onClick={add}
+    >
+      + slot
+    </button>
+  );
+}
