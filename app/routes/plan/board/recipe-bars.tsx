@@ -14,7 +14,7 @@ interface Bar {
 }
 
 /** The number that sets a load, in its basis's unit; undefined where there is none to pull. */
-function valueOf(basis: LoadBasis): number | undefined {
+function numberOf(basis: LoadBasis): number | undefined {
   switch (basis.by) {
     case "percent":
     case "peak-power":
@@ -38,7 +38,7 @@ function valueOf(basis: LoadBasis): number | undefined {
 export function barsOfWeek(wave: WaveWeek | undefined): Bar[] {
   const bars: Bar[] = [];
   for (const set of wave?.sets ?? []) {
-    const value = valueOf(set.basis);
+    const value = numberOf(set.basis);
     const last = bars.at(-1);
     if (last?.stepId === set.stepId) last.sets++;
     else if (value !== undefined) bars.push({ stepId: set.stepId, sets: 1, reps: set.reps, value });
