@@ -288,6 +288,7 @@ const EXAMPLES: Example[] = [
   example(time.daysBetween, day("2026-01-01"), today),
   example(time.addDays, today, 3),
   example(time.dateAt, "UTC", new Date(0)),
+  example(time.instantAt, "UTC", today, 1050),
   example(time.isDate, "2026-01-01"),
   example(velocityUnits.formatVelocity, 0.75),
   example(velocityUnits.formatAgainst, 0.75, 0.8),
@@ -863,5 +864,5 @@ describe("hostile numbers", () => {
   });
 });
 
-/** A call that takes this long hangs; the machine may be busy. */
-const HANGS_MS = 5000;
+/** A call that takes this long hangs; the machine may be very busy. */
+const HANGS_MS = 20_000;

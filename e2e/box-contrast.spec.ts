@@ -1,5 +1,6 @@
 import { freePort } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
+import { putSlot } from "./board";
 import { admin } from "./floor-session";
 import { allSent, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
@@ -318,7 +319,7 @@ test("a pairing of a plan's day stands on the athlete's card and on the sheet, w
     .getByRole("row", { name: /Sprint kayak/ })
     .getByRole("link", { name: "Rising ladder, speed bench" })
     .click();
-  await page.getByRole("link", { name: "Days and slots" }).click();
+  await page.getByRole("button", { name: /^Day 1/ }).click();
   await page.getByLabel("Complex for Day 1").selectOption("Bench and chest throw");
   await page.getByRole("button", { name: "Pair it on Day 1" }).click();
   await expect(page.getByRole("list", { name: "Pairings of Day 1" })).toContainText(
@@ -507,11 +508,8 @@ async function putBoxBlock(page: Page, of: BoxBlock): Promise<void> {
   await make.getByLabel("Starts on").fill(of.startsOn);
   await make.getByLabel("Weeks").fill(of.weeks);
   await make.getByRole("button", { name: "Make the block" }).click();
-  await page.waitForURL(/view=setup/);
-  const slot = page.getByRole("form", { name: "New slot" });
-  await slot.getByLabel("Lift or exercise").selectOption({ label: BOX });
-  await slot.getByLabel("Recipe").selectOption({ label: of.recipe });
-  await slot.getByRole("button", { name: "Put it on" }).click();
+  await page.waitForURL(/view=board/);
+  await putSlot(page, { work: BOX, recipe: of.recipe });
   await page.getByLabel(`${BOX}, purpose`).selectOption("hip power");
 }
 
@@ -539,7 +537,7 @@ test("a box slot says what for and how; its faults are tagged at the rack with t
   const checks = page.getByRole("region", { name: /^Checks by/ }).first();
   await expect(checks.getByText(/relax and fire is (refused|off)/)).toBeVisible();
   await expect(checks.getByText("the smallest stop is not set")).toBeVisible();
-  await page.getByRole("link", { name: "Days and slots" }).click();
+  await page.getByRole("link", { name: "Board" }).click();
   await page.getByLabel(`${name}, contact`).selectOption("give weight and stay tight");
   await page.getByLabel(`${name}, smallest stop, s`).fill("0,5");
   await page.getByRole("link", { name: /^Checks/ }).click();

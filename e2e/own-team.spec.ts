@@ -2,6 +2,7 @@ import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
 import AxeBuilder from "@axe-core/playwright";
+import { boardRow } from "./board";
 import { bare, npmStart, npmStop, type Started } from "./npm-start";
 import { type Browser, expect, type Page, test } from "./test";
 
@@ -148,7 +149,7 @@ test("third command to first logged set, 24 athletes, one room, one plan", async
   await hand.type("Weeks", "3");
   await expect(page.getByLabel("School")).toHaveValue(/.+/);
   await hand.press("Make the block");
-  await page.waitForURL(/view=setup/);
+  await page.waitForURL(/view=board/);
   await addFirstSlot(hand);
   await hand.press(/^Publish/);
   await expect(page.getByText(/published 1,/).first()).toBeVisible();
@@ -206,9 +207,11 @@ async function addFirstSlot(hand: Hand): Promise<void> {
     await field.selectOption((await option.getAttribute("value")) ?? "");
   };
   await choose("Lift or exercise", "Back squat, straight bar");
-  await choose("Recipe", "Squat doubles, own");
+  await hand.type("Find one", "Squat doubles");
+  hand.clicks++;
+  await page.getByRole("radio", { name: /^Squat doubles, own/ }).check();
   await hand.press("Put it on");
-  await expect(page.getByRole("cell", { name: /Back squat/ }).first()).toBeVisible();
+  await expect(boardRow(page, "Back squat, straight bar")).toBeVisible();
 }
 
 /** A browser of its own for somebody. */
@@ -434,7 +437,7 @@ test("a single client: a plan for one, run and seen on their card alone", async 
   await form.getByLabel("For").selectOption({ label: "Sol Berg, alone" });
   await form.getByLabel("Starts on").fill(new Date().toLocaleDateString("sv-SE"));
   await form.getByRole("button", { name: "Make the block" }).click();
-  await owner.waitForURL(/view=setup/);
+  await owner.waitForURL(/view=board/);
   await expect(owner.getByRole("heading", { name: "Sol's own, Sol Berg" })).toBeVisible();
   await addFirstSlot(new Hand(owner));
   await owner.getByRole("button", { name: /^Publish/ }).click();

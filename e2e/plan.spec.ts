@@ -1,15 +1,16 @@
 import { readFileSync } from "node:fs";
 import { COACH_VALUES } from "../core/settings/coach-values";
+import { boardCell, boardRow, openBlock, putSlot } from "./board";
 import { secondTeam, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
 /** Blocks: from an empty plan list to a published, printed block; edits, undo, two coaches. */
 
-const openSpring = async (page: Page, view = "") => {
+const openSpring = async (page: Page, view = "Numbers") => {
   await page.goto("/plan");
   await page.getByRole("link", { name: "Spring block", exact: true }).click();
-  await page.getByRole("form", { name: "Recipe" }).waitFor();
-  if (view) await page.getByRole("link", { name: view }).click();
+  await page.getByRole("table", { name: "The block, weeks across" }).waitFor();
+  if (view !== "Board") await page.getByRole("link", { name: view }).click();
 };
 const undo = (page: Page) => page.getByRole("button", { name: "Undo" }).click();
 
@@ -28,17 +29,12 @@ test.describe("a block from nothing, in one walk", () => {
     await make.getByLabel("Starts on").fill("2026-04-06");
     await make.getByLabel("Weeks").fill("4");
     await make.getByRole("button", { name: "Make the block" }).click();
-    await page.waitForURL(/view=setup/);
-
-    const slot = page.getByRole("form", { name: "New slot" });
-    await slot.getByLabel("Lift or exercise").selectOption({ label: "Bench" });
-    await slot.getByLabel("Recipe").selectOption({ label: "Eight triples" });
-    await slot.getByRole("button", { name: "Put it on" }).click();
-    await expect(page.getByRole("row").filter({ hasText: "Eight triples" })).toBeVisible();
+    await page.waitForURL(/view=board/);
+    await putSlot(page, { work: "Bench", recipe: "Eight triples" });
     await page.getByRole("button", { name: "Add a day" }).click();
-    await expect(page.getByRole("region", { name: "Day 2" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "Put a slot on Day 2" })).toBeVisible();
 
-    await page.getByRole("link", { name: "Numbers" }).click();
+    await page.getByRole("link", { name: "Numbers", exact: true }).click();
     const athlete = page.getByRole("row").filter({ hasText: "Second Athlete" });
     // 10 kg pairs on a 20 kg bar: 50 % of 100 kg lies between 40 and 60, a tie goes down.
     await expect(
@@ -132,8 +128,9 @@ test.describe("edits of a block", () => {
     page,
     context,
   }) => {
-    await openSpring(page, "Days and slots");
-    const name = page.getByRole("region", { name: "The block" }).getByLabel("Name");
+    await openSpring(page, "Board");
+    await openBlock(page);
+    const name = page.getByRole("region", { name: "The block", exact: true }).getByLabel("Name");
     await context.setOffline(true);
     await name.fill("Spring block, offline");
     await name.blur();
@@ -159,8 +156,9 @@ test.describe("edits of a block", () => {
     const context = await browser.newContext({ storageState: stateFile("owner"), baseURL });
     const owner = await context.newPage();
     await openSpring(page);
-    await openSpring(owner, "Days and slots");
-    const name = owner.getByRole("region", { name: "The block" }).getByLabel("Name");
+    await openSpring(owner, "Board");
+    await openBlock(owner);
+    const name = owner.getByRole("region", { name: "The block", exact: true }).getByLabel("Name");
     await name.fill("Spring block, longer");
     await name.blur();
     await expect(owner.getByRole("heading", { level: 1 })).toContainText("longer");
@@ -169,7 +167,7 @@ test.describe("edits of a block", () => {
       timeout: 15_000,
     });
     // Both change the same recipe: the second is told, and keeps what was typed.
-    await owner.getByRole("link", { name: "Numbers" }).click();
+    await owner.getByRole("link", { name: "Numbers", exact: true }).click();
     const mine = page.getByRole("form", { name: "Recipe" });
     const theirs = owner.getByRole("form", { name: "Recipe" });
     await mine.getByLabel("Starts at, %").fill("44");
@@ -237,7 +235,8 @@ test.describe("edits of a block", () => {
   test("a week put in moves what comes later; somebody is away; a slot goes and comes back", async ({
     page,
   }) => {
-    await openSpring(page, "Days and slots");
+    await openSpring(page, "Board");
+    await openBlock(page);
     const insert = page.getByRole("form", { name: "Insert a week" });
     await insert.getByLabel("Before week").fill("2");
     await insert.getByLabel("A week of").selectOption("off");
@@ -252,7 +251,8 @@ test.describe("edits of a block", () => {
     await away.getByLabel("To").fill("2026-04-01");
     await away.getByRole("button", { name: "Note it" }).click();
     await expect(page.getByText("The first day comes first.")).toBeVisible();
-    const row = page.getByRole("row").filter({ hasText: "Sprint 20 m" });
+    const row = boardRow(page, "Sprint 20 m");
+    await boardCell(page, "Sprint 20 m", 1).click();
     await page.getByRole("button", { name: "Take out Sprint 20 m" }).click();
     await expect(row).toHaveCount(0);
     await undo(page);
@@ -300,12 +300,13 @@ test.describe("checks by school", () => {
   test("weeks add up: sets, mean percentage, tonnage of one athlete, fast against slow", async ({
     page,
   }) => {
-    await openSpring(page, "Week by week");
-    const bench = page.getByRole("row").filter({ hasText: "Bench press, straight bar" }).first();
-    await expect(bench).toContainText("9 × , 27");
+    await openSpring(page, "Board");
+    await page.getByText("Each week by lift and muscle").click();
+    const bench = page.getByRole("row").filter({ hasText: "9 sets, 27 reps" }).first();
+    await expect(bench).toContainText("Bench press, straight bar");
     await expect(bench).toContainText("45 % · 1755 kg");
     await expect(page.getByRole("row").filter({ hasText: "Sprint metres" })).toContainText(
-      "not set",
+      "dose not set",
     );
   });
 });
@@ -400,7 +401,8 @@ test.describe("a pairing on a plan's day", () => {
   }) => {
     await page.goto("/plan");
     await page.getByRole("link", { name: "Box squat cycle", exact: true }).click();
-    await page.getByRole("link", { name: "Days and slots" }).click();
+    const openDay = () => page.getByRole("button", { name: /^Day 1/ }).click();
+    await openDay();
     const pairings = page.getByRole("list", { name: /^Pairings of/ });
     await expect(pairings.getByText("Pull, jump, throw")).toBeVisible();
     await page.getByLabel(/^Complex for/).selectOption("Peak-power jump ladder");
@@ -431,7 +433,8 @@ test.describe("a pairing on a plan's day", () => {
     );
     await page.goto(plan);
 
-    await page.getByRole("link", { name: "Days and slots" }).click();
+    await page.getByRole("link", { name: "Board" }).click();
+    await openDay();
     await pairings
       .getByRole("listitem")
       .filter({ hasText: "Peak-power jump ladder" })

@@ -1,3 +1,4 @@
+import { putSlot } from "./board";
 import { admin } from "./floor-session";
 import { stateFile } from "./people";
 import { type Browser, expect, type Page, test } from "./test";
@@ -131,13 +132,9 @@ test("cell, file, wall, card, phone and rack say one load; a session that began 
   await make.getByLabel("Starts on").fill("2026-03-10");
   await make.getByLabel("Weeks").fill("3");
   await make.getByRole("button", { name: "Make the block" }).click();
-  await page.waitForURL(/view=setup/);
+  await page.waitForURL(/view=board/);
   const plan = new URL(page.url()).pathname;
-  const slot = page.getByRole("form", { name: "New slot" });
-  await slot.getByLabel("Lift or exercise").selectOption({ label: LIFT });
-  await slot.getByLabel("Recipe").selectOption({ label: "Eight triples" });
-  await slot.getByRole("button", { name: "Put it on" }).click();
-  await expect(page.getByRole("row").filter({ hasText: "Eight triples" })).toBeVisible();
+  await putSlot(page, { work: LIFT, recipe: "Eight triples" });
   await page.getByRole("button", { name: "Publish" }).click();
   await expect(page.getByText(/published 1,/)).toBeVisible();
 
@@ -197,14 +194,15 @@ test("an exercise takes the dumbbells that the room has, in the plan and in the 
   await make.getByLabel("Starts on").fill("2026-04-07");
   await make.getByLabel("Weeks").fill("3");
   await make.getByRole("button", { name: "Make the block" }).click();
-  await page.waitForURL(/view=setup/);
+  await page.waitForURL(/view=board/);
   const plan = new URL(page.url()).pathname;
   const slot = page.getByRole("form", { name: "New slot" });
   await slot.getByLabel("Lift or exercise").selectOption({ label: "Dumbbell bench press" });
-  await slot.getByLabel("Recipe").selectOption({ label: "Three sets of twelve, load follows" });
+  await slot.getByLabel("Find one").fill("Three sets of twelve");
+  await slot.getByRole("radio", { name: /^Three sets of twelve, load follows/ }).check();
   await slot.getByLabel("The load counts").selectOption("2");
   await slot.getByRole("button", { name: "Put it on" }).click();
-  await page.getByRole("link", { name: "Numbers" }).click();
+  await page.getByRole("link", { name: "Numbers", exact: true }).click();
   const recipe = page.getByRole("form", { name: "Recipe" });
   const cell = page.getByRole("button", { name: new RegExp(`^${NAME}, `) });
   // Pairs of 27.5 and 30 stand there, none of 29.

@@ -194,7 +194,7 @@ async function everythingOf(
   const fill = (pattern: string) =>
     pattern.replace(/:(\w+)/g, (_, name: string) => ids[name] ?? "missing");
   const more: Record<string, string[]> = {
-    "/plan/:planId": ["?view=checks", "?week=1", "?view=weeks"],
+    "/plan/:planId": ["?view=checks", "?week=1", "?view=board"],
     "/plan/:planId/out/:planFile": ["block.json", "loads.csv", "calendar.ics"],
     "/data/out/:file": ["records.csv", "reps.csv", "tests.csv"],
     "/lab/profile": [`?athlete=${ids.athleteId}&variant=${ids.variantId}`],

@@ -110,6 +110,7 @@ const input = (own: Block, over: Partial<CheckInput> = {}): CheckInput => ({
   noBar: [],
   before: [],
   overlaps: [],
+  inRoom: [],
   competitionWeeks: [],
   ...over,
 });

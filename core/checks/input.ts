@@ -4,6 +4,7 @@ import type { Complex } from "../contrast/complex";
 import type { ComplexSettings } from "../contrast/complex-checks";
 import type { Pattern } from "../exercise/exercise";
 import type { Block, Slot } from "../plan/block";
+import type { RoomTimes } from "../plan/day-clock";
 import type { HeaviestSet } from "../plan/heaviest";
 import type { WorkFacts } from "../plan/week-sums";
 import type { RecipeSettings } from "../recipe/recipe";
@@ -99,6 +100,8 @@ export interface CheckInput {
   before: ReadonlyArray<readonly string[]>;
   /** Other blocks of the squad whose dates lie within this one's, with the lifts they share. */
   overlaps: ReadonlyArray<{ name: string; from: string; to: string; lifts: readonly string[] }>;
+  /** Days of other plans in the same room that have a time. */
+  inRoom: readonly RoomTimes[];
   /** Dates of competitions and the weeks they touch, as words. */
   competitionWeeks: ReadonlyArray<{ week: number; words: string; factorSet: boolean }>;
 }

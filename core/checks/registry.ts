@@ -13,6 +13,7 @@ import { boxStyle } from "./rules/box-style";
 import { cap } from "./rules/cap";
 import { competition } from "./rules/competition";
 import { convention } from "./rules/convention";
+import { dayTooLong } from "./rules/day-too-long";
 import { deload } from "./rules/deload";
 import { deloadUnset } from "./rules/deload-unset";
 import { ending } from "./rules/ending";
@@ -54,6 +55,7 @@ import { resistanceRefused } from "./rules/resistance-refused";
 import { resistanceShare } from "./rules/resistance-share";
 import { resistanceUse } from "./rules/resistance-use";
 import { reuse } from "./rules/reuse";
+import { roomTaken } from "./rules/room-taken";
 import { spacing } from "./rules/spacing";
 import { speedRest } from "./rules/speed-rest";
 import { stale } from "./rules/stale";
@@ -100,6 +102,8 @@ export const RULES: readonly Rule[] = [
   nextVariation,
   overhead,
   overlap,
+  dayTooLong,
+  roomTaken,
   competition,
   muscleOver,
   noBar,

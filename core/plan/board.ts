@@ -81,7 +81,7 @@ function cellOf(block: Block, slot: Slot, week: number, settings: RecipeSettings
 
 const boardSet = (set: WaveSet): BoardSet => ({
   reps: set.reps,
-  percent: percentOf(set),
+  percent: set.factor === undefined ? undefined : percentOf(set),
   top: set.kind === "top",
 });
 
@@ -113,7 +113,7 @@ const plain = (value: number) => String(Math.round(10 * value) / 10);
 const distinct = (values: readonly string[]) => values.filter((one, i) => one !== values[i - 1]);
 
 /**
- * A week of a slot in a few figures: "9×3 · 45, 50, 55 %", "4×5 = 20 contacts", "5×20 m", "top 3 · 85 %".
+ * A week of a slot in a few figures: "9×3 · 45–55 %", "4×5 = 20", "5×20 m", "top 3 · 85 %".
  * @param kg how a mass is written for the reader
  */
 export function cellWords(
@@ -126,9 +126,12 @@ export function cellWords(
   const { sets } = wave;
   const scheme = schemeWords(recipe, sets);
   const sides = recipe.sides === "left-right" ? " a side" : "";
+  // Of work by eye nothing is said: its bars have one height.
   const loads = distinct(sets.map((set) => loadWords(set, kg)).filter((one) => one !== ""));
+  if (first.factor === undefined && first.basis.by !== "eye") return `${scheme}${sides} · no load`;
   const unit = first.basis.by === "percent" || first.basis.by === "peak-power" ? " %" : "";
-  const tail = loads.length > 0 ? ` · ${loads.join(", ")}${unit}` : "";
+  const some = loads.length > 2 ? `${loads[0]}–${loads.at(-1)}` : loads.join(", ");
+  const tail = loads.length > 0 ? ` · ${some}${unit}` : "";
   return `${scheme}${sides}${tail}`;
 }
 
@@ -171,6 +174,6 @@ function loadWords(set: WaveSet, kg: (kg: number) => string): string {
     case "peak-force":
       return "peak force";
     case "eye":
-      return "by eye";
+      return "";
   }
 }

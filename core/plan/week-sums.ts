@@ -117,7 +117,8 @@ export function weekSum(input: {
         };
         lift.sets++;
         lift.reps += set.reps * sides;
-        const percent = percentOf(set);
+        // A deload without the coach's factor has no load, and counts in no mean.
+        const percent = set.factor === undefined ? undefined : percentOf(set);
         if (percent !== undefined) {
           lift.weighted += percent * set.reps;
           lift.ofPercent += set.reps;

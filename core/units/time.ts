@@ -58,6 +58,45 @@ export function dateAt(zone: string, at: Date): LocalDate {
   return `${parts.get("year")}-${parts.get("month")}-${parts.get("day")}` as LocalDate;
 }
 
+const clocks = new Map<string, Intl.DateTimeFormat>();
+
+/** How far a zone's clock is before Greenwich at a moment, ms. */
+function aheadMs(zone: string, at: number): number {
+  let clock = clocks.get(zone);
+  if (!clock) {
+    clock = new Intl.DateTimeFormat("en", {
+      timeZone: zone,
+      hourCycle: "h23",
+      year: "numeric",
+      month: "numeric",
+      day: "numeric",
+      hour: "numeric",
+      minute: "numeric",
+    });
+    clocks.set(zone, clock);
+  }
+  const parts = new Map(clock.formatToParts(at).map(({ type, value }) => [type, Number(value)]));
+  const part = (type: "year" | "month" | "day" | "hour" | "minute") => parts.get(type) ?? 0;
+  return (
+    Date.UTC(part("year"), part("month") - 1, part("day"), part("hour"), part("minute")) -
+    Math.floor(at / 60_000) * 60_000
+  );
+}
+
+/**
+ * The moment at which a zone's clock shows a time of a day. In the hour that a clock change leaves
+ * out it is an hour later; in the one that comes twice, the first.
+ * @param zone an IANA zone
+ * @param minutes from midnight, within two days of it; what is none is midnight
+ * @throws RangeError where there is no such zone
+ */
+export function instantAt(zone: string, date: LocalDate, minutes: number): Date {
+  const within = Number.isFinite(minutes) && Math.abs(minutes) <= 2880 ? minutes : 0;
+  const shown = dayNumber(date) * DAY_MS + within * 60_000;
+  const first = shown - aheadMs(zone, shown);
+  return new Date(shown - aheadMs(zone, first));
+}
+
 /** Years that a date of ours may lie in: nobody's birth before, no plan after. */
 export const EARLIEST_YEAR = 1900;
 export const LATEST_YEAR = 2200;

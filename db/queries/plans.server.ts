@@ -75,6 +75,32 @@ export async function plansOfSquad(tx: TeamTransaction, of: PlanRow): Promise<Pl
   return rows.map((row) => withLead(row, of.variants));
 }
 
+/** Other plans that train in a room and are not over before a day. */
+export async function plansInRoom(
+  tx: TeamTransaction,
+  of: PlanRow,
+): Promise<Array<{ id: string; name: string; block: Block }>> {
+  const rows = await tx
+    .select({
+      id: plan.id,
+      name: sql<string>`concat_ws(', ', ${plan.name}, coalesce(${squad.name}, ${athlete.name}))`,
+      block: plan.block,
+    })
+    .from(plan)
+    .leftJoin(squad, and(eq(squad.teamId, plan.teamId), eq(squad.id, plan.squadId)))
+    .leftJoin(athlete, and(eq(athlete.teamId, plan.teamId), eq(athlete.id, plan.athleteId)))
+    .where(
+      and(
+        isNull(plan.awayOn),
+        eq(plan.roomId, of.plan.roomId),
+        ne(plan.id, of.plan.id),
+        // Only where a day has a time is there anything to meet.
+        sql`jsonb_path_exists(${plan.block}, '$.days.*.startAt')`,
+      ),
+    );
+  return rows;
+}
+
 export async function planById(tx: TeamTransaction, id: string): Promise<PlanRow | undefined> {
   const rows = await joined(tx).where(eq(plan.id, id));
   return (await withVariants(tx, rows))[0];

@@ -8,6 +8,7 @@ import { liftSpeedClass } from "../../../core/liverules/speed-class";
 import { limitHolds, refusals } from "../../../core/maxes/limits";
 import { type Block, exerciseIn, lastDate, type Slot, slotWeek } from "../../../core/plan/block";
 import { type BlockRoom, rackFor, variantIn } from "../../../core/plan/block-loads";
+import { dayTimes } from "../../../core/plan/day-clock";
 import { heaviestSets } from "../../../core/plan/heaviest";
 import { atLift, basisFacts, type Lifter } from "../../../core/prescribe/lifter";
 import { hangsIn } from "../../../core/prescribe/method";
@@ -17,7 +18,7 @@ import { listComplexes } from "../../../db/queries/contrast.server";
 import { listExercises } from "../../../db/queries/library.server";
 import { limitsOf } from "../../../db/queries/person.server";
 import { listSchools } from "../../../db/queries/plan-library.server";
-import { type PlanRow, plansOfSquad } from "../../../db/queries/plans.server";
+import { type PlanRow, plansInRoom, plansOfSquad } from "../../../db/queries/plans.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { boxFacts } from "./box-facts.server";
@@ -126,9 +127,10 @@ export async function checkInput(
   const athleteIds = athletes.map((one) => one.id);
   const squats = row.variants.filter((one) => one.lift === "squat");
   const mainSquat = mainVariant(row.variants, "squat")?.id ?? "";
-  const [limits, plans, histories] = await Promise.all([
+  const [limits, plans, others, histories] = await Promise.all([
     limitsOf(tx, athleteIds),
     plansOfSquad(tx, row),
+    Object.values(block.days).some((day) => day.startAt) ? plansInRoom(tx, row) : [],
     onBox ? boxHistories(tx, athleteIds) : undefined,
   ]);
   const there = new Set(athleteIds);
@@ -217,6 +219,9 @@ export async function checkInput(
     }),
     before: wavesBefore(plans, row, table),
     overlaps: overlapping(plans, row, table),
+    inRoom: others.flatMap(({ id, name, block }) =>
+      dayTimes(block, room.settings).map((one) => ({ ...one, planId: id, plan: name })),
+    ),
     competitionWeeks: near.map(({ week, words, factor }) => ({
       week,
       words,

@@ -3,11 +3,13 @@ import ical from "ical-generator";
 import { uuidv7 } from "uuidv7";
 import { type Block, dateOf, daysOf, ownInSlot, slotsOf, slotWeek } from "../../../core/plan/block";
 import { elsewhereWords, slotCells, variantIn } from "../../../core/plan/block-loads";
+import { dayTimes } from "../../../core/plan/day-clock";
 import { atLift } from "../../../core/prescribe/lifter";
 import { methodWords } from "../../../core/prescribe/method";
 import { ownWords } from "../../../core/prescribe/own-words";
 import { FREE } from "../../../core/prescribe/rigging";
 import { describeBasis } from "../../../core/recipe/basis";
+import { instantAt } from "../../../core/units/time";
 import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
 import { coachValues, listSchools } from "../../../db/queries/plan-library.server";
 import { newestVersion, planById } from "../../../db/queries/plans.server";
@@ -34,6 +36,7 @@ function calendarOf(input: {
 }): string {
   const { block, title, zone, nameOf } = input;
   const calendar = ical({ name: title, timezone: zone });
+  const timed = dayTimes(block);
   for (let week = 1; week <= block.weeks; week++) {
     for (const day of daysOf(block)) {
       const slots = slotsOf(block, day.id).filter(
@@ -42,11 +45,17 @@ function calendarOf(input: {
       if (slots.length === 0) continue;
       const date = dateOf(block, week, day);
       const next = new Date(`${date}T00:00:00Z`);
+      const times = timed.find((one) => one.dayId === day.id && one.week === week);
       calendar.createEvent({
         id: `${title}-${week}-${day.id}`,
-        start: next,
-        end: new Date(next.getTime() + 86_400_000),
-        allDay: true,
+        ...(times
+          ? {
+              // As a moment: every calendar shows it in its own zone.
+              start: instantAt(zone, date, times.startMin),
+              end: instantAt(zone, date, times.endMin),
+              timezone: null,
+            }
+          : { start: next, end: new Date(next.getTime() + 86_400_000), allDay: true }),
         summary: `${title}, week ${week}: ${day.name}`,
         description: slots.map((slot) => nameOf(slot.id, week)).join("\n"),
       });

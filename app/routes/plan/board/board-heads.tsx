@@ -23,7 +23,7 @@ export function BoardHeads({
 }) {
   const { block } = data;
   return (
-    <thead className="sticky top-11 z-5 border-b border-control bg-base-100">
+    <thead className="sticky top-0 z-5 border-b border-control bg-base-100">
       <tr>
         <th
           scope="col"

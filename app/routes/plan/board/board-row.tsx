@@ -27,7 +27,6 @@ export const SlotRow = memo(function SlotRow({
   on,
   name,
   newSection,
-  columns,
   mark,
   pickedWeek,
   unit,
@@ -39,7 +38,6 @@ export const SlotRow = memo(function SlotRow({
   name: string;
   /** It is the first of its section on the day. */
   newSection: boolean;
-  columns: string;
   mark: Mark;
   /** The week that is picked, where it is one of this row. */
   pickedWeek: number | undefined;
@@ -82,24 +80,20 @@ export const SlotRow = memo(function SlotRow({
             onClick={() => act.pick(slot.id, pickedWeek ?? slot.fromWeek)}
           >
             {newSection ? (
-              <span className="block text-[12px] text-muted">{SECTION_NAMES[slot.section]}</span>
+              <span className="block text-[11px] leading-none text-muted">
+                {SECTION_NAMES[slot.section]}
+              </span>
             ) : null}
-            <span className="line-clamp-2 font-bold break-words">
+            <span
+              className={`block font-bold ${isPicked ? "" : "overflow-hidden text-ellipsis whitespace-nowrap"}`}
+              title={name}
+            >
               {slot.group ? <span className="font-normal">{slot.group} · </span> : null}
               {name}
             </span>
           </button>
           <CheckMark checks={on.checks} />
         </span>
-        <Runs
-          runs={row.runs}
-          slotId={slot.id}
-          name={name}
-          columns={columns}
-          mayEdit={mayEdit && isPicked}
-          act={act}
-          columnPx={columnPx}
-        />
       </th>
       {row.cells.map((cell) => (
         <Cell
@@ -111,7 +105,8 @@ export const SlotRow = memo(function SlotRow({
           recipe={slot.recipe}
           checks={on.byWeek.get(cell.week) ?? []}
           mark={mark}
-          run={row.runs.find((one) => one.from <= cell.week && cell.week <= one.to)}
+          cycle={cycleAt(row.runs, cell.week)}
+          firstRun={row.runs[0]}
           picked={pickedWeek === cell.week}
           rowPicked={isPicked}
           unit={unit}
@@ -160,7 +155,8 @@ function Cell({
   recipe,
   checks,
   mark,
-  run,
+  cycle,
+  firstRun,
   picked,
   rowPicked,
   unit,
@@ -175,7 +171,8 @@ function Cell({
   recipe: SlotOnBoard["slot"]["recipe"];
   checks: ReadonlyArray<{ level: keyof typeof LEVEL; text: string }>;
   mark: Mark;
-  run: BoardRun | undefined;
+  cycle: CycleAt | undefined;
+  firstRun: BoardRun | undefined;
   picked: boolean;
   rowPicked: boolean;
   unit: MassUnit;
@@ -188,7 +185,7 @@ function Cell({
   const before = was && cellWords(recipe, was.wave, kg);
   const tried = before !== undefined && before !== words;
   const tone =
-    cell.kind === "deload" ? "iron" : (run?.run ?? 1) % 2 === 1 ? "primary" : "secondary";
+    cell.kind === "deload" ? "iron" : (cycle?.run.run ?? 1) % 2 === 1 ? "primary" : "secondary";
   const pull = usePull({
     axis: "x",
     size: columnPx,
@@ -204,16 +201,19 @@ function Cell({
         tabIndex={picked ? 0 : -1}
         aria-current={picked ? "true" : undefined}
         aria-label={cellSentence(name, cell, words, tried ? before : undefined)}
-        className={`block h-full w-full px-1 pt-0.5 pb-1.5 text-left leading-tight ${picked ? "outline-2 -outline-offset-2 outline-base-content" : tried ? "outline-1 -outline-offset-1 outline-dashed outline-base-content" : "hover:bg-base-200"}`}
+        className={`block h-full w-full px-1 pt-0.5 pb-1.5 text-left align-bottom leading-tight ${picked ? "outline-2 -outline-offset-2 outline-base-content" : tried ? "outline-1 -outline-offset-1 outline-dashed outline-base-content" : "hover:bg-base-200"}`}
         onClick={() => act.pick(slotId, cell.week)}
       >
-        <span className="flex justify-between gap-1 text-[11px] text-muted">
+        <span className="absolute top-0.5 right-1 flex gap-1 text-[11px] leading-none text-muted">
           <span>
             {cell.place
               ? `${cell.place.at}/${cell.place.of}`
               : cell.kind === "deload"
                 ? "deload"
                 : ""}
+            {cycle?.ends && cycle.run.cut ? (
+              <span className="text-accent"> cut at {cycle.run.cut.at}</span>
+            ) : null}
           </span>
           <CheckMark checks={checks} />
         </span>
@@ -225,17 +225,27 @@ function Cell({
           was={tried ? was : undefined}
         />
         <span
-          className="block overflow-hidden text-[12px] text-ellipsis whitespace-nowrap"
+          className="block overflow-hidden text-[12px] tracking-tight text-ellipsis whitespace-nowrap"
           title={words}
         >
           {words}
         </span>
         {tried && rowPicked ? (
-          <span className="block overflow-hidden text-[12px] text-ellipsis whitespace-nowrap text-muted">
-            was {before}
+          <span className="block overflow-hidden text-[12px] tracking-tight text-ellipsis whitespace-nowrap text-muted">
+            was {before.split(" · ").at(-1)}
           </span>
         ) : null}
       </button>
+      {cycle ? (
+        <CycleLine
+          at={cycle}
+          slotId={slotId}
+          name={name}
+          mayPull={mayEdit && rowPicked && cycle.run === firstRun}
+          act={act}
+          columnPx={columnPx}
+        />
+      ) : null}
       {picked && mayEdit && cell.place ? (
         <Handle
           label={`Pull week ${cell.week} of ${name} over other weeks`}
@@ -290,21 +300,40 @@ function Handle({
   );
 }
 
-/** The cycle under a row: a line a time through it, capped at its ends, dotted where it waits. */
-function Runs({
-  runs,
+/** Where a week lies in a time through the cycle. */
+interface CycleAt {
+  run: BoardRun;
+  starts: boolean;
+  ends: boolean;
+  waits: boolean;
+}
+
+const cycleAt = (runs: readonly BoardRun[], week: number): CycleAt | undefined => {
+  const run = runs.find((one) => (one.from <= week && week <= one.to) || one.waits.includes(week));
+  return (
+    run && {
+      run,
+      starts: run.from === week,
+      ends: run.to === week && !run.waits.some((one) => one > week),
+      waits: run.waits.includes(week),
+    }
+  );
+};
+
+/** The cycle under a cell: capped where a time through it starts and ends, dotted where it waits. */
+function CycleLine({
+  at,
   slotId,
   name,
-  columns,
-  mayEdit,
+  mayPull,
   act,
   columnPx,
 }: {
-  runs: readonly BoardRun[];
+  at: CycleAt;
   slotId: string;
   name: string;
-  columns: string;
-  mayEdit: boolean;
+  /** Its first time through may be pulled at both ends. */
+  mayPull: boolean;
   act: RowActions;
   columnPx: () => number;
 }) {
@@ -318,59 +347,33 @@ function Runs({
     size: columnPx,
     onDone: (by) => by !== 0 && act.stretch(slotId, by),
   });
+  const { run, starts, ends, waits } = at;
+  const tone = run.run % 2 === 1 ? "border-primary" : "border-secondary";
   return (
-    <div
+    <span
       aria-hidden="true"
-      className="pointer-events-none absolute inset-x-0 bottom-0 grid"
-      style={{ gridTemplateColumns: columns }}
+      className={`absolute bottom-0 h-[5px] border-b-2 ${waits ? "border-dotted border-iron" : tone} ${starts ? "left-0.5 border-l-2" : "left-0"} ${ends ? "right-0.5 border-r-2" : "right-0"}`}
     >
-      {runs.map((run, i) => (
-        <span
-          key={run.run}
-          className={`relative mx-0.5 h-[5px] border-x-2 border-b-2 ${run.run % 2 === 1 ? "border-primary" : "border-secondary"} ${run.waits.some((week) => week > run.to) ? "border-r-0" : ""}`}
-          style={{ gridColumn: `${run.from + 1} / ${run.to + 2}`, gridRow: 1 }}
+      {mayPull && starts ? (
+        <Handle
+          label={`Pull: ${name} begins earlier or later`}
+          className="-bottom-1 -left-1 h-4 w-2.5 cursor-ew-resize"
+          {...start.handlers}
         >
-          {run.waits
-            .filter((week) => week < run.to)
-            .map((week) => (
-              <span
-                key={week}
-                className="absolute -bottom-[2px] h-[2px] bg-base-100"
-                style={{
-                  left: `${(100 * (week - run.from)) / (run.to - run.from + 1)}%`,
-                  width: `${100 / (run.to - run.from + 1)}%`,
-                  backgroundImage:
-                    "repeating-linear-gradient(90deg, var(--color-iron) 0 2px, transparent 2px 5px)",
-                }}
-              />
-            ))}
-          {run.cut ? (
-            <span className="absolute right-0 bottom-1 bg-base-100/85 px-0.5 text-[11px] text-accent">
-              cut at {run.cut.at}/{run.cut.of}
-            </span>
-          ) : null}
-          {mayEdit && i === 0 ? (
-            <>
-              <Handle
-                label={`Pull: ${name} begins earlier or later`}
-                className="pointer-events-auto bottom-[-4px] -left-1 h-4 w-2.5 cursor-ew-resize"
-                {...start.handlers}
-              >
-                {start.steps !== 0 ? `from week ${run.from + start.steps}` : null}
-              </Handle>
-              <Handle
-                label={`Pull: the cycle of ${name} is longer or shorter`}
-                className="pointer-events-auto -right-1 bottom-[-4px] h-4 w-2.5 cursor-ew-resize"
-                {...end.handlers}
-              >
-                {end.steps !== 0
-                  ? `${end.steps > 0 ? "+" : "−"}${Math.abs(end.steps)} weeks`
-                  : null}
-              </Handle>
-            </>
-          ) : null}
-        </span>
-      ))}
-    </div>
+          {start.steps !== 0 ? `from week ${run.from + start.steps}` : null}
+        </Handle>
+      ) : null}
+      {mayPull && ends ? (
+        <Handle
+          label={`Pull: the cycle of ${name} is longer or shorter`}
+          className="-right-1 -bottom-1 h-4 w-2.5 cursor-ew-resize"
+          {...end.handlers}
+        >
+          {end.steps === 0
+            ? null
+            : `${end.steps > 0 ? "+" : "−"}${Math.abs(end.steps)} ${Math.abs(end.steps) === 1 ? "week" : "weeks"}`}
+        </Handle>
+      ) : null}
+    </span>
   );
 }

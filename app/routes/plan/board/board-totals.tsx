@@ -1,5 +1,5 @@
 import type { WeekSum } from "../../../../core/plan/week-sums";
-import { formatKg, plainNumber } from "../../../../core/units/mass";
+import { kgToGrains, massIn, plainNumber } from "../../../../core/units/mass";
 import { useUnit } from "../../../ui/unit";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 
@@ -42,10 +42,10 @@ export function BoardTotals({
       write: (value) => plainNumber(value, 1),
     },
     {
-      name: "Tonnage",
+      name: `Tonnage, ${unit}`,
       detail: athleteName ?? "",
       read: tonnage,
-      write: (value) => formatKg(value, unit, 0),
+      write: (value) => plainNumber(massIn(kgToGrains(value), unit), 0),
     },
     ...(weeks.some((week) => week.jumpContacts > 0)
       ? [
@@ -69,14 +69,17 @@ export function BoardTotals({
       : []),
   ];
   return (
-    <tbody aria-label="What each week comes to" className="border-t border-control">
+    <tbody
+      aria-label="What each week comes to"
+      className="border-t border-control lg:sticky lg:bottom-0 lg:z-4 lg:bg-base-100"
+    >
       {rows.map((row) => {
         const most = Math.max(1, ...weeks.map((week) => row.read(week) ?? 0));
         return (
           <tr key={row.name}>
             <th
               scope="row"
-              className="sticky left-0 z-1 bg-base-100 pr-2 text-right leading-5 font-normal"
+              className="sticky left-0 z-1 bg-base-100 pr-2 text-right leading-[17px] font-normal"
             >
               <b>{row.name}</b> <span className="text-sm text-muted">{row.detail}</span>
             </th>
@@ -88,7 +91,7 @@ export function BoardTotals({
               return (
                 <td
                   key={week.week}
-                  className="border-l border-faint px-1 leading-5 whitespace-nowrap"
+                  className="border-l border-faint px-1 leading-[17px] whitespace-nowrap"
                 >
                   {value === undefined || value === 0 ? (
                     <span className="text-muted">–</span>
@@ -102,9 +105,9 @@ export function BoardTotals({
                           {row.write(Math.abs(apart))}
                         </b>
                       ) : null}
-                      <span aria-hidden="true" className="block h-1 bg-faint">
+                      <span aria-hidden="true" className="-mt-0.5 block h-[3px] bg-faint">
                         <span
-                          className="block h-1 bg-iron"
+                          className="block h-[3px] bg-iron"
                           style={{ width: `${Math.round((100 * value) / most)}%` }}
                         />
                       </span>

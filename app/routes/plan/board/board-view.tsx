@@ -73,7 +73,6 @@ export function BoardView({
   const keptWeeks = useWeekSums(data, data.block, athlete);
   const frame = useRef<HTMLDivElement>(null);
   const clip = useRef<{ slotId: string; week: number }>(undefined);
-  const columns = `${NAME_PX}px repeat(${block.weeks}, minmax(0, 1fr))`;
   const columnPx = useCallback(() => {
     const wide = frame.current?.scrollWidth ?? 0;
     return (wide - NAME_PX) / Math.max(1, block.weeks);
@@ -239,7 +238,7 @@ export function BoardView({
     );
   return (
     <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
-      <div ref={frame} className="-mx-4 overflow-x-auto px-4">
+      <div ref={frame} className="-mx-4 overflow-auto pl-4 lg:max-h-[calc(100dvh-11.2rem)]">
         <table
           aria-label="The block, weeks across"
           className="w-full table-fixed border-collapse"
@@ -265,7 +264,6 @@ export function BoardView({
               day={day}
               picked={picked}
               pick={pick}
-              columns={columns}
               columnPx={columnPx}
               act={act}
               unit={unit}
@@ -311,7 +309,6 @@ function BoardDay({
   day,
   picked,
   pick,
-  columns,
   columnPx,
   act,
   unit,
@@ -322,7 +319,6 @@ function BoardDay({
   day: DayOnBoard;
   picked: Picked;
   pick: (next: Picked) => void;
-  columns: string;
   columnPx: () => number;
   act: RowActions;
   unit: "kg" | "lb";
@@ -382,7 +378,6 @@ function BoardDay({
           on={on}
           name={slotName(data, block, on.slot)}
           newSection={day.slots[i - 1]?.slot.section !== on.slot.section}
-          columns={columns}
           mark={markFor(
             on.slot.recipe,
             data.exercises.find(

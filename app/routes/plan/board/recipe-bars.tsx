@@ -82,7 +82,7 @@ export function RecipeBars({
   const bars = barsOfWeek(wave);
   const unit = BASIS_UNITS[recipe.basis];
   const step = STEP[unit] ?? 1;
-  const most = Math.max(...bars.map((bar) => bar.value), unit === "%" ? 80 : step);
+  const most = Math.max(...bars.map((bar) => bar.value), unit === "%" ? 65 : step);
   const raise = (stepId: string, by: number) => {
     const next = raiseBar(recipe, { index, stepId, by, reach });
     if (next) tryRecipe(next);
