@@ -10,7 +10,8 @@ const openSpring = async (page: Page, view = "Numbers") => {
   await page.goto("/plan");
   await page.getByRole("link", { name: "Spring block", exact: true }).click();
   await page.getByRole("table", { name: "The block, weeks across" }).waitFor();
-  if (view !== "Board") await page.getByRole("link", { name: view }).click();
+  const views = page.getByRole("navigation", { name: "Views of the plan" });
+  if (view !== "Board") await views.getByRole("link", { name: view }).click();
 };
 const undo = (page: Page) => page.getByRole("button", { name: "Undo" }).click();
 

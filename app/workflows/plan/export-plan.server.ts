@@ -35,7 +35,9 @@ function calendarOf(input: {
   nameOf: (slotId: string, week: number) => string;
 }): string {
   const { block, title, zone, nameOf } = input;
-  const calendar = ical({ name: title, timezone: zone });
+  // Without a zone of its own moments are written as Greenwich's, which every calendar reads.
+  const calendar = ical({ name: title });
+  calendar.x("X-WR-TIMEZONE", zone);
   const timed = dayTimes(block);
   for (let week = 1; week <= block.weeks; week++) {
     for (const day of daysOf(block)) {
@@ -50,10 +52,8 @@ function calendarOf(input: {
         id: `${title}-${week}-${day.id}`,
         ...(times
           ? {
-              // As a moment: every calendar shows it in its own zone.
               start: instantAt(zone, date, times.startMin),
               end: instantAt(zone, date, times.endMin),
-              timezone: null,
             }
           : { start: next, end: new Date(next.getTime() + 86_400_000), allDay: true }),
         summary: `${title}, week ${week}: ${day.name}`,

@@ -1,7 +1,7 @@
 import type { Block } from "../../../../core/plan/block";
 import type { Lifter } from "../../../../core/prescribe/lifter";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
-import { History } from "../plan-changes";
+import { Changed, History } from "../plan-changes";
 import type { useRecipeKeeping } from "../recipe-keeping";
 import { BlockPanel } from "./block-panel";
 import { DayPanel } from "./day-panel";
@@ -66,6 +66,7 @@ export function BoardMargin({
       ) : (
         <BlockPanel data={data} mayEdit={mayEdit} />
       )}
+      <Changed data={data} published={data.published} />
       <History data={data} />
     </div>
   );

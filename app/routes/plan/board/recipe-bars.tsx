@@ -67,6 +67,7 @@ export function RecipeBars({
   mayEdit,
   tryRecipe,
   keep,
+  putBack,
 }: {
   /** As it is tried. */
   recipe: Recipe;
@@ -77,6 +78,7 @@ export function RecipeBars({
   tryRecipe: (recipe: Recipe | undefined) => void;
   /** Keeps what is tried; undefined where nothing is. */
   keep: (() => void) | undefined;
+  putBack: () => void;
 }) {
   const [reach, setReach] = useState<Reach>("week");
   const bars = barsOfWeek(wave);
@@ -107,6 +109,7 @@ export function RecipeBars({
             mayEdit={mayEdit}
             raise={(by) => raise(bar.stepId, by)}
             keep={keep}
+            putBack={putBack}
           />
         ))}
       </div>
@@ -142,6 +145,7 @@ function OneBar({
   mayEdit,
   raise,
   keep,
+  putBack,
 }: {
   bar: Bar;
   first: boolean;
@@ -152,6 +156,7 @@ function OneBar({
   mayEdit: boolean;
   raise: (by: number) => void;
   keep: (() => void) | undefined;
+  putBack: () => void;
 }) {
   const pull = usePull({
     axis: "y",
@@ -173,6 +178,11 @@ function OneBar({
       // What was typed is tried first, then kept.
       if (value !== undefined) raise(value - bar.value);
       else keep?.();
+      return;
+    }
+    if (event.key === "Escape") {
+      event.currentTarget.value = text;
+      putBack();
       return;
     }
     const up = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;

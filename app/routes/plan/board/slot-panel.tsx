@@ -86,6 +86,7 @@ export function SlotPanel({
                 mayEdit={mayEdit}
                 tryRecipe={keeping.onDraft}
                 keep={tried ? keep : undefined}
+                putBack={keeping.putBack}
               />
               {mayEdit ? (
                 <p className="mt-1.5 flex flex-wrap items-center gap-1.5">
