@@ -7,6 +7,7 @@ export async function putSlot(page: Page, of: { work: string; recipe: string }):
   await slot.getByLabel("Find one").fill(of.recipe);
   await slot.getByRole("radio", { name: new RegExp(`^${of.recipe}`) }).check();
   await slot.getByRole("button", { name: "Put it on" }).click();
+  await page.getByRole("button", { name: "Open it" }).click();
   await expect(boardRow(page, of.work)).toBeVisible();
 }
 

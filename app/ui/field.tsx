@@ -1,4 +1,4 @@
-import type { InputHTMLAttributes, ReactNode, SelectHTMLAttributes } from "react";
+import type { InputHTMLAttributes, ReactNode, Ref, SelectHTMLAttributes } from "react";
 import { useId } from "react";
 
 interface Shared {
@@ -51,7 +51,7 @@ export function Field({
   problem,
   inline,
   ...input
-}: Shared & InputHTMLAttributes<HTMLInputElement>) {
+}: Shared & InputHTMLAttributes<HTMLInputElement> & { ref?: Ref<HTMLInputElement> }) {
   const id = useId();
   const shared = { label, hint, problem, inline };
   return (

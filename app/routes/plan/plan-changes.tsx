@@ -28,7 +28,7 @@ export function Changed({ data, published }: { data: PlanPage; published: PlanPa
       ) : changes.length === 0 && pairings.length > 0 ? null : changes.length === 0 ? (
         <p className="text-muted">Nothing changed: athletes see these loads.</p>
       ) : (
-        <ul className="grid gap-x-8 sm:grid-cols-2 lg:grid-cols-3">
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(13rem,1fr))] gap-x-8">
           {changes.map((one) => (
             <li key={one.athleteId} className="flex justify-between border-b border-faint">
               <span>

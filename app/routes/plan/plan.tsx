@@ -144,7 +144,7 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
   const lead = leadSlot(data.block)?.id;
   const [inHand, pick] = useState<Picked>();
   const asked = data.block.slots[address.get("slot")] ? address.get("slot") : lead;
-  const picked = pickedIn(data.block, inHand, asked);
+  const picked = useMemo(() => pickedIn(data.block, inHand, asked), [data.block, inHand, asked]);
   const slotId = (view === "board" && picked.kind === "cell" ? picked.slotId : asked) ?? "";
   const [who, choose] = useState("");
   const athlete = data.athletes.find((one) => one.id === who) ?? data.athletes[0];

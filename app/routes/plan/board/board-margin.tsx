@@ -57,8 +57,8 @@ export function BoardMargin({
         <NewSlot
           key={`${picked.dayId}/${picked.section}`}
           data={data}
-          dayId={picked.dayId}
-          section={picked.section}
+          asked={picked}
+          onPut={() => pick(picked)}
           onDone={(slotId) =>
             pick(slotId === undefined ? { kind: "block" } : { kind: "cell", slotId, week: 1 })
           }

@@ -1,4 +1,4 @@
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { asSchool } from "../../../../core/checks/as-school";
 import { doseFor, recipeOfDose } from "../../../../core/checks/dose";
 import {
@@ -7,10 +7,12 @@ import {
   SECTIONS,
   type SectionKind,
   type Slot,
+  slotsOf,
 } from "../../../../core/plan/block";
 import { slotCells } from "../../../../core/plan/block-loads";
 import { boardRow, cellWords } from "../../../../core/plan/board";
 import { newSlot } from "../../../../core/plan/board-edits";
+import { readWrittenSlot, type Trained, usualSection } from "../../../../core/plan/written-slot";
 import { withCoachFloor } from "../../../../core/recipe/coach-floor";
 import { AIMS, type Aim, type Recipe } from "../../../../core/recipe/recipe";
 import { formatKg } from "../../../../core/units/mass";
@@ -20,6 +22,7 @@ import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "../plan-edits";
 import { freshId } from "../setup-edit";
 import { CellPicture, markFor } from "./cell-picture";
+import type { Picked } from "./picked";
 
 /** Recipes that are shown as pictures at once; more are found by their names. */
 const SHOWN = 8;
@@ -27,19 +30,25 @@ const SHOWN = 8;
 /** A new slot: what is trained, and a recipe picked from pictures or proposed by an aim, tried on this squad. */
 export function NewSlot({
   data,
-  dayId,
-  section: asked,
+  asked,
+  onPut,
   onDone,
 }: {
   data: PlanPage;
-  dayId: string;
-  section: SectionKind;
+  /** Where it shall stand; asked for anew, it is begun anew in the field. */
+  asked: Extract<Picked, { kind: "new" }>;
+  /** One was put on, and the next may follow. */
+  onPut: () => void;
   /** With the new slot's id; undefined where nothing was put on. */
   onDone: (slotId: string | undefined) => void;
 }) {
   const edit = usePlanEdit();
   const { block } = data;
-  const [section, setSection] = useState<SectionKind>(asked);
+  const [line, setLine] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  const [put, setPut] = useState<{ slotId: string; words: string }>();
+  const { dayId } = asked;
+  const [section, setSection] = useState<SectionKind>(asked.section);
   const [work, setWork] = useState("");
   const [more, setMore] = useState<string[]>([]);
   const [hands, setHands] = useState<1 | 2>(1);
@@ -56,7 +65,8 @@ export function NewSlot({
         : [],
     [school, lift, work],
   );
-  const found = recipesFor(data, words, section);
+  const found = recipesFor(data, words, section, picked);
+  const workName = lift?.name ?? data.exercises.find((one) => one.id === id)?.name ?? "";
   const recipe = recipeOf(picked);
   const proposed = recipe && school ? asSchool(recipe, school) : undefined;
   const chosen = bySchool && proposed ? proposed.recipe : recipe;
@@ -71,6 +81,26 @@ export function NewSlot({
     }
     return data.recipes.find((one) => one.id === which)?.recipe;
   }
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each time it is asked for
+  useEffect(() => field.current?.focus(), [asked]);
+  /** A line that is typed fills the fields under it: each can still be another. */
+  const readLine = (text: string) => {
+    setLine(text);
+    const written = readWrittenSlot(
+      text,
+      [
+        ...data.lifts.map((one): Trained => ({ ...one, kind: "lift", pattern: undefined })),
+        ...data.exercises.map((one): Trained => ({ ...one, kind: "exercise" })),
+      ],
+      data.recipes.map((one) => ({ id: one.id, name: one.recipe.name })),
+    );
+    if (written.work) {
+      setWork(`${written.work.kind}:${written.work.id}`);
+      const there = slotsOf(block, dayId).map((one) => one.section);
+      setSection(usualSection(written.work, there));
+    }
+    if (written.recipe) setPicked(`recipe:${written.recipe.id}`);
+  };
   const slotOf = (of: Recipe): Slot => ({
     dayId,
     section,
@@ -94,12 +124,33 @@ export function NewSlot({
         if (!chosen || id === "") return;
         const slotId = freshId("s");
         void edit(newSlot(block, slotId, slotOf(chosen)));
-        onDone(slotId);
+        // The next one follows: the form stays, empty.
+        onPut();
+        setPut({ slotId, words: `${workName}, ${chosen.name}` });
+        setLine("");
+        setWork("");
+        setMore([]);
+        field.current?.focus();
       }}
     >
       <h2>A slot on {block.days[dayId]?.name}</h2>
+      {put ? (
+        <p role="status">
+          <span className="text-muted">Put on: {put.words}.</span>{" "}
+          <button type="button" className="underline" onClick={() => onDone(put.slotId)}>
+            Open it
+          </button>
+        </p>
+      ) : null}
+      <Field
+        ref={field}
+        label="Type it: lift, recipe"
+        value={line}
+        autoComplete="off"
+        onChange={(event) => readLine(event.target.value)}
+        hint="beginnings of words do, then Enter"
+      />
       <Select
-        autoFocus
         label="Lift or exercise"
         value={work}
         onChange={(event) => setWork(event.target.value)}
@@ -222,15 +273,16 @@ export function NewSlot({
         <button type="submit" className="btn btn-primary" disabled={id === "" || !chosen}>
           Put it on
         </button>
-        <button type="button" className="btn" onClick={() => onDone(undefined)}>
-          Not now
+        <button type="button" className="btn" onClick={() => onDone(put?.slotId)}>
+          {put ? "That is all" : "Not now"}
         </button>
       </div>
     </form>
   );
 }
 
-function recipesFor(data: PlanPage, words: string, section: SectionKind) {
+/** Recipes with some words: the chosen one first, then those that fit the section. */
+function recipesFor(data: PlanPage, words: string, section: SectionKind, picked: string) {
   const asked = words.trim().toLowerCase();
   const fits = (aim: Aim) =>
     section === "main" || section === "power"
@@ -238,7 +290,11 @@ function recipesFor(data: PlanPage, words: string, section: SectionKind) {
       : aim === "strength" || aim === "growth";
   return data.recipes
     .filter(({ family, recipe }) => `${recipe.name} ${family}`.toLowerCase().includes(asked))
-    .sort((a, b) => Number(fits(b.recipe.aim)) - Number(fits(a.recipe.aim)));
+    .sort(
+      (a, b) =>
+        Number(picked === `recipe:${b.id}`) - Number(picked === `recipe:${a.id}`) ||
+        Number(fits(b.recipe.aim)) - Number(fits(a.recipe.aim)),
+    );
 }
 
 function DoseWords({
