@@ -98,7 +98,13 @@ const DAYS = [
       "Ladder, three grips, flat end",
       "ladder",
     ],
-    ["Back squat, straight bar", "back s", "Second lift", "Flat rise, speed squat", "flat rise"],
+    [
+      "Back squat, straight bar",
+      "back s",
+      "Second lift",
+      "Squat doubles, up five a week",
+      "squat d",
+    ],
     ["Bench pull", "bench pull", "Accessories", "Three sets of twelve, load follows", "three sets"],
     ["Side plank", "side pl", "Accessories", "Three sets of twelve, load follows", "three sets"],
   ],
@@ -127,9 +133,9 @@ async function putTogether() {
   for (const [d, slots] of DAYS.entries()) {
     if (before) {
       const day = page.getByRole("region", { name: `Day ${d + 1}` });
-      for (const [i, [name, , section, recipe]] of slots.entries()) {
+      for (const [name, , section, recipe] of slots) {
         const form = day.getByRole("form", { name: "New slot" });
-        if (i === 0 && (await form.count()) === 0) await day.getByText(/^Put a slot on/).click();
+        if ((await form.count()) === 0) await day.getByText(/^Put a slot on/).click();
         const asked = form.getByLabel("Section");
         const now = await asked.evaluate((one) => one.selectedOptions[0].textContent);
         if (now !== section) await asked.selectOption({ label: section });
