@@ -135,7 +135,8 @@ for (const [path, page] of Object.entries(PAGES)) {
       // The address changes a moment before the page does: a page loaded at its own
       // address is the page that is looked at.
       if (clicks.length > 0) await tab.reload();
-      await tab.waitForLoadState("networkidle").catch(() => {});
+      // A page that holds a stream open is never idle.
+      await tab.waitForLoadState("networkidle", { timeout: 2500 }).catch(() => {});
       await expect(tab.locator("html")).toHaveAttribute("data-theme", "chalk");
       // The working is part of the page: open one where there are figures.
       const figure = tab.locator("[data-figure]").first();

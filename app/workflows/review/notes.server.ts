@@ -42,7 +42,9 @@ export function readNotes(principal: Principal, asked: { words: string; aboutId:
       ...(about ? { aboutIds: [about] } : {}),
     });
     const isAthlete = asks?.about === "athlete";
-    const names = await notedAbout(tx, [...new Set(notes.map((one) => one.aboutId)), about]);
+    const names = await notedAbout(tx, [
+      ...new Set([...notes.map((one) => one.aboutId), ...(about ? [about] : [])]),
+    ]);
     const shown = (one: StoredNote) => ({
       id: one.id,
       kind: one.kind,
