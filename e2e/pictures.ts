@@ -1,4 +1,5 @@
 import { type Page, test } from "@playwright/test";
+import { boardCell } from "./board";
 import { openRack, stateFile } from "./people";
 
 /** One picture a main view, kept in docs/screenshots and linked from the README. */
@@ -65,6 +66,7 @@ const openStation = async (page: Page, name: string) => {
 const openPlan = async (page: Page) => {
   await page.goto("/plan");
   await page.getByRole("link", { name: "Spring block", exact: true }).click();
+  await page.getByRole("link", { name: "Numbers", exact: true }).click();
   await page.getByRole("form", { name: "Recipe" }).waitFor();
 };
 
@@ -156,13 +158,16 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "plan-days",
+    name: "board",
     as: "coach",
     size: DESK,
     go: async (page) => {
-      await openPlan(page);
-      await page.getByRole("link", { name: "Days to time" }).click();
-      await page.getByRole("region", { name: /^Day 2/ }).waitFor();
+      await page.goto("/plan");
+      await page.getByRole("link", { name: "Spring block", exact: true }).click();
+      await boardCell(page, "Bench press, straight bar", 2).first().click();
+      await page.keyboard.press("Enter");
+      await page.keyboard.press("ArrowUp");
+      await page.getByText(/loads of \d+ athletes move/).waitFor();
     },
   },
   {
