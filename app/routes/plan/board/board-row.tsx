@@ -206,11 +206,7 @@ function Cell({
       >
         <span className="absolute top-0.5 right-1 flex gap-1 text-[11px] leading-none text-muted">
           <span>
-            {cell.place
-              ? `${cell.place.at}/${cell.place.of}`
-              : cell.kind === "deload"
-                ? "deload"
-                : ""}
+            {cell.place ? `${cell.place.at}/${cell.place.of}` : ""}
             {cycle?.ends && cycle.run.cut ? (
               <span className="text-accent"> cut at {cycle.run.cut.at}</span>
             ) : null}

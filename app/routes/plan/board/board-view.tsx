@@ -39,7 +39,8 @@ import { markFor } from "./cell-picture";
 import { cellId, type Picked } from "./picked";
 import { WeekDetails } from "./week-details";
 
-const NAME_PX = 186;
+/** Names are narrower on a phone; a week is never. */
+const LEAST_NAME_PX = 120;
 const LEAST_WEEK_PX = 74;
 
 /**
@@ -73,10 +74,10 @@ export function BoardView({
   const keptWeeks = useWeekSums(data, data.block, athlete);
   const frame = useRef<HTMLDivElement>(null);
   const clip = useRef<{ slotId: string; week: number }>(undefined);
-  const columnPx = useCallback(() => {
-    const wide = frame.current?.scrollWidth ?? 0;
-    return (wide - NAME_PX) / Math.max(1, block.weeks);
-  }, [block.weeks]);
+  const columnPx = useCallback(
+    () => frame.current?.querySelector<HTMLElement>("tbody td")?.offsetWidth ?? 0,
+    [],
+  );
   // What rows call is of the moment in which they call: they need not be drawn again for it.
   const now = useRef({ data, block, edit, pick, picked });
   now.current = { data, block, edit, pick, picked };
@@ -242,11 +243,11 @@ export function BoardView({
         <table
           aria-label="The block, weeks across"
           className="w-full table-fixed border-collapse"
-          style={{ minWidth: NAME_PX + LEAST_WEEK_PX * block.weeks }}
+          style={{ minWidth: LEAST_NAME_PX + LEAST_WEEK_PX * block.weeks }}
           onKeyDown={onKeyDown}
         >
           <colgroup>
-            <col style={{ width: NAME_PX }} />
+            <col className="w-[120px] md:w-[186px]" />
           </colgroup>
           <BoardHeads
             data={{ ...data, block }}

@@ -14,6 +14,7 @@ export function markFor(recipe: Slot["recipe"], pattern: Pattern | undefined): M
 }
 
 const WIDTH = 92;
+const PLACE = 19;
 /** % of the max that fills the height. */
 const FULL_PERCENT = 100;
 /** Height of a bar whose load is no share of a max, of the whole. */
@@ -94,7 +95,8 @@ interface Bar {
 function barsOf(cell: BoardCell, height: number): Bar[] {
   const reps = cell.sets.reduce((sum, set) => sum + Math.max(1, set.reps), 0);
   const gap = cell.sets.length > 14 ? 0.6 : 1.6;
-  const room = WIDTH - gap * cell.sets.length - 2;
+  // At the right stands the week's place in its cycle.
+  const room = WIDTH - PLACE - gap * cell.sets.length - 2;
   // A rep is as wide everywhere, unless the week holds too many of them.
   const perRep = Math.min(3.2, room / Math.max(1, reps));
   let x = 1;
