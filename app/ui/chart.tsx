@@ -66,6 +66,12 @@ export function Chart({
     };
     const resized = new ResizeObserver(() => chart.current?.resize());
     const themed = new MutationObserver(draw);
+    // Paper has colours of its own, whatever the screen's theme is.
+    const paper = window.matchMedia("print");
+    const onPaper = () => {
+      chart.current?.resize();
+      draw();
+    };
     void import("./echarts").then(({ init }) => {
       if (gone) return;
       chart.current = init(element, undefined, { renderer: "svg" });
@@ -76,11 +82,13 @@ export function Chart({
       draw();
       resized.observe(element);
       themed.observe(document.documentElement, { attributeFilter: ["data-theme"] });
+      paper.addEventListener("change", onPaper);
     });
     return () => {
       gone = true;
       resized.disconnect();
       themed.disconnect();
+      paper.removeEventListener("change", onPaper);
       chart.current?.dispose();
       chart.current = undefined;
     };

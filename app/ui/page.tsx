@@ -25,7 +25,7 @@ export function Page({
         className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-3 lg:col-span-2"
       >
         <h1 id="page-title">{title}</h1>
-        {facts ? <p className="no-print text-muted">{facts}</p> : null}
+        {facts ? <p className="text-muted">{facts}</p> : null}
         {actions ? <div className="ml-auto flex flex-wrap gap-2">{actions}</div> : null}
       </section>
       <main id="main" className="min-w-0 px-4 py-3" tabIndex={-1}>

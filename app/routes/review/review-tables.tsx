@@ -40,7 +40,7 @@ export function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: 
             <th scope="col" className="!text-right">
               Tonnage
             </th>
-            <th scope="col">
+            <th scope="col" className="!whitespace-normal">
               Speed, set by set, {formatVelocity(low)} to {formatVelocity(high)} m/s; rests to
               scale, asked {slot.rest.leastS} to {slot.rest.mostS} s
             </th>

@@ -44,7 +44,9 @@ export function SetStave({
       aria-label={`Sets and rests to scale: ${words}`}
       width={Math.max(60, x + 4)}
       height={HEIGHT}
-      className="block text-[11px] tabular-nums"
+      viewBox={`0 0 ${Math.max(60, x + 4)} ${HEIGHT}`}
+      preserveAspectRatio="xMinYMid meet"
+      className="block text-[11px] tabular-nums print:w-[340px]"
     >
       <line
         x1={0}
