@@ -285,7 +285,7 @@ test("a side that was left out stands in the ledger, at the rack and on the athl
   const ledger = page.getByRole("region", { name: "Left and right" });
   await expect(ledger).toContainText("even");
   await row.getByRole("button", { name: "left only" }).click();
-  await expect(ledger).toContainText("3 more right");
+  await expect(ledger).toContainText("right: 3 to make up");
   for (const [side, value] of [
     ["left", "8.4"],
     ["right", "7.9"],
@@ -304,7 +304,9 @@ test("a side that was left out stands in the ledger, at the rack and on the athl
   await page.getByRole("link", { name: "Brita Lauder" }).click();
   const contrast = page.getByRole("region", { name: "Contrast" });
   await expect(contrast.getByRole("row", { name: /Rotation throw/ })).toContainText("15");
-  await expect(contrast.getByRole("row", { name: /Rotation throw/ })).toContainText("6 more right");
+  await expect(contrast.getByRole("row", { name: /Rotation throw/ })).toContainText(
+    "right: 6 to make up",
+  );
   await expect(contrast).toContainText("Rotation throw, right: 7.9 m");
   await expect(page.getByRole("region", { name: "Box card" })).toContainText("Ladder:");
 });

@@ -190,8 +190,8 @@ describe("a complex", () => {
       { item: "Throw", left: 8, right: 9, apart: -1 },
       { item: "Turn", left: 3, right: 3, apart: 0 },
     ]);
-    expect(rows.map(sideWords)).toEqual(["1 more left", "even"]);
-    expect(sideWords({ apart: 4 })).toBe("4 more right");
+    expect(rows.map(sideWords)).toEqual(["left: 1 to make up", "even"]);
+    expect(sideWords({ apart: 4 })).toBe("right: 4 to make up");
   });
 });
 

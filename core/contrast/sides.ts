@@ -20,8 +20,8 @@ export function sideLedger(done: ReadonlyArray<Sides & { item: string }>): SideR
   return [...by].map(([item, row]) => ({ item, ...row, apart: row.left - row.right }));
 }
 
-/** What a row of the ledger asks for: "even", "3 more right". */
+/** What a row of the ledger asks for: "even", "right: 3 to make up". */
 export function sideWords({ apart }: Pick<SideRow, "apart">): string {
   if (apart === 0) return "even";
-  return `${Math.abs(apart)} more ${apart > 0 ? "right" : "left"}`;
+  return `${apart > 0 ? "right" : "left"}: ${Math.abs(apart)} to make up`;
 }

@@ -14,6 +14,26 @@ const KEYS: Array<{ where: string; rows: Array<[keys: string, what: string]> }> 
     ],
   },
   {
+    where: "On the block board",
+    rows: [
+      ["arrows", "From cell to cell"],
+      ["Enter · Esc", "To the bars, and keep; put back"],
+      ["↑ ↓ in a bar", "A step higher, lower; Shift a fifth"],
+      ["Alt ↑ ↓", "The slot to the next place"],
+      ["Alt ← →", "It begins earlier, later; Shift: a shorter, longer cycle"],
+      ["Ctrl C, Ctrl V", "This week over another; a slot to another place"],
+      ["[ ]", "A set fewer, more a step in this week"],
+      ["n · Delete", "A new slot; take this one out"],
+    ],
+  },
+  {
+    where: "Review",
+    rows: [
+      ["↑ ↓", "From call to call"],
+      ["t · c · d · u", "Take, change, decline; take back"],
+    ],
+  },
+  {
     where: "On the floor",
     rows: [
       ["↑ ↓", "From call to call"],

@@ -85,7 +85,7 @@ export function Sheets({
         part={keyPad}
         of={{
           title: "Type a speed",
-          hint: `m/s, mean of the rep; ${left} reps left`,
+          hint: `m/s, mean of the rep; ${left === 1 ? "1 rep" : `${left} reps`} left`,
           start: typed,
           button: "Enter this rep",
           onClose: close,
