@@ -176,6 +176,7 @@ export function Weeks({
             const text = Object.entries(problems).find(([path]) => path.startsWith(`${at}.`))?.[1];
             return (
               <span key={week.id} className="contents">
+                {week.flat ? <FlatHead unit={unit} /> : null}
                 <span>
                   {i + 1}
                   <input type="hidden" name={`${at}.id`} value={week.id} />
@@ -279,6 +280,21 @@ export function Weeks({
         </button>
       )}
     </fieldset>
+  );
+}
+
+/** A flat week has figures of its own under the columns of what weeks add. */
+function FlatHead({ unit }: { unit: string }) {
+  return (
+    <span aria-hidden="true" className="contents text-sm">
+      <span className="col-span-2" />
+      {["sets", "reps", unit].map((words) => (
+        <span key={words} className="text-right">
+          {words}
+        </span>
+      ))}
+      <span />
+    </span>
   );
 }
 

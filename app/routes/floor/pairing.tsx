@@ -18,6 +18,8 @@ import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
 import { PairingRow } from "../../ui/pairing/pairing-row";
+import { PairingTile, TILES_FROM } from "../../ui/pairing/pairing-tile";
+import type { Tap } from "../../ui/pairing/tap";
 import { SideTable } from "../../ui/side-table";
 import { Figures } from "../../ui/working";
 import { finishSession } from "../../workflows/floor/end-session.server";
@@ -73,6 +75,8 @@ function PairingScreen(
 ) {
   const { log, view } = useSessionLog(props);
   const [clock, setClock] = useState<ClockMark>();
+  /** Of many, the one whose loads and outputs are open. */
+  const [opened, setOpened] = useState<string>();
   useEffect(() => {
     const tick = () => setClock(deviceClock().mark());
     tick();
@@ -94,6 +98,21 @@ function PairingScreen(
   const ledger = rows.flatMap((row) =>
     sideLedger(sidesOf(row.complex, row.run)).map((one) => ({ who: row.athlete.name, ...one })),
   );
+  const propsOf = (row: (typeof rows)[number]) => {
+    const { athleteId, name, unit } = row.athlete;
+    const last = log.fold.counting(slot.slotId, athleteId).at(-1);
+    const at = { athleteId, slotId: slot.slotId, stationId: row.stationId };
+    return {
+      name,
+      line: row,
+      last: last && actWords(last.body, { complex, unit }),
+      now: clock,
+      tap: (tap: Tap) => void log.append({ ...tap, ...at }),
+      undo: () => void (last && log.append({ kind: "void" }, [last.entry.id])),
+      settings,
+      closed: ended,
+    };
+  };
   return (
     <Page
       title={complex.name}
@@ -155,25 +174,24 @@ function PairingScreen(
         )}
       </p>
       <Figures label="Loads">
-        <ul className="border-t border-rule">
-          {rows.map((row) => {
-            const { athleteId, name } = row.athlete;
-            const last = log.fold.counting(slot.slotId, athleteId).at(-1);
-            const at = { athleteId, slotId: slot.slotId, stationId: row.stationId };
-            return (
-              <PairingRow
-                key={athleteId}
-                name={name}
-                line={row}
-                last={last && actWords(last.body, { complex, unit: row.athlete.unit })}
-                now={clock}
-                tap={(tap) => log.append({ ...tap, ...at })}
-                undo={() => last && log.append({ kind: "void" }, [last.entry.id])}
-                settings={settings}
-                closed={ended}
+        {rows.length >= TILES_FROM ? (
+          <ul className="mb-3 grid grid-cols-[repeat(auto-fill,minmax(14rem,1fr))] gap-1.5">
+            {rows.map((row) => (
+              <PairingTile
+                key={row.athlete.athleteId}
+                {...propsOf(row)}
+                opened={opened === row.athlete.athleteId}
+                open={() => setOpened(row.athlete.athleteId)}
               />
-            );
-          })}
+            ))}
+          </ul>
+        ) : null}
+        <ul className="border-t border-rule">
+          {rows
+            .filter((row) => rows.length < TILES_FROM || row.athlete.athleteId === opened)
+            .map((row) => (
+              <PairingRow key={row.athlete.athleteId} {...propsOf(row)} />
+            ))}
         </ul>
       </Figures>
     </Page>

@@ -42,7 +42,7 @@ export const NumbersRow = memo(function NumbersRow(props: RowProps) {
   const grey = athlete.trainingYears !== undefined && athlete.trainingYears < 1;
   return (
     <tr className={grey ? "text-muted" : ""}>
-      <th scope="row" className="!font-bold !text-base-content">
+      <th scope="row" className="sticky left-0 z-1 bg-base-100 !font-bold !text-base-content">
         <Link className="hover:underline" to={`/athletes/${athlete.id}`}>
           {athlete.name}
         </Link>

@@ -85,11 +85,12 @@ export function Numbers({
     most === least ? 0.6 : 0.25 + 0.75 * ((value - least) / (most - least));
   const grips = slot.recipe.cycle;
   return (
-    <Figures label="Everybody's numbers" className="overflow-x-auto">
+    <Figures label="Everybody's numbers" className="max-lg:overflow-x-auto">
       <table className={`ledger ${data.athletes.length > 14 ? "ledger-tight" : ""}`}>
-        <thead>
+        {/* Weeks are paged to fit: on a desk nothing scrolls sideways, and their heads stay in sight. */}
+        <thead className="bg-base-100 lg:sticky lg:top-11 lg:z-5">
           <tr className="align-bottom">
-            <th scope="col" className="!align-bottom">
+            <th scope="col" className="sticky left-0 z-2 bg-base-100 !align-bottom">
               Athlete
             </th>
             <th scope="col" className="!text-right !align-bottom">

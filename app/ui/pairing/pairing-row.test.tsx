@@ -7,6 +7,7 @@ import { RUN_DEFAULTS } from "../../../core/contrast/run-settings";
 import type { ClockMark } from "../../../core/units/clock";
 import { WorkingProvider } from "../working";
 import { PairingRow } from "./pairing-row";
+import { PairingTile } from "./pairing-tile";
 
 const item = (over: Partial<ComplexItem>): ComplexItem => ({
   id: over.name ?? "",
@@ -239,3 +240,53 @@ describe("a row of a running pairing", () => {
     expect(closed.html).not.toContain("<button");
   });
 });
+
+describe("a pairing of many", () => {
+  it("has a tile each with its name, its work, its load and one tap; the rest is behind the name", () => {
+    const html = renderToStaticMarkup(
+      <WorkingProvider>
+        <ul>
+          {Array.from({ length: 16 }, (_, i) => (
+            <PairingTile
+              key={NAMES[i]}
+              name={NAMES[i] ?? ""}
+              line={{
+                kind: "pairing",
+                athlete: {
+                  athleteId: NAMES[i] ?? "",
+                  name: NAMES[i] ?? "",
+                  unit: "kg",
+                  simpler: false,
+                  loads: NUMBERS,
+                },
+                callName: "",
+                off: false,
+                turn: undefined,
+                stationId: "wall",
+                complex: COMPLEX,
+                run: foldRun(COMPLEX, i === 0 ? [tap("start", 1, 0, 0)] : [], RUN_DEFAULTS).run,
+                conflicts: [],
+              }}
+              last={undefined}
+              now={markAt(5)}
+              tap={() => {}}
+              undo={() => {}}
+              settings={RUN_DEFAULTS}
+              closed={false}
+              opened={i === 1}
+              open={() => {}}
+            />
+          ))}
+        </ul>
+      </WorkingProvider>,
+    );
+    expect(html.match(/<li /g)).toHaveLength(16);
+    expect(html).toContain('aria-label="Done: Athlete 1"');
+    for (const name of NAMES.slice(1)) expect(html).toContain(`aria-label="Start: ${name}"`);
+    expect(html.match(/<b>Pull<\/b> × 2, 100 kg/g)).toHaveLength(16);
+    expect(html.match(/aria-expanded="true"/g)).toHaveLength(1);
+    expect(html).not.toContain("baseline");
+  });
+});
+
+const NAMES = Array.from({ length: 16 }, (_, i) => `Athlete ${i + 1}`);

@@ -33,7 +33,7 @@ function restsWords(rests: AthleteRun["rests"]): string {
 }
 
 /** Seconds left of a rest, over it, or at work. */
-function RowClock({
+export function RowClock({
   stage,
   due,
   now,
@@ -93,7 +93,7 @@ function RowRests({ run }: { run: AthleteRun }) {
 }
 
 /** One tap a start and one a finish, and the way back. */
-function RowTaps({
+export function RowTaps({
   name,
   run,
   last,
