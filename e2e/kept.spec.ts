@@ -299,6 +299,7 @@ test("@long a database of an earlier version: its floor, plan and review answer"
   await coach.goto("/plan");
   await coach.locator('a[href^="/plan/"]').first().click();
   await coach.waitForURL(/\/plan\/[0-9a-f-]{36}/);
+  await coach.getByRole("link", { name: "Numbers", exact: true }).click();
   await expect(coach.locator("[data-figure]").first()).toBeVisible();
   await coach.goto("/review");
   await coach.locator('main a[href*="/review/"]:not([href$="/box"])').first().click();

@@ -198,6 +198,11 @@ test.describe("an assistant", () => {
   test("reads the plan and the athlete, and is offered no change", async ({ page }) => {
     await page.goto("/plan");
     await page.locator("a[href^='/plan/']").first().click();
+    // The board is the same picture without handles.
+    await expect(page.getByRole("table", { name: "The block, weeks across" })).toBeVisible();
+    await expect(page.getByTitle(/^Pull/)).toHaveCount(0);
+    await expect(page.getByRole("button", { name: /Put a slot on|Add a day/ })).toHaveCount(0);
+    await page.getByRole("link", { name: "Numbers", exact: true }).click();
     await expect(page.getByText("An owner or coach changes the recipe.")).toBeVisible();
     await expect(page.getByRole("button", { name: "Save the recipe" })).toHaveCount(0);
     await expect(page.getByRole("button", { name: /Set a load of your own/ })).toHaveCount(0);

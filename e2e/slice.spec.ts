@@ -48,6 +48,7 @@ test("a recipe's change changes everybody's loads; a fault in it is named", asyn
     .filter({ hasText: "2026-03-03" })
     .getByRole("link")
     .click();
+  await page.getByRole("link", { name: "Numbers", exact: true }).click();
   const cato = page.getByRole("row").filter({ hasText: "Cato Brekke" });
   await expect(cato.getByRole("button", { name: /3 sets of 3 at 60 kg/ }).first()).toBeVisible();
 

@@ -29,6 +29,7 @@ test("pounds hold in plans, workings, athletes, gear, review and print", async (
   await page.goto("/plan");
   await readIn(page, "pounds");
   await page.getByRole("link", { name: "Spring block", exact: true }).click();
+  await page.getByRole("link", { name: "Numbers", exact: true }).click();
   await page.getByRole("form", { name: "Recipe" }).waitFor();
   const cell = page.getByRole("button", { name: /sets of \d+ at [\d.]+ lb/ }).first();
   await cell.click();
