@@ -24,7 +24,6 @@ export function BoardTotals({
   athleteName: string | undefined;
 }) {
   const unit = useUnit();
-  const { jumpContacts, sprintMetres } = data.coachValues;
   const tonnage = (week: WeekSum) => {
     const all = week.lifts.flatMap((lift) => lift.tonnageKg ?? []);
     return all.length > 0 ? all.reduce((sum, kg) => sum + kg, 0) : undefined;
@@ -51,7 +50,7 @@ export function BoardTotals({
       ? [
           {
             name: "Jump contacts",
-            detail: dose(jumpContacts, ""),
+            detail: dose(data.coachValues.jumpContacts, ""),
             read: (week: WeekSum) => week.jumpContacts,
             write: whole,
           },
@@ -61,7 +60,7 @@ export function BoardTotals({
       ? [
           {
             name: "Sprint metres",
-            detail: dose(sprintMetres, " m"),
+            detail: dose(data.coachValues.sprintMetres, " m"),
             read: (week: WeekSum) => week.sprintMetres,
             write: whole,
           },

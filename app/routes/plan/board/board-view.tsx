@@ -1,26 +1,15 @@
 import {
   DndContext,
-  type DragEndEvent,
   PointerSensor,
   pointerWithin,
   useDroppable,
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { type KeyboardEvent, useCallback, useMemo, useRef } from "react";
-import { type Block, cyclePlace, daysOf, slotsOf } from "../../../../core/plan/block";
-import {
-  beginSlot,
-  copyCell,
-  copySlot,
-  moreInWeek,
-  moveMark,
-  placeSlot,
-  stepSlot,
-  stretchCycle,
-} from "../../../../core/plan/board-edits";
+import { useCallback, useRef } from "react";
+import { type Block, daysOf } from "../../../../core/plan/block";
 import { dayStave } from "../../../../core/plan/day-time";
-import { type BlockEdit, recipeTo, removeSlot } from "../../../../core/plan/edits";
+import type { BlockEdit } from "../../../../core/plan/edits";
 import type { Lifter } from "../../../../core/prescribe/lifter";
 import type { Recipe } from "../../../../core/recipe/recipe";
 import { formatClock } from "../../../../core/units/time";
@@ -36,7 +25,9 @@ import { BoardHeads } from "./board-heads";
 import { type RowActions, SlotRow } from "./board-row";
 import { BoardTotals } from "./board-totals";
 import { markFor } from "./cell-picture";
-import { cellId, type Picked } from "./picked";
+import type { Picked } from "./picked";
+import { useBoardHands } from "./use-board-hands";
+import { useBoardKeys } from "./use-board-keys";
 import { WeekDetails } from "./week-details";
 
 /** Names are narrower on a phone; a week is never. */
@@ -73,135 +64,15 @@ export function BoardView({
   const tried = block !== data.block;
   const keptWeeks = useWeekSums(data, data.block, athlete);
   const frame = useRef<HTMLDivElement>(null);
-  const clip = useRef<{ slotId: string; week: number }>(undefined);
   const columnPx = useCallback(
     () => frame.current?.querySelector<HTMLElement>("tbody td")?.offsetWidth ?? 0,
     [],
   );
-  // What rows call is of the moment in which they call: they need not be drawn again for it.
-  const now = useRef({ data, block, edit, pick, picked });
-  now.current = { data, block, edit, pick, picked };
-
-  const act = useMemo<RowActions>(
-    () => ({
-      pick: (slotId, week) => now.current.pick({ kind: "cell", slotId, week }),
-      begin: (slotId, by) => {
-        const { data, edit } = now.current;
-        const from = data.block.slots[slotId]?.fromWeek ?? 1;
-        void edit(beginSlot(data.block, slotId, from + by));
-      },
-      stretch: (slotId, by) => {
-        const { data, edit } = now.current;
-        const length = data.block.slots[slotId]?.recipe.weeks.length ?? 1;
-        void edit(stretchCycle(data.block, slotId, length + by, () => freshId("w")));
-      },
-      copyWeek: (slotId, from, by) => {
-        const { data, edit } = now.current;
-        const slot = data.block.slots[slotId];
-        const source = slot && cyclePlace(data.block, slot, from);
-        if (!slot || !source) return;
-        const step = by < 0 ? -1 : 1;
-        let recipe: Recipe | undefined = slot.recipe;
-        for (let week = from + step; week !== from + by + step; week += step) {
-          const target = cyclePlace(data.block, slot, week);
-          if (target && target.index !== source.index)
-            recipe = copyCell(recipe, source.index, target.index) ?? recipe;
-        }
-        if (recipe !== slot.recipe) void edit(recipeTo(slotId, recipe));
-      },
-    }),
-    [],
-  );
-
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
-  const onDragEnd = ({ active, over }: DragEndEvent) => {
-    const [what = "", id = ""] = String(active.id).split(":");
-    const [where = "", at = ""] = String(over?.id ?? "").split(":");
-    if (what === "mark" && where === "week") void edit(moveMark(data.block, id, Number(at)));
-    if (what !== "slot") return;
-    if (where === "before" && at !== id) {
-      const target = data.block.slots[at];
-      if (target)
-        void edit(
-          placeSlot(data.block, id, { dayId: target.dayId, section: target.section, before: at }),
-        );
-    }
-    if (where === "end") {
-      const last = slotsOf(data.block, at)
-        .filter((one) => one.id !== id)
-        .at(-1);
-      const section = last?.section ?? data.block.slots[id]?.section;
-      if (section) void edit(placeSlot(data.block, id, { dayId: at, section, before: undefined }));
-    }
-  };
-
+  const { act, onDragEnd } = useBoardHands({ data, pick });
   const rows = days.flatMap((day) => day.slots.map((one) => one.slot.id));
   const cell = picked.kind === "cell" ? picked : undefined;
-  const onKeyDown = (event: KeyboardEvent) => {
-    const target = event.target as HTMLElement;
-    if (!cell || !target.id.startsWith("cell-")) return;
-    const done = (act: () => void) => {
-      event.preventDefault();
-      act();
-    };
-    const go = (slotId: string | undefined, week: number) => {
-      if (slotId === undefined || week < 1 || week > block.weeks) return;
-      pick({ kind: "cell", slotId, week });
-      requestAnimationFrame(() => document.getElementById(cellId(slotId, week))?.focus());
-    };
-    const row = rows.indexOf(cell.slotId);
-    const across = event.key === "ArrowLeft" ? -1 : event.key === "ArrowRight" ? 1 : 0;
-    const down = event.key === "ArrowUp" ? -1 : event.key === "ArrowDown" ? 1 : 0;
-    if (mayEdit && event.altKey && across !== 0)
-      return done(() =>
-        event.shiftKey ? act.stretch(cell.slotId, across) : act.begin(cell.slotId, across),
-      );
-    if (mayEdit && event.altKey && down !== 0)
-      return done(
-        () =>
-          void edit(
-            stepSlot(
-              data.block,
-              daysOf(block).map((day) => day.id),
-              cell.slotId,
-              down as -1 | 1,
-            ),
-          ),
-      );
-    if (across !== 0) return done(() => go(cell.slotId, cell.week + across));
-    if (down !== 0) return done(() => go(rows[row + down], cell.week));
-    if (event.key === "Home") return done(() => go(cell.slotId, 1));
-    if (event.key === "End") return done(() => go(cell.slotId, block.weeks));
-    // While something is tried, Enter keeps it.
-    if (event.key === "Enter" && !tried)
-      return done(() => document.getElementById("first-bar")?.focus());
-    const mod = event.ctrlKey || event.metaKey;
-    if (mod && event.key === "c") {
-      clip.current = { slotId: cell.slotId, week: cell.week };
-      return done(() => {});
-    }
-    if (mod && event.key === "v" && mayEdit) return done(() => paste(cell.slotId, cell.week));
-    if (mayEdit && (event.key === "[" || event.key === "]")) {
-      const slot = block.slots[cell.slotId];
-      const place = slot && cyclePlace(block, slot, cell.week);
-      if (slot && place)
-        return done(() =>
-          tryRecipe(
-            moreInWeek(slot.recipe, { index: place.index, sets: event.key === "[" ? -1 : 1 }),
-          ),
-        );
-    }
-    if (mayEdit && event.key === "Delete")
-      return done(() => void edit(removeSlot(data.block, cell.slotId)));
-  };
-  const paste = (slotId: string, week: number) => {
-    const from = clip.current;
-    const target = data.block.slots[slotId];
-    if (!from || !target) return;
-    if (from.slotId === slotId) return act.copyWeek(slotId, from.week, week - from.week);
-    const { dayId, section } = target;
-    void edit(copySlot(data.block, from.slotId, freshId("s"), { dayId, section, before: slotId }));
-  };
+  const onKeyDown = useBoardKeys({ data, block, rows, cell, pick, act, tryRecipe, mayEdit });
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
 
   useKeys(
     {

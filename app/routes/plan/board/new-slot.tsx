@@ -53,7 +53,6 @@ export function NewSlot({
   const [more, setMore] = useState<string[]>([]);
   const [hands, setHands] = useState<1 | 2>(1);
   const [picked, setPicked] = useState("");
-  const [words, setWords] = useState("");
   const [bySchool, setBySchool] = useState(false);
   const [kind, id = ""] = work.split(":");
   const lift = data.lifts.find((one) => kind === "lift" && one.id === id);
@@ -65,7 +64,6 @@ export function NewSlot({
         : [],
     [school, lift, work],
   );
-  const found = recipesFor(data, words, section, picked);
   const workName = lift?.name ?? data.exercises.find((one) => one.id === id)?.name ?? "";
   const recipe = recipeOf(picked);
   const proposed = recipe && school ? asSchool(recipe, school) : undefined;
@@ -183,78 +181,22 @@ export function NewSlot({
         ))}
       </Select>
       {kind === "exercise" ? (
-        <>
-          <Select
-            label="Then in turn, week by week"
-            value=""
-            onChange={(event) => event.target.value && setMore([...more, event.target.value])}
-          >
-            <option value="">
-              {more.length === 0
-                ? "nothing else"
-                : more.map((one) => data.exercises.find((two) => two.id === one)?.name).join(", ")}
-            </option>
-            {data.exercises.map((one) => (
-              <option key={one.id} value={one.id}>
-                {one.name}
-              </option>
-            ))}
-          </Select>
-          <Select
-            label="The load counts"
-            value={String(hands)}
-            onChange={(event) => setHands(event.target.value === "2" ? 2 : 1)}
-          >
-            <option value="1">in all, or one hand</option>
-            <option value="2">per hand, both count</option>
-          </Select>
-        </>
-      ) : null}
-      <fieldset>
-        <legend className="font-bold">Recipe</legend>
-        <Field
-          label="Find one"
-          value={words}
-          onChange={(event) => setWords(event.target.value)}
-          hint={`${found.length} of the library`}
+        <ExerciseFields
+          data={data}
+          more={more}
+          setMore={setMore}
+          hands={hands}
+          setHands={setHands}
         />
-        <div className="mt-1 grid gap-1" role="radiogroup" aria-label="Recipe">
-          {found.slice(0, SHOWN).map((one) => (
-            <RecipeChoice
-              key={one.id}
-              data={data}
-              name={one.recipe.name}
-              detail={one.family}
-              recipe={one.recipe}
-              checked={picked === `recipe:${one.id}`}
-              onPick={() => setPicked(`recipe:${one.id}`)}
-            />
-          ))}
-        </div>
-        {found.length > SHOWN ? (
-          <p className="text-sm text-muted">{found.length - SHOWN} more: write some of a name.</p>
-        ) : null}
-      </fieldset>
-      {dosed.length > 0 ? (
-        <fieldset>
-          <legend className="font-bold">Or by its aim, as {school?.name} begins</legend>
-          <div className="flex flex-wrap gap-1" role="radiogroup" aria-label="Aim">
-            {dosed.map(({ aim }) => (
-              <label key={aim} className="flex min-h-8 items-center gap-1 pr-2">
-                <input
-                  type="radio"
-                  className="radio radio-xs border-control"
-                  name="recipe"
-                  checked={picked === `dose:${aim}`}
-                  onChange={() => setPicked(`dose:${aim}`)}
-                />
-                {aim}
-              </label>
-            ))}
-          </div>
-          <DoseWords picked={picked} dosed={dosed} />
-        </fieldset>
       ) : null}
+      <RecipePick
+        data={data}
+        section={section}
+        picked={picked}
+        pick={setPicked}
+        dosed={dosed}
+        schoolName={school?.name ?? ""}
+      />
       {proposed && school && proposed.changes.length > 0 ? (
         <label className="flex items-start gap-2">
           <input
@@ -278,6 +220,119 @@ export function NewSlot({
         </button>
       </div>
     </form>
+  );
+}
+
+/** Of an exercise: what follows it week by week, and what its load counts. */
+function ExerciseFields({
+  data,
+  more,
+  setMore,
+  hands,
+  setHands,
+}: {
+  data: PlanPage;
+  more: readonly string[];
+  setMore: (ids: string[]) => void;
+  hands: 1 | 2;
+  setHands: (hands: 1 | 2) => void;
+}) {
+  return (
+    <>
+      <Select
+        label="Then in turn, week by week"
+        value=""
+        onChange={(event) => event.target.value && setMore([...more, event.target.value])}
+      >
+        <option value="">
+          {more.length === 0
+            ? "nothing else"
+            : more.map((one) => data.exercises.find((two) => two.id === one)?.name).join(", ")}
+        </option>
+        {data.exercises.map((one) => (
+          <option key={one.id} value={one.id}>
+            {one.name}
+          </option>
+        ))}
+      </Select>
+      <Select
+        label="The load counts"
+        value={String(hands)}
+        onChange={(event) => setHands(event.target.value === "2" ? 2 : 1)}
+      >
+        <option value="1">in all, or one hand</option>
+        <option value="2">per hand, both count</option>
+      </Select>
+    </>
+  );
+}
+
+/** A recipe from pictures, or one that an aim begins with. */
+function RecipePick({
+  data,
+  section,
+  picked,
+  pick,
+  dosed,
+  schoolName,
+}: {
+  data: PlanPage;
+  section: SectionKind;
+  picked: string;
+  pick: (key: string) => void;
+  dosed: ReadonlyArray<{ aim: Aim; dose: ReturnType<typeof doseFor> }>;
+  schoolName: string;
+}) {
+  const [words, setWords] = useState("");
+  const found = recipesFor(data, words, section, picked);
+  return (
+    <>
+      <fieldset>
+        <legend className="font-bold">Recipe</legend>
+        <Field
+          label="Find one"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+          hint={`${found.length} of the library`}
+        />
+        <div className="mt-1 grid gap-1" role="radiogroup" aria-label="Recipe">
+          {found.slice(0, SHOWN).map((one) => (
+            <RecipeChoice
+              key={one.id}
+              data={data}
+              name={one.recipe.name}
+              detail={one.family}
+              recipe={one.recipe}
+              checked={picked === `recipe:${one.id}`}
+              onPick={() => pick(`recipe:${one.id}`)}
+            />
+          ))}
+        </div>
+        {found.length > SHOWN ? (
+          <p className="text-sm text-muted">{found.length - SHOWN} more: write some of a name.</p>
+        ) : null}
+      </fieldset>
+      {dosed.length > 0 ? (
+        <fieldset>
+          <legend className="font-bold">Or by its aim, as {schoolName} begins</legend>
+          <div className="flex flex-wrap gap-1" role="radiogroup" aria-label="Aim">
+            {dosed.map(({ aim }) => (
+              <label key={aim} className="flex min-h-8 items-center gap-1 pr-2">
+                <input
+                  type="radio"
+                  className="radio radio-xs border-control"
+                  name="recipe"
+                  checked={picked === `dose:${aim}`}
+                  onChange={() => pick(`dose:${aim}`)}
+                />
+                {aim}
+              </label>
+            ))}
+          </div>
+          <DoseWords picked={picked} dosed={dosed} />
+        </fieldset>
+      ) : null}
+    </>
   );
 }
 
