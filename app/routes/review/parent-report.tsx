@@ -4,7 +4,7 @@ type Opened = NonNullable<Extract<BlockPage, { opened: unknown }>["opened"]>;
 type Block = NonNullable<BlockPage["block"]>;
 
 const PUBLIC_WORDS = {
-  better: "better than before, more likely than not by more than chance",
+  better: "better than before, by more than days differ by themselves",
   trivial: "about as before",
   worse: "below before; one test day is one day",
   unclear: "no clear change; more test days would tell",
