@@ -73,6 +73,12 @@ test("a bar is pulled, stepped and typed; it shows everywhere before it is kept,
   await undo(page);
   await expect(boardCell(page, BENCH, 2).first()).toHaveAccessibleName(/9×3 · 45–55 %$/);
 
+  // Enter on another button is that button's own.
+  await bar.press("ArrowUp");
+  await page.getByRole("button", { name: /^Put back/ }).focus();
+  await page.keyboard.press("Enter");
+  await expect(boardCell(page, BENCH, 2).first()).toHaveAccessibleName(/9×3 · 45–55 %$/);
+
   // Pulled by its handle, upwards.
   const handle = page.locator("[title^='Pull: 2.5 %']").first();
   const at = await middle(page, handle);
@@ -237,4 +243,29 @@ test("a day has a start and a length: the calendar carries the time, and what is
   await undo(page);
   await expect(page.getByRole("button", { name: "Undo" })).toBeEnabled();
   await undo(page);
+});
+
+test("what cannot be is said: a load, a length; a top set offers no sets; the numbers stay the numbers", async ({
+  page,
+}) => {
+  await openBoard(page);
+  await boardCell(page, BENCH, 1).first().click();
+  const load = page.getByLabel("Load of 3 sets of 3, kg").first();
+  await load.fill("heavy");
+  await load.press("Enter");
+  await expect(page.getByRole("alert")).toContainText(/load/i);
+  await page.getByRole("button", { name: /^Day 1/ }).click();
+  await page.getByLabel("Day 1, minutes it has").fill("2");
+  await page.getByLabel("Day 1, minutes it has").blur();
+  await expect(page.getByText("Whole minutes from 5 to 480.")).toBeVisible();
+  await boardCell(page, "Back squat, straight bar", 1).last().click();
+  await expect(page.getByLabel(/sets of 3, %|set of 3, %|1 sets of 3, %/).first()).toBeVisible();
+  await expect(page.getByRole("button", { name: "More sets a step" })).toHaveCount(0);
+
+  await page.getByRole("link", { name: "Numbers", exact: true }).click();
+  await page
+    .getByRole("navigation", { name: "Slots" })
+    .getByRole("link", { name: "Pull-up" })
+    .click();
+  await expect(page.getByRole("form", { name: "Recipe" })).toBeVisible();
 });

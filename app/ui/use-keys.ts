@@ -1,4 +1,5 @@
 import { useEffect, useRef } from "react";
+import { singleKeysOn } from "./single-keys";
 
 /** Keys by name, as `event.key` has them; capitals are with Shift. */
 type Keys = Readonly<Record<string, (key: string) => void>>;
@@ -12,6 +13,8 @@ export function useKeys(keys: Keys, on: boolean): void {
   now.current = { keys, on };
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
+      // Characters can be switched off, for those who speak to their computer.
+      if (event.key.length === 1 && !singleKeysOn()) return;
       if (!now.current.on || event.ctrlKey || event.altKey || event.metaKey) return;
       if (event.repeat || isTyping(event.target)) return;
       const act = now.current.keys[event.key];
@@ -24,6 +27,6 @@ export function useKeys(keys: Keys, on: boolean): void {
   }, []);
 }
 
-const isTyping = (target: EventTarget | null) =>
+export const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));

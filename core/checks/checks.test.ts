@@ -5,38 +5,13 @@ import type { HeaviestSet } from "../plan/heaviest";
 import { methodWords } from "../prescribe/method";
 import { expandRecipe, type Recipe } from "../recipe/recipe";
 import { asSchool } from "./as-school";
+import { school } from "./fixtures/school";
 import type { CheckedAthlete, CheckInput, PlanCheck } from "./input";
 import { meanIntensity } from "./intensity";
 import { checkPlan, isAnswered, openChecks, refusedInSlot } from "./plan";
-import { compareSchools, SCHOOL_START, type School, schoolOf, secondDay } from "./school";
+import { compareSchools, type School, schoolOf, secondDay } from "./school";
 import { heavySlot, speedSlot } from "./slots";
 
-const school: School = {
-  name: "House rules",
-  assumes: "Nothing much.",
-  loadBy: "percent",
-  rest: { leastS: 45, mostS: 75 },
-  speedReps: 5,
-  powerReps: 3,
-  powerRestS: 120,
-  order: "power-first",
-  speedWork: "all-year",
-  convention: "bar",
-  totals: true,
-  reuseGapWaves: 2,
-  deloadAfterWeeks: 8,
-  heavySpeedHours: 72,
-  strongFrom: 2.5,
-  strongEveryWeeks: 2,
-  heavyDays: 1,
-  hardSets: { least: 10, most: 20 },
-  loss: { speed: 10 },
-  resistance: "experienced",
-  ending: "fixed",
-  box: "ladder",
-  boxStyles: ["wide", "athletic"],
-  ...SCHOOL_START,
-};
 const recipe = (over: Partial<Recipe> = {}): Recipe => ({
   name: "Wave",
   aim: "speed",

@@ -1,34 +1,18 @@
 import { describe, expect, it } from "vitest";
 import { AIMS, expandRecipe } from "../recipe/recipe";
 import { doseFor, recipeOfDose } from "./dose";
+import { school as house } from "./fixtures/school";
 import { zoneOf } from "./intensity";
-import { SCHOOL_START, type School } from "./school";
+import type { School } from "./school";
 
 const school: School = {
-  name: "House rules",
-  assumes: "Nothing much.",
-  loadBy: "percent",
+  ...house,
   rest: { leastS: 30, mostS: 60 },
   speedReps: 3,
   powerReps: 2,
   powerRestS: 150,
-  order: "power-first",
-  speedWork: "all-year",
-  convention: "bar",
-  totals: true,
-  reuseGapWaves: 2,
-  deloadAfterWeeks: 8,
-  heavySpeedHours: 72,
-  strongFrom: 2.5,
-  strongEveryWeeks: 2,
-  heavyDays: 1,
-  hardSets: { least: 10, most: 20 },
   loss: { speed: 12 },
-  resistance: "experienced",
   ending: "loss",
-  box: "ladder",
-  boxStyles: ["wide"],
-  ...SCHOOL_START,
 };
 
 describe("a dose by aim", () => {

@@ -229,12 +229,18 @@ export function raiseBar(
 const flatRaised = (week: RecipeWeek, by: number): RecipeWeek =>
   week.flat ? { ...week, flat: { ...week.flat, at: rounded(week.flat.at + by) } } : week;
 
+/** Whether a recipe's sets are those of its steps: a top set, and one step on a clock, have their own. */
+export const hasSteps = ({ top, timed, steps }: Recipe): boolean =>
+  top === undefined && !(timed !== undefined && steps.length === 1);
+
 /** A recipe with so many sets (a step), or reps, more in one week of the cycle. */
 export function moreInWeek(
   recipe: Recipe,
   of: { index: number; sets?: number; reps?: number },
 ): Recipe | undefined {
   const { sets = 0, reps = 0 } = of;
+  const most = (pick: (step: Recipe["steps"][number]) => number) =>
+    Math.max(1, ...recipe.steps.map(pick));
   return withWeek(recipe, of.index, (week) =>
     week.flat
       ? {
@@ -247,8 +253,9 @@ export function moreInWeek(
         }
       : {
           ...week,
-          moreSets: (week.moreSets ?? 0) + sets,
-          moreReps: (week.moreReps ?? 0) + reps,
+          // Every step at one is the fewest: more off would have to be put on again unseen.
+          moreSets: Math.max(1 - most((step) => step.sets), (week.moreSets ?? 0) + sets),
+          moreReps: Math.max(1 - most((step) => step.reps), (week.moreReps ?? 0) + reps),
         },
   );
 }

@@ -1,11 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { type Recipe, recipeWeeks } from "../recipe/recipe";
-import { type Block, blockOfLift, emptyBlock, type Slot, slotsOf, slotWeek } from "./block";
+import {
+  type Block,
+  blockOfLift,
+  emptyBlock,
+  NOTHING_OWN,
+  ownInSlot,
+  type Slot,
+  slotsOf,
+  slotWeek,
+} from "./block";
 import { boardRow, cellWords } from "./board";
 import {
   beginSlot,
   copyCell,
   copySlot,
+  hasSteps,
   moreInWeek,
   moveMark,
   placeSlot,
@@ -13,7 +23,16 @@ import {
   stepSlot,
   stretchCycle,
 } from "./board-edits";
-import { applyEdit, type BlockEdit, insertWeek, inverseOf } from "./edits";
+import {
+  applyEdit,
+  type BlockEdit,
+  insertWeek,
+  inverseOf,
+  noOwn,
+  ownFloor,
+  ownRest,
+  removeSlot,
+} from "./edits";
 
 const kg = (value: number) => `${value} kg`;
 
@@ -281,10 +300,39 @@ describe("what is done by hand on the board", () => {
     const more = moreInWeek(ladder, { index: 0, sets: 1 });
     expect(slotWeek(block, slot({ recipe: more as Recipe }), 1)?.sets).toHaveLength(12);
     expect(moreInWeek(ladder, { index: 2, reps: -5 })?.weeks[2]?.flat?.reps).toBe(1);
+    // Fewer than one is one: what was taken off too often need not be put on again.
+    let fewer: Recipe | undefined = ladder;
+    for (let i = 0; i < 6; i++)
+      fewer = moreInWeek(fewer as Recipe, { index: 0, sets: -1, reps: -1 });
+    const one = slotWeek(
+      block,
+      slot({ recipe: moreInWeek(fewer as Recipe, { index: 0, sets: 1, reps: 1 }) as Recipe }),
+      1,
+    );
+    expect(one?.sets.map((set) => set.reps)).toEqual([2, 2, 2, 2, 2, 2]);
     const copied = copyCell(ladder, 2, 0);
     expect(copied?.weeks[0]).toEqual({ ...ladder.weeks[2], id: "w1" });
     expect(copyCell(ladder, 1, 1)).toBeUndefined();
     expect(copyCell(ladder, 7, 1)).toBeUndefined();
+  });
+
+  it("gives the slot's floor and rest back to who had their own", () => {
+    const at = { athleteId: "a", slotId: "bench" };
+    const floored = made(ownFloor(block, at, { floorMps: 0.66, by: "C" }));
+    const both = made(ownRest(floored, at, { addS: 15, by: "C" }), floored);
+    expect(ownInSlot(both, "bench").floors.get("a")).toBe(0.66);
+    const back = made(noOwn("rests", at), both);
+    expect(ownInSlot(made(noOwn("floors", at), back), "bench")).toEqual(NOTHING_OWN);
+    expect(made(removeSlot(both, "bench"), both)).toMatchObject({ floors: {}, rests: {} });
+  });
+
+  it("offers more sets and reps only where the recipe's steps say them", () => {
+    expect(hasSteps(ladder)).toBe(true);
+    expect(hasSteps({ ...ladder, top: { reps: 3, tries: 2 } })).toBe(false);
+    expect(hasSteps({ ...ladder, timed: { everyS: 45, minutes: 12 } })).toBe(true);
+    expect(
+      hasSteps({ ...ladder, timed: { everyS: 45, minutes: 12 }, steps: ladder.steps.slice(0, 1) }),
+    ).toBe(false);
   });
 
   it("keeps the block of one lift as it is drawn elsewhere", () => {

@@ -177,6 +177,15 @@ export const ownFloor = (
   ],
 });
 
+/** The slot's own rest, or floor, again for one athlete. */
+export const noOwn = (
+  place: "rests" | "floors",
+  at: { athleteId: string; slotId: string },
+): BlockEdit => ({
+  words: place === "rests" ? "The slot's rest again" : "The slot's floor again",
+  sets: [{ path: [place, `${at.athleteId}/${at.slotId}`] }],
+});
+
 /** A check that stays as it is, with the coach's reason. Whose it is, the server says. */
 export const answerCheck = (
   check: { key: string; code: string; athletes?: string[] },

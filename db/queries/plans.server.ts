@@ -75,7 +75,7 @@ export async function plansOfSquad(tx: TeamTransaction, of: PlanRow): Promise<Pl
   return rows.map((row) => withLead(row, of.variants));
 }
 
-/** Other plans that train in a room and are not over before a day. */
+/** Plans of other squads and clients in a plan's room, where a day has a time. */
 export async function plansInRoom(
   tx: TeamTransaction,
   of: PlanRow,
@@ -93,7 +93,8 @@ export async function plansInRoom(
       and(
         isNull(plan.awayOn),
         eq(plan.roomId, of.plan.roomId),
-        ne(plan.id, of.plan.id),
+        // A squad's own blocks meet by another check; one that was split off trains beside its own.
+        sql`(${plan.squadId}, ${plan.athleteId}) IS DISTINCT FROM (${of.plan.squadId}::uuid, ${of.plan.athleteId}::uuid)`,
         // Only where a day has a time is there anything to meet.
         sql`jsonb_path_exists(${plan.block}, '$.days.*.startAt')`,
       ),

@@ -34,7 +34,8 @@ export function CardDays({
               {day.title}, week {day.week} of {day.weeks}
             </h2>
             <p className="text-muted">
-              {day.dayName} · {day.roomName} · version {day.version}
+              {day.dayName}
+              {day.startAt ? ` at ${day.startAt}` : ""} · {day.roomName} · version {day.version}
             </p>
             {day.own && !away ? <OwnTraining day={day} own={day.own} /> : null}
             {day.slots.map((slot) => (

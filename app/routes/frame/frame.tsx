@@ -6,6 +6,7 @@ import { forgetScreens } from "../../offline/kept-screens";
 import { principalOf } from "../../platform/guard.server";
 import { Form } from "../../ui/form";
 import { SaidHere } from "../../ui/said";
+import { singleKeysOn } from "../../ui/single-keys";
 import { switchTheme } from "../../ui/theme";
 import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";
@@ -14,7 +15,6 @@ import type { Route } from "./+types/frame";
 import { KeyList } from "./key-list";
 import { Palette } from "./palette";
 import { FIRST_HOUR, PLACES } from "./places";
-import { singleKeysOn } from "./single-keys";
 
 export async function loader({ context }: Route.LoaderArgs) {
   const principal = principalOf(context);

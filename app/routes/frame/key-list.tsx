@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from "react";
+import { setSingleKeys, singleKeysOn } from "../../ui/single-keys";
 import { PLACES } from "./places";
-import { setSingleKeys, singleKeysOn } from "./single-keys";
 
 const KEYS: Array<{ where: string; rows: Array<[keys: string, what: string]> }> = [
   {

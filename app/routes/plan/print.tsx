@@ -246,7 +246,8 @@ function WallSheet({ data, dayId, week, pairingNumbers }: Sheet) {
         {block.name}, {data.plan.squadName}: {day.name}, week {week}
       </h2>
       <p>
-        {dateOf(block, week, day)} · {data.plan.roomName} · about{" "}
+        {dateOf(block, week, day)}
+        {day.startAt ? ` at ${day.startAt}` : ""} · {data.plan.roomName} · about{" "}
         {formatClock(stave.lengthS + pairingsS(pairings))} for one lifter
       </p>
       {pairings.map(({ id, own, complex }) => (
@@ -361,6 +362,7 @@ function Cards({ data, dayId, week, pairingNumbers }: Sheet) {
             <span className="font-normal text-muted">
               {" "}
               {day.name}, week {week}, {dateOf(block, week, day)}
+              {day.startAt ? ` at ${day.startAt}` : ""}
             </span>
           </h2>
           {athlete.instructions.map((text) => (

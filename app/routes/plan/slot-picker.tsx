@@ -41,7 +41,7 @@ export function SlotPicker({
           {slotsOf(block, day.id).map((slot) => (
             <Link
               key={slot.id}
-              to={`?slot=${slot.id}`}
+              to={`?view=numbers&slot=${slot.id}`}
               preventScrollReset
               aria-current={slot.id === slotId ? "true" : undefined}
               title={`${SECTION_NAMES[slot.section]}, ${slot.recipe.name}, ${recipeWeeks(slot.recipe).length} weeks`}

@@ -52,11 +52,7 @@ export function LiftTable({ slot, sessionId }: { slot: Slot<"lift">; sessionId: 
             const { slotId, athleteId } = one;
             return (
               <tr key={one.athleteId}>
-                <th scope="row" className="!text-base-content">
-                  <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
-                    {one.name}
-                  </Link>
-                </th>
+                <NameHead of={one} />
                 <td className="text-right whitespace-nowrap">
                   {one.setsDone} of {one.setsPlanned}
                 </td>
@@ -161,11 +157,7 @@ export function ExerciseTable({ slot }: { slot: Slot<"exercise"> }) {
         <tbody>
           {slot.athletes.map((one) => (
             <tr key={one.athleteId}>
-              <th scope="row" className="!text-base-content">
-                <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
-                  {one.name}
-                </Link>
-              </th>
+              <NameHead of={one} />
               <td className="text-right">
                 {one.setsDone} of {one.setsPlanned}
               </td>
@@ -205,11 +197,7 @@ export function PairingTable({ slot }: { slot: Slot<"pairing"> }) {
         <tbody>
           {slot.athletes.map((one) => (
             <tr key={one.athleteId}>
-              <th scope="row" className="!text-base-content">
-                <Link className="hover:underline" to={`/athletes/${one.athleteId}`}>
-                  {one.name}
-                </Link>
-              </th>
+              <NameHead of={one} />
               <td className="text-right">
                 {one.roundsDone} of {one.rounds}
               </td>
@@ -273,5 +261,16 @@ function SetStrip({
         {standing === "over" ? <span> ▴over</span> : null}
       </FetchedFigure>
     </div>
+  );
+}
+
+/** An athlete's row by name. */
+function NameHead({ of }: { of: { athleteId: string; name: string } }) {
+  return (
+    <th scope="row" className="!text-base-content">
+      <Link className="hover:underline" to={`/athletes/${of.athleteId}`}>
+        {of.name}
+      </Link>
+    </th>
   );
 }

@@ -149,6 +149,16 @@ export function RowTaps({
   );
 }
 
+/** What is done, and how often. */
+export function ItemWords({ item }: { item: Complex["items"][number] }) {
+  return (
+    <>
+      <b>{item.name}</b> × {item.reps}
+      {item.kind === "sprint" ? " m" : item.sides ? " a side" : ""}
+    </>
+  );
+}
+
 /** One athlete of a pairing: the clock, what comes now and on what load, and one tap. */
 export function PairingRow({
   name,
@@ -205,8 +215,7 @@ export function PairingRow({
       <div className="min-w-0">
         {item && stage.kind !== "over" ? (
           <p className="text-[1.15rem]">
-            <b>{item.name}</b> × {item.reps}
-            {item.kind === "sprint" ? " m" : item.sides ? " a side" : ""}
+            <ItemWords item={item} />
             {number ? (
               <>
                 {", "}

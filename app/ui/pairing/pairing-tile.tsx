@@ -2,7 +2,7 @@ import { numberSet } from "../../../core/contrast/item-load";
 import { dueIn, earlyStart, loadSet, type RunSettings } from "../../../core/contrast/run";
 import type { PairingLine } from "../../../core/floor/pairing-state";
 import type { ClockMark } from "../../../core/units/clock";
-import { RowClock, RowTaps } from "./pairing-row";
+import { ItemWords, RowClock, RowTaps } from "./pairing-row";
 import type { Tap } from "./tap";
 
 /** From so many athletes on a pairing is shown in tiles: sixteen stand on one screen. */
@@ -72,8 +72,7 @@ export function PairingTile({
       <p className="min-h-10 leading-tight">
         {item ? (
           <>
-            <b>{item.name}</b> × {item.reps}
-            {item.kind === "sprint" ? " m" : item.sides ? " a side" : ""}
+            <ItemWords item={item} />
             {number ? `, ${number.words}` : ""}
             {number?.side ? <span className="text-muted">, side {number.side}</span> : null}
           </>

@@ -90,6 +90,7 @@ export function readCard(principal: Principal) {
         today,
         title: one.block.name,
         dayName: one.day.name,
+        startAt: one.day.startAt,
         week: one.week,
         weeks: one.block.weeks,
         version: one.version.number,

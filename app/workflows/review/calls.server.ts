@@ -1,3 +1,4 @@
+import { LINE_GRACE_MPS } from "../../../core/liverules/rep";
 import { ownInSlot } from "../../../core/plan/block";
 import { weekAhead } from "../../../core/plan/runs";
 import { stopOf } from "../../../core/recipe/speeds";
@@ -174,7 +175,9 @@ function floorsOf(shared: GroupFacts, { wave, squad, history }: WaveFacts): Revi
           : [],
       ),
       under: {
-        sets: sets.filter((set) => set.reps.some((rep) => rep.velocityMps < floorMps)).length,
+        sets: sets.filter((set) =>
+          set.reps.some((rep) => rep.velocityMps < floorMps - LINE_GRACE_MPS),
+        ).length,
         of: sets.length,
       },
     });

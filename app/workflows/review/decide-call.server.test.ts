@@ -64,6 +64,17 @@ const call = (over: Partial<ReviewCall>): ReviewCall => ({
   sure: 1,
   ...over,
 });
+/** A call that was taken, with what it changed. */
+async function takenWith(kind: string, effect: unknown): Promise<string> {
+  const id = randomUUID();
+  await admin`
+    INSERT INTO review_call (team_id, id, kind, about, athlete_id, date, proposal, evidence, decision,
+      effect, entered_by, entered_at)
+    VALUES (${team.teamId}, ${id}, ${kind}, ${id}, ${team.athleteId}, '2026-03-10', ${admin.json(kind)},
+      ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
+  return id;
+}
+
 const groupId = async () => (await readCalls(coach, { groupId: "" })).groups[0]?.id ?? "";
 const restOf = () =>
   inTeam(coach, async (tx) => (await planById(tx, team.planId))?.plan.block.rests ?? {});
@@ -129,12 +140,7 @@ describe("deciding a call", () => {
     expect(await restOf()).toEqual({
       [`${team.athleteId}/main`]: { addS: 15, by: "Deciding Coach" },
     });
-    const id = randomUUID();
-    await admin`
-      INSERT INTO review_call (team_id, id, kind, about, athlete_id, date, proposal, evidence, decision,
-        effect, entered_by, entered_at)
-      VALUES (${team.teamId}, ${id}, 'rest', ${id}, ${team.athleteId}, '2026-03-10', '"more rest"',
-        ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
+    const id = await takenWith("rest", effect);
     expect((await takeBack(coach, id)).ok).toBe(true);
     expect(await restOf()).toEqual({});
   });
@@ -149,12 +155,7 @@ describe("deciding a call", () => {
     expect(await floorsOf()).toEqual({
       [`${team.athleteId}/main`]: { floorMps: 0.66, by: "Deciding Coach" },
     });
-    const id = randomUUID();
-    await admin`
-      INSERT INTO review_call (team_id, id, kind, about, athlete_id, date, proposal, evidence, decision,
-        effect, entered_by, entered_at)
-      VALUES (${team.teamId}, ${id}, 'floor', ${id}, ${team.athleteId}, '2026-03-10', '"a floor"',
-        ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
+    const id = await takenWith("floor", effect);
     expect((await takeBack(coach, id)).ok).toBe(true);
     expect(await floorsOf()).toEqual({});
   });
@@ -168,12 +169,7 @@ describe("deciding a call", () => {
     const effect = await give(team.athleteId);
     const other = randomUUID();
     await give(other);
-    const id = randomUUID();
-    await admin`
-      INSERT INTO review_call (team_id, id, kind, about, athlete_id, date, proposal, evidence, decision,
-        effect, entered_by, entered_at)
-      VALUES (${team.teamId}, ${id}, 'rest', ${id}, ${team.athleteId}, '2026-03-10', '"more rest"',
-        ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
+    const id = await takenWith("rest", effect);
     expect(await takeBack(coach, id)).toMatchObject({ ok: true });
     expect(Object.keys(await restOf())).toEqual([`${other}/main`]);
   });
@@ -227,12 +223,7 @@ describe("deciding a call", () => {
         carryOut(tx, coach, call({}), { ...action, toKg: 95 }, "2026-03-10"),
       ),
     ).toMatchObject({ code: "large-step" });
-    const id = randomUUID();
-    await admin`
-      INSERT INTO review_call (team_id, id, kind, about, athlete_id, date, proposal, evidence, decision,
-        effect, entered_by, entered_at)
-      VALUES (${team.teamId}, ${id}, 'raise', ${id}, ${team.athleteId}, '2026-03-10', '"raise"',
-        ${admin.json({ lines: [] })}, 'taken', ${admin.json(effect as never)}, 'C', now())`;
+    const id = await takenWith("raise", effect);
     expect((await takeBack(coach, id)).ok).toBe(true);
     expect(await chosen()).toBe(before);
   });

@@ -1,10 +1,11 @@
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import type { Block } from "../../../../core/plan/block";
 import { type LoadRun, slotCells } from "../../../../core/plan/block-loads";
-import { noOwnRun, ownRun } from "../../../../core/plan/edits";
+import { noOwn, noOwnRun, ownRun } from "../../../../core/plan/edits";
 import type { Lifter } from "../../../../core/prescribe/lifter";
 import { withUnit } from "../../../../core/units/field-unit";
 import { formatKg, kgToGrains, massIn, massKg, plainNumber } from "../../../../core/units/mass";
+import { formatVelocity } from "../../../../core/units/velocity";
 import { MassField } from "../../../forms/maxes";
 import { useUnit } from "../../../ui/unit";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
@@ -93,6 +94,7 @@ export function AthleteEffect({
           />
         ))}
       </ul>
+      <OwnOfSlot block={data.block} athleteId={athlete.id} slotId={slotId} mayEdit={mayEdit} />
       {moved ? (
         <p role="status" className="mt-1 font-medium text-secondary">
           {moved.loads === 0
@@ -102,6 +104,50 @@ export function AthleteEffect({
       ) : null}
     </section>
   );
+}
+
+/** A rest or floor of the athlete's own, as a review's call gave it, with the way back to the slot's. */
+function OwnOfSlot({
+  block,
+  athleteId,
+  slotId,
+  mayEdit,
+}: {
+  block: Block;
+  athleteId: string;
+  slotId: string;
+  mayEdit: boolean;
+}) {
+  const edit = usePlanEdit();
+  const key = `${athleteId}/${slotId}`;
+  const rest = block.rests?.[key];
+  const floor = block.floors?.[key];
+  const lines = [
+    ...(rest ? [{ place: "rests" as const, words: `${rest.addS} s more rest`, by: rest.by }] : []),
+    ...(floor
+      ? [
+          {
+            place: "floors" as const,
+            words: `own floor ${formatVelocity(floor.floorMps)} m/s`,
+            by: floor.by,
+          },
+        ]
+      : []),
+  ];
+  return lines.map(({ place, words, by }) => (
+    <p key={place} className="text-secondary">
+      {words} <span className="text-muted">({by})</span>{" "}
+      {mayEdit ? (
+        <button
+          type="button"
+          className="underline"
+          onClick={() => void edit(noOwn(place, { athleteId, slotId }))}
+        >
+          as the slot
+        </button>
+      ) : null}
+    </p>
+  ));
 }
 
 /** Keys of the sets that a run stands for. */
@@ -151,6 +197,7 @@ function RunLine({
 }) {
   const unit = useUnit();
   const edit = usePlanEdit();
+  const [problem, setProblem] = useState<string>();
   if (run.loadKg === undefined)
     return (
       <li className="border-b border-faint py-0.5">
@@ -159,12 +206,14 @@ function RunLine({
     );
   const text = plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
   const keep = (typed: string) => {
+    setProblem(undefined);
+    if (typed.trim() === "" || typed.trim() === text) return;
     const load = MassField.safeParse(withUnit(typed, unit));
-    if (!load.success || typed.trim() === "" || typed.trim() === text) return;
+    if (!load.success) return setProblem(load.error.issues[0]?.message);
     void edit(ownRun({ athleteId, slotId, keys }, massKg(load.data)));
   };
   return (
-    <li className="flex items-baseline gap-2 border-b border-faint py-0.5">
+    <li className="flex flex-wrap items-baseline gap-x-2 border-b border-faint py-0.5">
       <span className="w-12 text-muted">
         {run.count} × {run.reps}
       </span>
@@ -199,6 +248,11 @@ function RunLine({
               as the recipe
             </button>
           ) : null}
+        </span>
+      ) : null}
+      {problem ? (
+        <span role="alert" className="w-full font-medium text-accent">
+          {problem}
         </span>
       ) : null}
     </li>

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { removeDay } from "../../../../core/plan/edits";
 import { Field, Select } from "../../../ui/field";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
@@ -17,6 +18,7 @@ export function DayPanel({
   mayEdit: boolean;
 }) {
   const edit = usePlanEdit();
+  const [problem, setProblem] = useState<string>();
   const { block } = data;
   const day = block.days[dayId];
   if (!day) return null;
@@ -77,15 +79,17 @@ export function DayPanel({
           inputMode="numeric"
           defaultValue={day.lengthMin ?? ""}
           hint="not set: no length is asked"
+          problem={problem}
           onBlur={(event) => {
             const text = event.target.value.trim();
             const minutes = text === "" ? undefined : Number(text);
+            setProblem(undefined);
             if (minutes === day.lengthMin) return;
             if (
               minutes !== undefined &&
               !(Number.isInteger(minutes) && minutes >= 5 && minutes <= 480)
             )
-              return;
+              return setProblem("Whole minutes from 5 to 480.");
             set(
               "lengthMin",
               minutes,

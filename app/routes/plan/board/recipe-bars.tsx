@@ -80,8 +80,12 @@ export function RecipeBars({
   keep: (() => void) | undefined;
   putBack: () => void;
 }) {
-  const [reach, setReach] = useState<Reach>("week");
+  const [asked, setReach] = useState<Reach>("week");
   const bars = barsOfWeek(wave);
+  // A flat week and a top set have no step of their own.
+  const ofSteps = bars.some((bar) => recipe.steps.some((step) => step.id === bar.stepId));
+  const reaches = REACHES.filter(([id]) => id !== "step" || ofSteps);
+  const reach = asked === "step" && !ofSteps ? "week" : asked;
   const unit = BASIS_UNITS[recipe.basis];
   const step = STEP[unit] ?? 1;
   const most = Math.max(...bars.map((bar) => bar.value), unit === "%" ? 65 : step);
@@ -117,7 +121,7 @@ export function RecipeBars({
         <fieldset className="mt-1.5 flex flex-wrap items-center gap-x-2">
           <legend className="sr-only">How far a change reaches</legend>
           <span className="text-muted">Moves</span>
-          {REACHES.map(([id, words]) => (
+          {reaches.map(([id, words]) => (
             <label key={id} className="flex min-h-6 items-center gap-1 pointer-coarse:min-h-11">
               <input
                 type="radio"

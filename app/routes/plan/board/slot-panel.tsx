@@ -1,12 +1,12 @@
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { type Block, cyclePlace, SECTION_NAMES, slotWeek } from "../../../../core/plan/block";
-import { moreInWeek } from "../../../../core/plan/board-edits";
+import { hasSteps, moreInWeek } from "../../../../core/plan/board-edits";
 import type { Lifter } from "../../../../core/prescribe/lifter";
 import type { Recipe } from "../../../../core/recipe/recipe";
 import { Notice } from "../../../ui/page";
 import { RecipeForm } from "../../../ui/recipe-form";
-import { useKeys } from "../../../ui/use-keys";
+import { isTyping } from "../../../ui/use-keys";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import type { useRecipeKeeping } from "../recipe-keeping";
 import { slotName } from "../slot-picker";
@@ -42,7 +42,7 @@ export function SlotPanel({
   const keep = () => {
     if (keeping.draft) void keeping.onKeep(keeping.draft);
   };
-  useKeys({ Enter: keep, Escape: keeping.putBack }, tried && mayEdit && !fields);
+  useTriedKeys(keep, keeping.putBack, tried && mayEdit && !fields);
   if (!slot || !kept) return null;
   const { settings } = data.room;
   const wave = slotWeek(block, slot, week, settings);
@@ -88,10 +88,12 @@ export function SlotPanel({
                 keep={tried ? keep : undefined}
                 putBack={keeping.putBack}
               />
-              {mayEdit ? (
+              {mayEdit && !slot.recipe.top ? (
                 <p className="mt-1.5 flex flex-wrap items-center gap-1.5">
                   <span className="text-muted">This week</span>
-                  <Stepper what="sets a step" by={(n) => more({ sets: n })} />
+                  {hasSteps(slot.recipe) ? (
+                    <Stepper what="sets a step" by={(n) => more({ sets: n })} />
+                  ) : null}
                   <Stepper what="reps a set" by={(n) => more({ reps: n })} />
                 </p>
               ) : null}
@@ -166,6 +168,25 @@ export function SlotPanel({
       </details>
     </section>
   );
+}
+
+/** Enter keeps what is tried and Esc puts it back: but Enter on another button is that button's own. */
+function useTriedKeys(keep: () => void, putBack: () => void, on: boolean): void {
+  const now = useRef({ keep, putBack, on });
+  now.current = { keep, putBack, on };
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const { target } = event;
+      if (!now.current.on || isTyping(target) || !(target instanceof Element)) return;
+      if (event.key === "Escape") now.current.putBack();
+      const others = target.closest("button, a, summary");
+      if (event.key !== "Enter" || (others && !others.id.startsWith("cell-"))) return;
+      event.preventDefault();
+      now.current.keep();
+    };
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
+  }, []);
 }
 
 const slotLength = (recipe: Recipe) => {

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useRef } from "react";
 import { type Block, cyclePlace, daysOf } from "../../../../core/plan/block";
-import { copySlot, moreInWeek, stepSlot } from "../../../../core/plan/board-edits";
+import { copySlot, hasSteps, moreInWeek, stepSlot } from "../../../../core/plan/board-edits";
 import { removeSlot } from "../../../../core/plan/edits";
 import type { Recipe } from "../../../../core/recipe/recipe";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
@@ -80,7 +80,7 @@ export function useBoardKeys({
     if (mayEdit && (event.key === "[" || event.key === "]")) {
       const slot = block.slots[cell.slotId];
       const place = slot && cyclePlace(block, slot, cell.week);
-      if (slot && place)
+      if (slot && place && hasSteps(slot.recipe))
         return done(() =>
           tryRecipe(
             moreInWeek(slot.recipe, { index: place.index, sets: event.key === "[" ? -1 : 1 }),
