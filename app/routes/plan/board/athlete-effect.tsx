@@ -2,6 +2,7 @@ import { useMemo, useState } from "react";
 import type { Block } from "../../../../core/plan/block";
 import { type LoadRun, slotCells } from "../../../../core/plan/block-loads";
 import { noOwn, noOwnRun, ownRun } from "../../../../core/plan/edits";
+import { keysOfRun, movedLoads } from "../../../../core/plan/moved-loads";
 import type { Lifter } from "../../../../core/prescribe/lifter";
 import { withUnit } from "../../../../core/units/field-unit";
 import { formatKg, kgToGrains, massIn, massKg, plainNumber } from "../../../../core/units/mass";
@@ -87,7 +88,7 @@ export function AthleteEffect({
             key={run.key}
             run={run}
             was={before?.[at]}
-            keys={keysOf(now.wave?.sets ?? [], runs, at)}
+            keys={keysOfRun(now.wave?.sets ?? [], runs, at)}
             athleteId={athlete.id}
             slotId={slotId}
             mayEdit={mayEdit && !tried}
@@ -148,36 +149,6 @@ function OwnOfSlot({
       ) : null}
     </p>
   ));
-}
-
-/** Keys of the sets that a run stands for. */
-function keysOf(
-  sets: ReadonlyArray<{ key: string }>,
-  runs: readonly LoadRun[],
-  at: number,
-): string[] {
-  const from = runs.slice(0, at).reduce((sum, run) => sum + run.count, 0);
-  return sets.slice(from, from + (runs[at]?.count ?? 0)).map((set) => set.key);
-}
-
-function movedLoads(before: ReturnType<typeof slotCells>, now: ReturnType<typeof slotCells>) {
-  const flat = (runs: readonly LoadRun[]) =>
-    runs.flatMap((run) => Array.from({ length: run.count }, () => run.loadKg));
-  const weeks = new Set<number>();
-  const people = new Set<number>();
-  let loads = 0;
-  now.forEach((cell, w) => {
-    cell.byAthlete.forEach((runs, person) => {
-      const [a, b] = [flat(before[w]?.byAthlete[person] ?? []), flat(runs)];
-      for (let i = 0; i < Math.max(a.length, b.length); i++)
-        if (a[i] !== b[i]) {
-          loads++;
-          weeks.add(cell.week);
-          people.add(person);
-        }
-    });
-  });
-  return { loads, weeks: [...weeks], athletes: people.size };
 }
 
 function RunLine({

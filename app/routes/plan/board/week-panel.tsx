@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { markOf } from "../../../../core/plan/block";
 import { moveMark } from "../../../../core/plan/board-edits";
 import { insertWeek, removeWeek } from "../../../../core/plan/edits";
@@ -31,9 +32,12 @@ export function WeekPanel({
   const { block } = data;
   const mark = markOf(block, week);
   const markId = Object.entries(block.marks).find(([, one]) => one.week === week)?.[0];
+  const [problem, setProblem] = useState<string>();
   const move = (to: number) => {
+    setProblem(undefined);
+    if (to === week) return;
     const moved = markId && moveMark(block, markId, to);
-    if (!moved) return;
+    if (!moved) return setProblem(`A week from 1 to ${block.weeks}.`);
     void edit(moved);
     picked(to);
   };
@@ -70,6 +74,7 @@ export function WeekPanel({
                 aria-label={`Move the ${mark.kind} to week`}
                 inputMode="numeric"
                 defaultValue={week}
+                problem={problem}
                 onBlur={(event) => move(Number(event.target.value))}
                 onKeyDown={(event) => {
                   if (event.key === "Enter") move(Number(event.currentTarget.value));
