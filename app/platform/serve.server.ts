@@ -1,4 +1,5 @@
 import { timingSafeEqual } from "node:crypto";
+import { readdirSync } from "node:fs";
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import compression from "compression";
@@ -127,7 +128,11 @@ async function listen(build: ServerBuild, settings: Environment): Promise<void> 
     next();
   });
   app.get("/sw.js", serviceWorker("build/client"));
-  app.use(express.static("build/client", { maxAge: "1h", index: false }));
+  // By name: no page waits for the file system to say that it is no file.
+  for (const name of readdirSync("build/client").filter((one) => one.includes(".")))
+    app.get(`/${name}`, (_request, response) =>
+      response.sendFile(name, { root: "build/client", maxAge: "1h" }),
+    );
 
   startMetrics();
   app.get(["/metrics", "/metrics/floor"], metricsHandler);

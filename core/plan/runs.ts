@@ -11,8 +11,21 @@ export interface Run {
   to: LocalDate;
 }
 
+/** Blocks are never changed in place, and lists of waves ask for every one of a team's. */
+const runsOfBlocks = new WeakMap<Block, WeakMap<Slot, Run[]>>();
+
 /** A slot's waves in the order of the block; marked weeks are in none. */
-export function runsOf(block: Block, slot: Slot): Run[] {
+export function runsOf(block: Block, slot: Slot): readonly Run[] {
+  const bySlot = runsOfBlocks.get(block) ?? new WeakMap<Slot, Run[]>();
+  runsOfBlocks.set(block, bySlot);
+  const there = bySlot.get(slot);
+  if (there) return there;
+  const made = runsAnew(block, slot);
+  bySlot.set(slot, made);
+  return made;
+}
+
+function runsAnew(block: Block, slot: Slot): Run[] {
   const day = block.days[slot.dayId];
   if (!day) return [];
   const { recipe } = slot;

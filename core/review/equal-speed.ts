@@ -110,20 +110,17 @@ export function equalSpeed(sets: readonly MeasuredSet[], asked: EqualSpeedAsked)
     slope.sdMpsPerKg,
     asked.daySdMps ?? 1,
   ];
+  const carried = carriedSets(sets);
   if (
-    sets.length > MOST_SETS ||
+    carried === "not-finite" ||
     !numbers.every(Number.isFinite) ||
     !(slope.sdMpsPerKg > 0) ||
     !(changeSdMps > 0) ||
-    !((asked.daySdMps ?? 1) > 0) ||
-    !sets.every((one) => [one.loadKg, one.before, one.bestMps].every(Number.isFinite))
+    !((asked.daySdMps ?? 1) > 0)
   )
     return { ok: false, reason: "not-finite" };
-  const ordered = [...sets].sort((a, b) => a.date.localeCompare(b.date));
-  const [first] = ordered;
-  if (!first || ordered.at(-1)?.date === first.date) return { ok: false, reason: "one-day" };
-  const loadKg = ordered.reduce((sum, one) => sum + one.loadKg, 0) / ordered.length;
-  const days = daysOf(ordered, first.date, loadKg);
+  if (carried === "one-day") return { ok: false, reason: "one-day" };
+  const { loadKg, days } = carried;
   let daySdMps = asked.daySdMps ?? DAY_SHIFT_SD_MPS;
   let fit = solve(days, { daySdMps, towardsMps, changeSdMps, slope });
   if (fit && asked.daySdMps === undefined) {
@@ -169,6 +166,39 @@ export function equalSpeed(sets: readonly MeasuredSet[], asked: EqualSpeedAsked)
     fade: interval(m[3], Math.sqrt(at(3))),
     daySdMps,
   };
+}
+
+type Carried = { loadKg: number; days: readonly Day[] } | "one-day" | "not-finite";
+
+/**
+ * A squad's wave asks twice of the same sets, without and with the squad's mean. An array of sets is
+ * never added to.
+ */
+const carriedOf = new WeakMap<readonly MeasuredSet[], Carried>();
+
+/** The sets by day, carried to their mean load. */
+function carriedSets(sets: readonly MeasuredSet[]): Carried {
+  const there = carriedOf.get(sets);
+  if (there !== undefined) return there;
+  const made = carriedAnew(sets);
+  carriedOf.set(sets, made);
+  return made;
+}
+
+function carriedAnew(sets: readonly MeasuredSet[]): Carried {
+  if (
+    sets.length > MOST_SETS ||
+    !sets.every(
+      (one) =>
+        Number.isFinite(one.loadKg) && Number.isFinite(one.before) && Number.isFinite(one.bestMps),
+    )
+  )
+    return "not-finite";
+  const ordered = [...sets].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+  const [first] = ordered;
+  if (!first || ordered.at(-1)?.date === first.date) return "one-day";
+  const loadKg = ordered.reduce((sum, one) => sum + one.loadKg, 0) / ordered.length;
+  return { loadKg, days: daysOf(ordered, first.date, loadKg) };
 }
 
 /** A normal update taken back: what was put in. */

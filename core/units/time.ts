@@ -16,10 +16,19 @@ const DAY_MS = 86_400_000;
 /** Five hundred years. */
 const MOST_DAYS = 182_500;
 
+/** Days that were counted: years of reviews ask for the same few thousand. */
+const counted = new Map<string, number>();
+const MOST_COUNTED = 20_000;
+
 function dayNumber(date: LocalDate): number {
+  const there = counted.get(date);
+  if (there !== undefined) return there;
   const match = /^(\d{4})-(\d{2})-(\d{2})$/.exec(date);
   if (!match) throw new RangeError(`"${date}" is not a date written YYYY-MM-DD.`);
-  return Date.UTC(Number(match[1]), Number(match[2]) - 1, Number(match[3])) / DAY_MS;
+  const day = Date.UTC(Number(match[1]), Number(match[2]) - 1, Number(match[3])) / DAY_MS;
+  if (counted.size >= MOST_COUNTED) counted.clear();
+  counted.set(date, day);
+  return day;
 }
 
 /** Days from `from` to `to`; a calendar count, so clock changes do not matter. */

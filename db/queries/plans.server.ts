@@ -1,10 +1,11 @@
-import { and, asc, desc, eq, gt, inArray, isNull, ne, sql } from "drizzle-orm";
+import { and, asc, desc, eq, getTableColumns, gt, inArray, isNull, ne, sql } from "drizzle-orm";
 import { type Block, leadSlot } from "../../core/plan/block";
 import type { BlockEdit } from "../../core/plan/edits";
 import type { LocalDate } from "../../core/units/time";
 import { athlete, type PublishedLoads, plan, planEdit, planVersion, room, squad } from "../schema";
 import type { TeamTransaction } from "../team.server";
 import { anyOf } from "./any-of.server";
+import { keepBlock, keptBlock } from "./kept-blocks.server";
 import { listVariants, type VariantRow } from "./maxes.server";
 import type { Group } from "./squads.server";
 
@@ -55,11 +56,41 @@ function withLead(
   };
 }
 
+const { block: _, ...withoutBlock } = getTableColumns(plan);
+/** Another for each writing of a plan's row, whoever wrote it. */
+const stamp = sql<string>`${plan}.xmin::text || ${plan}.ctid::text`;
+
+/**
+ * Plans that are not put away, the newest first. Their blocks are not to be changed: they are shared with
+ * later readers (a block is read from its row only where that was written since).
+ */
 export async function listPlans(tx: TeamTransaction): Promise<PlanRow[]> {
-  const rows = await joined(tx)
-    .where(isNull(plan.awayOn))
-    .orderBy(desc(plan.startDate), asc(withNames.squadName));
-  return withVariants(tx, rows);
+  const [heads, variants] = await Promise.all([
+    tx
+      .select({ ...withNames, plan: withoutBlock, stamp })
+      .from(plan)
+      .leftJoin(squad, and(eq(squad.teamId, plan.teamId), eq(squad.id, plan.squadId)))
+      .leftJoin(athlete, and(eq(athlete.teamId, plan.teamId), eq(athlete.id, plan.athleteId)))
+      .innerJoin(room, and(eq(room.teamId, plan.teamId), eq(room.id, plan.roomId)))
+      .where(isNull(plan.awayOn))
+      .orderBy(desc(plan.startDate), asc(withNames.squadName)),
+    listVariants(tx),
+  ]);
+  // Looked up once: another reader may keep a newer block meanwhile.
+  const known = new Map(heads.map((row) => [row.plan.id, keptBlock(row.plan.id, row.stamp)]));
+  const unknown = [...known].flatMap(([id, block]) => (block ? [] : [id]));
+  const read = new Map<string, typeof plan.$inferSelect>();
+  if (unknown.length > 0) {
+    const rows = await tx.select({ row: plan, stamp }).from(plan).where(anyOf(plan.id, unknown));
+    for (const { row, stamp: at } of rows)
+      read.set(row.id, { ...row, block: keepBlock(row.id, at, row.block) });
+  }
+  return heads.flatMap(({ stamp: _, ...head }) => {
+    const block = known.get(head.plan.id);
+    // Whole, where its block was read: the row may have been written between the two questions.
+    const whole = block ? { ...head.plan, block } : read.get(head.plan.id);
+    return whole ? [withLead({ ...head, plan: whole }, variants)] : [];
+  });
 }
 
 const ofGroup = (group: Group) =>

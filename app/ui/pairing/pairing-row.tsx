@@ -67,7 +67,7 @@ export function RowClock({
 }
 
 /** The rest before what is done now, or all of them where it is over. */
-function RowRests({ run }: { run: AthleteRun }) {
+export function RowRests({ run }: { run: AthleteRun }) {
   const { stage, rests } = run;
   const lastRest = rests[rests.length - 1];
   const early = lastRest?.early && stage.kind === "working" ? lastRest : undefined;

@@ -2,7 +2,7 @@ import { numberSet } from "../../../core/contrast/item-load";
 import { dueIn, earlyStart, loadSet, type RunSettings } from "../../../core/contrast/run";
 import type { PairingLine } from "../../../core/floor/pairing-state";
 import type { ClockMark } from "../../../core/units/clock";
-import { ItemWords, RowClock, RowTaps } from "./pairing-row";
+import { ItemWords, RowClock, RowRests, RowTaps } from "./pairing-row";
 import type { Tap } from "./tap";
 
 /** From so many athletes on a pairing is shown in tiles: sixteen stand on one screen. */
@@ -81,6 +81,9 @@ export function PairingTile({
           <span className="block text-accent">output fell: open to end it</span>
         ) : null}
       </p>
+      <div className="text-sm leading-tight">
+        <RowRests run={run} />
+      </div>
       {closed ? null : (
         <RowTaps
           name={name}

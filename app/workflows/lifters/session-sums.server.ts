@@ -3,6 +3,7 @@ import { factsOf } from "../../../core/review/session-facts";
 import { sumSession } from "../../../core/review/session-sum";
 import { entriesAfter, frozenOf } from "../../../db/queries/sessions.server";
 import { behindSums, keepSum } from "../../../db/queries/sums.server";
+import type { TeamTransaction } from "../../../db/team.server";
 import { now } from "../../platform/clock.server";
 import { inTeam, isDatabaseAway } from "../../platform/database.server";
 import { log } from "../../platform/log.server";
@@ -19,14 +20,38 @@ export const RUNNING_SUM_MS = 10_000;
 /** Sessions that one reader works out before it answers: the rest is the next reader's. */
 export const MOST_AT_ONCE = 40;
 
+/**
+ * A page over the team's sums, brought up to date before it where some are behind.
+ * @param work gets whether more sessions wait to be summed than one reader works out
+ */
+export async function overSums<T>(
+  principal: Pick<Principal, "teamId">,
+  work: (tx: TeamTransaction, moreBehind: boolean) => Promise<T>,
+): Promise<T> {
+  // Mostly none is: then the page is read in the transaction that asked.
+  const first = await inTeam(principal, async (tx) => {
+    const behind = await behindNow(tx);
+    return behind.length > 0 ? { behind } : { page: await work(tx, false) };
+  });
+  if ("page" in first) return first.page as T;
+  await sumAll(principal, first.behind);
+  return inTeam(principal, (tx) => work(tx, first.behind.length >= MOST_AT_ONCE));
+}
+
 /** Brings sums up to date; how many were behind. */
 export async function bringUpSums(principal: Pick<Principal, "teamId">): Promise<number> {
-  const behind = await inTeam(principal, (tx) =>
-    behindSums(tx, {
-      most: MOST_AT_ONCE,
-      runningBefore: new Date(now().getTime() - RUNNING_SUM_MS),
-    }),
-  );
+  const behind = await inTeam(principal, behindNow);
+  await sumAll(principal, behind);
+  return behind.length;
+}
+
+const behindNow = (tx: TeamTransaction) =>
+  behindSums(tx, {
+    most: MOST_AT_ONCE,
+    runningBefore: new Date(now().getTime() - RUNNING_SUM_MS),
+  });
+
+async function sumAll(principal: Pick<Principal, "teamId">, behind: readonly string[]) {
   for (const sessionId of behind) {
     try {
       await sumOne(principal, sessionId);
@@ -36,7 +61,6 @@ export async function bringUpSums(principal: Pick<Principal, "teamId">): Promise
       log.error({ err: error, sessionId }, "a session could not be summed");
     }
   }
-  return behind.length;
 }
 
 /** Works out one session's sum and keeps it. */

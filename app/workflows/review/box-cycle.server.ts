@@ -24,13 +24,12 @@ import { liftDaysOfSlot } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import type { CycleReviewForm } from "../../forms/cycle";
 import { now } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { boxHistory } from "../lifters/box-history.server";
 import { blockRoom } from "../lifters/plan-room.server";
-import { bringUpSums } from "../lifters/session-sums.server";
+import { overSums } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
 
 /** Every slot on the box, of the plans that are not put away, the newest plan first. */
@@ -106,8 +105,7 @@ type Asked = { planId: string; slotId: string; athleteId: string };
 
 /** A cycle on the box: everybody in a line, one athlete week by week, and its review. */
 export async function readBoxCycle(principal: Principal, asked: Asked) {
-  await bringUpSums(principal);
-  return inTeam(principal, (tx) => boxCycleWithin(tx, asked));
+  return overSums(principal, (tx) => boxCycleWithin(tx, asked));
 }
 
 async function boxCycleWithin(tx: TeamTransaction, asked: Asked) {

@@ -15,10 +15,9 @@ import { listAthletes } from "../../../db/queries/squads.server";
 import { type LiftPoint, liftPoints } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
-import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
-import { bringUpSums } from "../lifters/session-sums.server";
+import { overSums } from "../lifters/session-sums.server";
 import { testedQualities } from "../lifters/tested-changes.server";
 import { givenToParent } from "./for-parent.server";
 
@@ -30,8 +29,7 @@ export async function readBlock(
   principal: Principal,
   asked: { planId: string; athleteId: string; typed: Readonly<Record<string, number>> },
 ) {
-  await bringUpSums(principal);
-  return inTeam(principal, async (tx) => {
+  return overSums(principal, async (tx) => {
     const rows = await listPlans(tx);
     const begun = rows.filter((row) => row.plan.startDate <= localDate(row.zone));
     const blocks = begun.slice(0, MOST_LISTED).map((row) => ({

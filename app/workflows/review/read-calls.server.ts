@@ -1,9 +1,8 @@
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { listSessions } from "../../../db/queries/sessions.server";
 import { listGroups, namesOf } from "../../../db/queries/squads.server";
-import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { bringUpSums, MOST_AT_ONCE } from "../lifters/session-sums.server";
+import { overSums } from "../lifters/session-sums.server";
 import { openToDos } from "../lifters/to-dos.server";
 import { readPlaces } from "../lifters/today.server";
 import { becameFor } from "./became.server";
@@ -18,8 +17,7 @@ const MOST_DECIDED = 30;
 
 /** The calls of a squad (or of who trains alone), what is to be done, and what became of what was decided. */
 export async function readCalls(principal: Principal, asked: { groupId: string }) {
-  const moreBehind = (await bringUpSums(principal)) >= MOST_AT_ONCE;
-  return inTeam(principal, async (tx) => {
+  return overSums(principal, async (tx, moreBehind) => {
     const [groups, plans, { today }, listed] = await Promise.all([
       listGroups(tx),
       listPlans(tx),

@@ -18,9 +18,8 @@ import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { groupById, listAthletes, listGroups } from "../../../db/queries/squads.server";
 import { type LiftPoint, liftPoints } from "../../../db/queries/sums.server";
-import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { bringUpSums } from "../lifters/session-sums.server";
+import { overSums } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
 
 /** Days that are compared over. */
@@ -37,8 +36,7 @@ export async function readPays(
   principal: Principal,
   asked: { groupId: string; variantId: string; trial: Partial<TrialAsked> },
 ) {
-  await bringUpSums(principal);
-  return inTeam(principal, async (tx) => {
+  return overSums(principal, async (tx) => {
     const [groups, places, rows, values] = await Promise.all([
       listGroups(tx),
       readPlaces(tx),

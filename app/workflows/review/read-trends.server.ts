@@ -24,12 +24,11 @@ import {
 } from "../../../db/queries/squads.server";
 import { type LiftPoint, liftPoints, otherWork } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
 import { mayKnowReasons } from "../lifters/public-words.server";
 import { readMaxes } from "../lifters/resolve-maxes.server";
-import { bringUpSums } from "../lifters/session-sums.server";
+import { overSums } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
 
 /** Days that a trend looks back. */
@@ -42,8 +41,7 @@ export async function readTrends(
   principal: Principal,
   asked: { groupId: string; athleteId: string; variantId: string },
 ) {
-  await bringUpSums(principal);
-  return inTeam(principal, async (tx) => {
+  return overSums(principal, async (tx) => {
     const [places, groups, known] = await Promise.all([
       readPlaces(tx),
       listGroups(tx),

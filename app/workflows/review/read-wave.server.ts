@@ -9,9 +9,8 @@ import { racksOf } from "../../../db/queries/gear.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
-import { bringUpSums, MOST_AT_ONCE } from "../lifters/session-sums.server";
+import { overSums } from "../lifters/session-sums.server";
 import { DECIDED_DAYS } from "../lifters/to-dos.server";
 import { type BecameRow, becameFor } from "./became.server";
 import { askingWaves, callsOfWave } from "./calls.server";
@@ -26,8 +25,7 @@ export type Asked = { planId: string; slotId: string; run: number; athleteId: st
 
 /** A wave: the squad on one axis, everybody in a line, one athlete opened, what became of earlier calls. */
 export async function readWave(principal: Principal, asked: Asked) {
-  const moreBehind = (await bringUpSums(principal)) >= MOST_AT_ONCE;
-  return inTeam(principal, async (tx) => {
+  return overSums(principal, async (tx, moreBehind) => {
     const waves = wavesOf(await listPlans(tx));
     const wave =
       waves.find(

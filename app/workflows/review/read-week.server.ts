@@ -11,10 +11,9 @@ import { sessionsBetween } from "../../../db/queries/sessions.server";
 import { groupById, listAthletes, listGroups } from "../../../db/queries/squads.server";
 import { liftPoints, newestWork, otherWork } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { readerUnit } from "../lifters/reader-unit.server";
-import { bringUpSums } from "../lifters/session-sums.server";
+import { overSums } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
 import { readGroupCalls } from "./calls.server";
 
@@ -23,8 +22,7 @@ const AHEAD_DAYS = 14;
 
 /** A squad's week: what was done, decided, written and is to come; nothing on anybody's health. */
 export async function readWeek(principal: Principal, asked: { groupId: string; on: string }) {
-  await bringUpSums(principal);
-  return inTeam(principal, async (tx) => {
+  return overSums(principal, async (tx) => {
     const groups = await listGroups(tx);
     const group = groups.find((one) => one.id === asked.groupId) ?? groups[0];
     const { today } = await readPlaces(tx);
