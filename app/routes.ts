@@ -17,7 +17,7 @@ export default [
     route("floor/:sessionId", "routes/floor/session.tsx"),
     route("plan", "routes/plan/plans.tsx"),
     route("plan/:planId", "routes/plan/plan.tsx"),
-    route("plan/:planId/print", "routes/plan/print.tsx"),
+    route("plan/:planId/print", "routes/plan/paper/print.tsx"),
     route("athletes", "routes/athletes/athletes.tsx"),
     route("athletes/profiles", "routes/athletes/squad-profiles.tsx"),
     route("athletes/box", "routes/athletes/box-board.tsx"),

@@ -58,7 +58,7 @@ async function signedIn(browser: Browser, address: string, email: string): Promi
   return page;
 }
 
-test("a backup while people train, and back on another cluster", async () => {
+test("@long a backup while people train, and back on another cluster", async () => {
   expect(npmRun("backup", [], {}).said).toContain("Where to?");
   const none = npmRun("backup", [file], { SPREZZA_DATA: path.join(root, "nothing") });
   expect(none.status).toBe(1);
@@ -263,7 +263,7 @@ test("the team leaves as an archive and comes in again as another, the same", as
   await owner.context().close();
 });
 
-test("nothing is put aside unless told to; who was erased since is erased again", async () => {
+test("@long nothing is put aside unless told to; who was erased since is erased again", async () => {
   const running = npmRun("restore", [file, "--replace"], { SPREZZA_DATA: home });
   expect(running.status).toBe(1);
   expect(running.said).toContain("is in use: nothing was changed. Stop the server");

@@ -245,7 +245,7 @@ test("a team on it; invitations and password links by mail", async ({ browser })
   await coach.waitForURL(/\/sign-in/);
 });
 
-test("demo and a team's own data never mix", async () => {
+test("@long demo and a team's own data never mix", async () => {
   const start = (env: NodeJS.ProcessEnv) =>
     spawnSync(process.execPath, ["scripts/serve.mjs"], {
       encoding: "utf8",

@@ -482,7 +482,7 @@ test("@long stopped and started again everything is there; a port in use is one 
   await page.context().close();
 });
 
-test("data of another PostgreSQL, without its passwords, or in a place nobody may write, is left as it is", async () => {
+test("@long data of another PostgreSQL, without its passwords, or in a place nobody may write, is left as it is", async () => {
   await npmStop(home, started);
   const version = path.join(home, "own", "data", "PG_VERSION");
   const before = readFileSync(version, "utf8");

@@ -177,7 +177,7 @@ test.describe("sizes and speeds", () => {
     expect(await response.text()).toContain("up to 500 entries");
   });
 
-  test("headers and bodies that do not come are given up", async () => {
+  test("@long headers and bodies that do not come are given up", async () => {
     const { host } = new URL(base);
     const [headers, body] = await Promise.all([
       bytes(base, `GET / HTTP/1.1\r\nHost: ${host}\r\nX-Slow: `, { waitMs: 25_000 }),
@@ -192,7 +192,7 @@ test.describe("sizes and speeds", () => {
     expect(body.text).toContain("too slowly");
   });
 
-  test("20,000 reps are taken in one import; more are refused with a sentence", async () => {
+  test("@long 20,000 reps are taken in one import; more are refused with a sentence", async () => {
     const html = await (await fetch(`${base}/athletes`, { headers: { cookie } })).text();
     const athleteId = /\/athletes\/([0-9a-f-]{36})/.exec(html)?.[1];
     const database = sql();

@@ -39,7 +39,7 @@ import type { LocalDate } from "../../../core/units/time";
 import { listComplexes } from "../../../db/queries/contrast.server";
 import { roomById } from "../../../db/queries/gear.server";
 import { listExercises } from "../../../db/queries/library.server";
-import { lockPlan, newestVersion, type PlanRow, planById } from "../../../db/queries/plans.server";
+import { newestVersion, type PlanRow, planById } from "../../../db/queries/plans.server";
 import { sessionsOfPlan } from "../../../db/queries/sessions.server";
 import { listAthletes } from "../../../db/queries/squads.server";
 import type { TeamTransaction } from "../../../db/team.server";
@@ -79,14 +79,15 @@ export interface PlanDay {
 
 const NO_WEEK = failed("no-week", "This plan has no such week, or nothing to do in it.");
 
-/** Opens a plan's day and finds who is here, or says why it cannot be started. */
+/**
+ * Opens a plan's day and finds who is here, or says why it cannot be started. Who starts it locks the
+ * plan before.
+ */
 export async function openPlanDay(
   tx: TeamTransaction,
   asked: { planId: string; week: number; slotIds?: string[] | undefined; dayId?: string },
-  by: { unit: MassUnit; present: readonly string[]; at: Date },
+  by: { unit: MassUnit; present: readonly string[] | "everybody"; at: Date },
 ): Promise<Outcome<PlanDay>> {
-  // Two who start the same day at once come one after the other.
-  await lockPlan(tx, asked.planId);
   const row = await planById(tx, asked.planId);
   if (!row) return failed("no-plan", "This plan is no longer there. Open the plan list.");
   const room = await roomById(tx, row.plan.roomId);
@@ -129,7 +130,8 @@ export async function openPlanDay(
   const date = localDate(room.zone, by.at);
   const everybody = (await listAthletes(tx, row.plan)).filter((one) => isIn(block, one.id, date));
   const all = await planLifters(tx, row, block, date, everybody, slots, true);
-  const athletes = all.filter((one) => by.present.includes(one.id));
+  const { present } = by;
+  const athletes = present === "everybody" ? all : all.filter((one) => present.includes(one.id));
   if (athletes.length === 0) {
     return failed("nobody", "Nobody is ticked as here. Tick who is, then start.");
   }

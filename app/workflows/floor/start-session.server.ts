@@ -4,7 +4,7 @@ import { checkPlan, openChecks } from "../../../core/checks/plan";
 import { type DayPart, freezeDay, sessionTitle } from "../../../core/floor/freeze";
 import { leadSlot } from "../../../core/plan/block";
 import { coachValues, ensurePlanLibrary } from "../../../db/queries/plan-library.server";
-import { type PlanRow, planById } from "../../../db/queries/plans.server";
+import { lockPlan, type PlanRow, planById } from "../../../db/queries/plans.server";
 import { insertSession } from "../../../db/queries/sessions.server";
 import { localDate, now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
@@ -51,6 +51,8 @@ export function startSession(
     const at = now();
     const days: PlanDay[] = [];
     for (const asked of input.days) {
+      // Two who start the same day at once come one after the other.
+      await lockPlan(tx, asked.planId);
       const opened = await openPlanDay(tx, asked, { unit, present: input.present, at });
       if (!opened.ok) return opened;
       days.push(opened.value);

@@ -1,0 +1,202 @@
+import { describeSide } from "../barload/load";
+import type { MassUnit } from "../units/mass";
+import { formatKg, kgToGrains, massIn, plainNumber } from "../units/mass";
+import { formatVelocity } from "../units/velocity";
+import type { FrozenLift, FrozenLifter, FrozenSession } from "./frozen";
+
+/**
+ * A day as it hangs on the wall and lies in a hand: what the stations show, put together for paper. It is
+ * read from the settled day, so paper says what is lifted.
+ */
+
+/** Sets one after the other on the same plates. */
+export interface PaperRun {
+  sets: Array<{ number: number; grip: string | undefined }>;
+  reps: number;
+  repsTo: number | undefined;
+  /** "62.5 %", "0.70 m/s"; empty where nothing was asked. */
+  asked: string;
+  loadKg: number | undefined;
+  /** Why there is no load. */
+  reason: string | undefined;
+  /** Plates of a side, "25 · 1.25"; undefined without a load. */
+  side: string | undefined;
+}
+
+export interface PaperLifter {
+  athleteId: string;
+  name: string;
+  unit: MassUnit;
+  station: string;
+  runs: PaperRun[];
+  /** "38 cm: low box, 2 × thin mat"; undefined off the box. */
+  box: string | undefined;
+  /** What hangs on a side, "1 × short band"; undefined where nothing does. */
+  hung: string | undefined;
+  /** Speeds to be moved at, "0.75 to 0.85 m/s", where all sets ask the same. */
+  speed: string | undefined;
+  /** Instructions, and what is this athlete's own and said nowhere else on the line. */
+  lines: string[];
+}
+
+export interface PaperLift {
+  slot: FrozenLift;
+  /** What holds for everybody: method, tempo, contact. */
+  how: string[];
+  /** Grips or stances in turn; empty for none. */
+  grips: string[];
+  /** Sets and reps where they are everybody's, "9 × 3". */
+  scheme: string | undefined;
+  asked: string | undefined;
+  /** By rack, in the order of the turns. */
+  lifters: PaperLifter[];
+}
+
+/** A lift of a day with everybody's line. */
+export function liftOnPaper(session: FrozenSession, slot: FrozenLift): PaperLift {
+  const everybody = slot.groups.flatMap((group) => group.lifters);
+  const how = (everybody[0]?.setup ?? []).filter((line) =>
+    everybody.every((one) => one.setup?.includes(line)),
+  );
+  const names = new Map(session.stations.map((one) => [one.id, one.name]));
+  const lifters = slot.groups.flatMap((group) =>
+    group.lifters.map((lifter) =>
+      lifterOnPaper(lifter, names.get(group.stationId) ?? "", new Set(how)),
+    ),
+  );
+  return {
+    slot,
+    how,
+    grips: [...new Set(everybody[0]?.sets.flatMap((set) => set.cycleItem ?? []) ?? [])],
+    scheme: common(lifters.map((one) => schemeOf(one.runs))),
+    asked: common(lifters.map((one) => askedOf(one.runs))),
+    lifters,
+  };
+}
+
+function lifterOnPaper(
+  lifter: FrozenLifter,
+  station: string,
+  how: ReadonlySet<string>,
+): PaperLifter {
+  const { box, hangs } = lifter;
+  const hung = hangs?.map((one) => `${one.perSide} × ${one.name}`).join(", ");
+  const speeds = lifter.sets.map(({ target }) =>
+    target ? `${formatVelocity(target.lowMps)} to ${formatVelocity(target.highMps)} m/s` : "",
+  );
+  return {
+    athleteId: lifter.athleteId,
+    name: lifter.name,
+    unit: lifter.unit,
+    station,
+    runs: runsOnPaper(lifter),
+    box: box && boxWords(box),
+    hung: hung || undefined,
+    speed: common(speeds) || undefined,
+    lines: [
+      ...lifter.instructions,
+      ...(lifter.setup ?? []).filter((line) => !how.has(line)),
+      ...new Set(lifter.sets.flatMap((set) => set.loadReason ?? [])),
+    ],
+  };
+}
+
+/** A lifter's sets, those with the same plates and reps together. */
+export function runsOnPaper(lifter: Pick<FrozenLifter, "sets" | "plates">): PaperRun[] {
+  const runs: PaperRun[] = [];
+  for (const set of lifter.sets) {
+    const side =
+      set.loadKg === undefined ? undefined : describeSide(lifter.plates?.[set.key] ?? set.side);
+    const one = { number: set.number, grip: set.cycleItem };
+    const last = runs.at(-1);
+    if (
+      last &&
+      last.loadKg === set.loadKg &&
+      last.side === side &&
+      last.reps === set.reps &&
+      last.repsTo === set.repsTo &&
+      last.asked === (set.asked ?? "")
+    )
+      last.sets.push(one);
+    else
+      runs.push({
+        sets: [one],
+        reps: set.reps,
+        repsTo: set.repsTo,
+        asked: set.asked ?? "",
+        loadKg: set.loadKg,
+        reason: set.loadReason,
+        side,
+      });
+  }
+  return runs;
+}
+
+const repsOf = (run: Pick<PaperRun, "reps" | "repsTo">) =>
+  run.repsTo === undefined ? String(run.reps) : `${run.reps} to ${run.repsTo}`;
+
+/** "9 × 3", or "5 + 5 + 3" where reps go from set to set. */
+export function schemeOf(runs: readonly PaperRun[]): string {
+  const reps = runs.flatMap((run) => run.sets.map(() => repsOf(run)));
+  const same = common(reps);
+  return same === undefined ? reps.join(" + ") : `${reps.length} × ${same}`;
+}
+
+const askedOf = (runs: readonly PaperRun[]) =>
+  [...new Set(runs.map((run) => run.asked))].join(", ");
+
+/** A run's load as a figure without its unit: "82.5"; a dash where there is none. */
+export const loadFigure = (run: Pick<PaperRun, "loadKg">, unit: MassUnit): string =>
+  run.loadKg === undefined ? "–" : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
+
+function boxWords({ heightCm, seat }: NonNullable<FrozenLifter["box"]>): string {
+  const height = heightCm === undefined ? "no height yet" : `${plainNumber(heightCm, 1)} cm`;
+  if (!seat) return height;
+  const mats = seat.mats.map((mat) => `${mat.count} × ${mat.name}`);
+  return `${height}: ${[`${seat.base} at ${plainNumber(seat.pinCm, 1)}`, ...mats].join(" + ")}`;
+}
+
+const common = (words: readonly string[]): string | undefined =>
+  new Set(words).size === 1 ? words[0] : undefined;
+
+/**
+ * Lines put on pages: those of one group stay together where a page holds them.
+ * @param lines each with its height, mm
+ * @param mostMm of one page
+ */
+export function pagesOf<Line>(
+  lines: readonly Line[],
+  of: { mm: (line: Line) => number; group: (line: Line) => string; mostMm: number },
+): Line[][] {
+  const pages: Line[][] = [];
+  let left = 0;
+  const put = (line: Line) => {
+    const mm = of.mm(line);
+    const page = pages.at(-1);
+    if (page && mm <= left) page.push(line);
+    else {
+      pages.push([line]);
+      left = of.mostMm;
+    }
+    left -= mm;
+  };
+  let at = 0;
+  while (at < lines.length) {
+    let to = at;
+    let mm = 0;
+    while (to < lines.length && of.group(lines[to] as Line) === of.group(lines[at] as Line))
+      mm += of.mm(lines[to++] as Line);
+    if (mm > left && mm <= of.mostMm) left = 0;
+    for (const line of lines.slice(at, to)) put(line);
+    at = to;
+  }
+  return pages;
+}
+
+/** A set's boxes to write in: its number, with the grip where they go in turn. */
+export const boxLabel = (set: PaperRun["sets"][number]): string =>
+  set.grip ? `${set.number} ${set.grip}` : String(set.number);
+
+/** A load in words with its unit, for a card. */
+export const loadWords = (run: PaperRun, unit: MassUnit): string =>
+  run.loadKg === undefined ? "–" : formatKg(run.loadKg, unit, 1);
