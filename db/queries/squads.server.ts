@@ -90,9 +90,7 @@ export interface NamedGroup {
 
 /** Whom a plan can be for: the squads, then those who train alone, each with their room. */
 export async function listGroups(tx: TeamTransaction): Promise<NamedGroup[]> {
-  const squads = await listSquads(tx);
-  const rooms = await listRooms(tx);
-  const alone = (await listAthletes(tx)).filter((one) => squadsOf(one).length === 0);
+  const [squads, rooms, alone] = await Promise.all([listSquads(tx), listRooms(tx), inNoSquad(tx)]);
   return [
     ...squads.map(({ id, name, roomId }) => ({ id, name, roomId })),
     ...alone.flatMap(({ id, name, roomId }) => {
@@ -100,6 +98,22 @@ export async function listGroups(tx: TeamTransaction): Promise<NamedGroup[]> {
       return usual ? [{ id, name: `${name}, alone`, roomId: usual }] : [];
     }),
   ];
+}
+
+/** Who trains with no squad, by name. */
+function inNoSquad(tx: TeamTransaction) {
+  return tx
+    .select({ id: athlete.id, name: athlete.name, roomId: athlete.roomId })
+    .from(athlete)
+    .where(
+      and(
+        isNull(athlete.archivedAt),
+        isNull(athlete.squadId),
+        sql`NOT EXISTS (SELECT 1 FROM ${athleteSquad} also WHERE also.team_id = ${athlete.teamId}
+          AND also.athlete_id = ${athlete.id})`,
+      ),
+    )
+    .orderBy(asc(athlete.name));
 }
 
 /** Who trains here: of a group or of the team, by name. Who was archived is on no list. */

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from "node:util";
-import { and, asc, desc, eq, gte, inArray, isNull, lt, or, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gte, inArray, isNull, lt, lte, or, sql } from "drizzle-orm";
 import type { SessionFacts } from "../../core/review/session-facts";
 import {
   type ExerciseSum,
@@ -194,10 +194,15 @@ const LIFT_DAY = {
   sum: sql<LiftSum>`${workSum.sum}`,
 };
 
-/** Days of some athletes' lifts from a date on, the oldest first. */
+/** Days of some athletes' lifts from a date on (to another), the oldest first. */
 export function liftPoints(
   tx: TeamTransaction,
-  asked: { athleteIds: readonly string[]; from: LocalDate; variantIds?: readonly string[] },
+  asked: {
+    athleteIds: readonly string[];
+    from: LocalDate;
+    to?: LocalDate;
+    variantIds?: readonly string[];
+  },
 ): Promise<LiftPoint[]> {
   const { sum: _, slotId: __, ...head } = LIFT_DAY;
   return tx
@@ -207,6 +212,7 @@ export function liftPoints(
       and(
         anyOf(workSum.athleteId, asked.athleteIds),
         gte(workSum.date, asked.from),
+        asked.to === undefined ? undefined : lte(workSum.date, asked.to),
         eq(workSum.kind, "lift"),
         asked.variantIds ? inArray(workSum.variantId, [...asked.variantIds]) : undefined,
       ),
@@ -261,7 +267,7 @@ export async function liftDaysOfWeeks(
 /** What some athletes did without a bar and in pairings from a date on, the oldest first. */
 export async function otherWork(
   tx: TeamTransaction,
-  asked: { athleteIds: readonly string[]; from: LocalDate },
+  asked: { athleteIds: readonly string[]; from: LocalDate; to?: LocalDate },
 ) {
   const rows = await tx
     .select({ ...LIFT_DAY, kind: workSum.kind, exerciseId: workSum.exerciseId, sum: workSum.sum })
@@ -270,6 +276,7 @@ export async function otherWork(
       and(
         anyOf(workSum.athleteId, asked.athleteIds),
         gte(workSum.date, asked.from),
+        asked.to === undefined ? undefined : lte(workSum.date, asked.to),
         inArray(workSum.kind, ["exercise", "pairing"]),
       ),
     )

@@ -23,9 +23,12 @@ const AHEAD_DAYS = 14;
 /** A squad's week: what was done, decided, written and is to come; nothing on anybody's health. */
 export async function readWeek(principal: Principal, asked: { groupId: string; on: string }) {
   return overSums(principal, async (tx) => {
-    const groups = await listGroups(tx);
+    const [groups, { today }, unit] = await Promise.all([
+      listGroups(tx),
+      readPlaces(tx),
+      readerUnit(tx, principal),
+    ]);
     const group = groups.find((one) => one.id === asked.groupId) ?? groups[0];
-    const { today } = await readPlaces(tx);
     const on =
       /^\d{4}-\d\d-\d\d$/.test(asked.on) && !Number.isNaN(Date.parse(asked.on))
         ? (asked.on as LocalDate)
@@ -35,7 +38,7 @@ export async function readWeek(principal: Principal, asked: { groupId: string; o
       groups: groups.map(({ id, name }) => ({ id, name })),
       groupId: group?.id ?? "",
       today,
-      unit: await readerUnit(tx, principal),
+      unit,
       digest: group && (await digestOf(tx, group, from, today)),
     };
   });
@@ -70,16 +73,23 @@ async function digestOf(
   const people = await listAthletes(tx, kept);
   const ids = people.map((one) => one.id);
   const nameOf = (id: string | null) => people.find((one) => one.id === id)?.name;
-  const points = (await liftPoints(tx, { athleteIds: ids, from })).filter((one) => one.date <= to);
-  const other = await otherWork(tx, { athleteIds: ids, from });
-  const exercises = other.exercises.filter((one) => one.date <= to);
-  const pairings = other.pairings.filter((one) => one.date <= to);
-  const worked = new Set([...points, ...exercises, ...pairings].map((one) => one.sessionId));
-  const sessions = (await sessionsBetween(tx, from, to)).filter((one) => worked.has(one.id));
   // What waits is a matter of today: a week that is over shows what was decided in it.
-  const waiting = to < today ? undefined : (await readGroupCalls(tx, group.id, today)).calls.length;
-  const decided = await decidedCalls(tx, from);
-  const variants = new Map((await listVariants(tx)).map((one) => [one.id, one.name]));
+  const [points, { exercises, pairings }, between, waiting, decided, listed, records, ahead] =
+    await Promise.all([
+      liftPoints(tx, { athleteIds: ids, from, to }),
+      otherWork(tx, { athleteIds: ids, from, to }),
+      sessionsBetween(tx, from, to),
+      to < today
+        ? undefined
+        : readGroupCalls(tx, group.id, today).then((found) => found.calls.length),
+      decidedCalls(tx, from),
+      listVariants(tx),
+      recordsOf(tx, ids),
+      competitions(tx),
+    ]);
+  const worked = new Set([...points, ...exercises, ...pairings].map((one) => one.sessionId));
+  const sessions = between.filter((one) => worked.has(one.id));
+  const variants = new Map(listed.map((one) => [one.id, one.name]));
   const inWeek = (date: LocalDate) => date >= from && date <= to;
   return {
     squadName: group.name,
@@ -109,7 +119,7 @@ async function digestOf(
         },
       ];
     }),
-    records: (await recordsOf(tx, ids))
+    records: records
       .filter((one) => inWeek(one.date) && (one.kind === "tested" || one.kind === "competition"))
       .map((one) => ({
         name: nameOf(one.athleteId) ?? "",
@@ -141,7 +151,7 @@ async function digestOf(
         by: one.enteredBy,
       }),
     ),
-    coming: (await competitions(tx))
+    coming: ahead
       .filter(
         (one) =>
           one.date >= from &&
