@@ -28,7 +28,7 @@ afterAll(async () => {
 const weeksOf = async (teamId: string) =>
   (await withTeam(db.database, teamId, listPlans)).map((row) => row.plan.block.weeks);
 const setWeeks = (sql: postgres.ISql, weeks: number) =>
-  sql`UPDATE plan SET block = jsonb_set(block, '{weeks}', ${String(weeks)}::jsonb) WHERE id = ${team.planId}`;
+  sql`UPDATE plan SET block = jsonb_set(block, '{weeks}', to_jsonb(${weeks}::int)) WHERE id = ${team.planId}`;
 
 describe("blocks of plans that stay with the process", () => {
   it("are the same object until the row is written, and cannot be changed", async () => {
