@@ -79,12 +79,22 @@ test.describe("a block from nothing, in one walk", () => {
     await expect(since).toContainText(/\d+ changed/);
     await expect(since).not.toContainText("1 changed");
 
+    // Paper says what is lifted: the version that was published, until there is another.
     await page.getByRole("link", { name: "Print" }).click();
     const sheet = page.getByRole("article", { name: "Wall sheet" });
-    await expect(sheet).toContainText("Autumn, Squad: Day 1, week 1");
-    await expect(sheet).toContainText("80 · 60 kg");
+    await expect(sheet).toContainText("Autumn, Squad, week 1 of");
+    await expect(page.getByText(/The plan was changed since/)).toBeVisible();
+    await expect(sheet).not.toContainText("80 · 60");
+    await page.goto(address);
+    await page.getByRole("button", { name: "Publish" }).click();
+    await expect(page.getByText(/published 2,/)).toBeVisible();
+    await page.getByRole("link", { name: "Print" }).click();
+    await expect(sheet).toContainText("80 · 60");
+    await expect(page.getByText(/The plan was changed since/)).toHaveCount(0);
     await page.getByLabel("What", { exact: true }).selectOption("cards");
-    await expect(page.getByRole("article", { name: "Second Athlete" })).toContainText("8 × 3");
+    const card = page.getByRole("article", { name: "Second Athlete" });
+    await expect(card).toContainText("80 kg");
+    await expect(card.getByRole("listitem")).toHaveCount(8);
   });
 
   test("a block file with faults is named, nothing is made", async ({ page }) => {
@@ -429,8 +439,11 @@ test.describe("a pairing on a plan's day", () => {
     await page.getByRole("link", { name: "Print" }).click();
     await page.waitForURL(/\/print/);
     await page.getByLabel("Week", { exact: true }).selectOption("6");
-    await expect(page.getByRole("region", { name: "Pull, jump, throw" })).toContainText(
-      "Loaded jump × 3 at 10 %",
+    const onWall = page.getByRole("region", { name: "Pull, jump, throw" });
+    await expect(onWall).toContainText("Loaded jump × 3");
+    // A tenth of a body mass of 74 kg.
+    await expect(onWall.getByRole("row").filter({ hasText: "Cato Brekke" })).toContainText(
+      "117.5 kg7.5 kg4 kg",
     );
     await page.goto(plan);
 

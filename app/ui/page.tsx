@@ -19,7 +19,7 @@ export function Page({
 }) {
   const { selected } = useWorking();
   return (
-    <div className="lg:grid lg:min-h-[calc(100dvh-44px)] lg:grid-cols-[minmax(0,1fr)_316px] lg:grid-rows-[auto_1fr]">
+    <div className="print:block! lg:grid lg:min-h-[calc(100dvh-44px)] lg:grid-cols-[minmax(0,1fr)_316px] lg:grid-rows-[auto_1fr]">
       <section
         aria-labelledby="page-title"
         className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-3 lg:col-span-2"

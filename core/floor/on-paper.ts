@@ -1,6 +1,6 @@
 import { describeSide } from "../barload/load";
-import type { MassUnit } from "../units/mass";
-import { formatKg, kgToGrains, massIn, plainNumber } from "../units/mass";
+import { guardWords } from "../prescribe/own-words";
+import { formatKg, kgToGrains, type MassUnit, massIn, plainNumber } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
 import type { FrozenLift, FrozenLifter, FrozenSession } from "./frozen";
 
@@ -19,7 +19,10 @@ export interface PaperRun {
   loadKg: number | undefined;
   /** Why there is no load. */
   reason: string | undefined;
-  /** Plates of a side, "25 · 1.25"; undefined without a load. */
+  /**
+   * Plates of a side put on an empty bar, "25 · 1.25"; undefined without a load. A rack's screen may show
+   * others for the same load, which spare moves from lifter to lifter.
+   */
   side: string | undefined;
 }
 
@@ -35,7 +38,9 @@ export interface PaperLifter {
   hung: string | undefined;
   /** Speeds to be moved at, "0.75 to 0.85 m/s", where all sets ask the same. */
   speed: string | undefined;
-  /** Instructions, and what is this athlete's own and said nowhere else on the line. */
+  /** What is asked or said first: instructions, a load above the best, more rest, why there is no load. */
+  first: string[];
+  /** How it is set up for this athlete, and the rest that is their own. */
   lines: string[];
 }
 
@@ -93,26 +98,38 @@ function lifterOnPaper(
     box: box && boxWords(box),
     hung: hung || undefined,
     speed: common(speeds) || undefined,
-    lines: [
+    first: [
       ...lifter.instructions,
-      ...(lifter.setup ?? []).filter((line) => !how.has(line)),
+      ...guardWords({
+        loadsKg: lifter.sets.map((set) => set.loadKg),
+        facts: { ...NOTHING_OPEN, lifetimeBestKg: lifter.bestKg },
+        basis: "percent",
+        unit: lifter.unit,
+        addRestS: lifter.addRestS ?? 0,
+        floorMps: lifter.floorMps,
+      }),
       ...new Set(lifter.sets.flatMap((set) => set.loadReason ?? [])),
     ],
+    lines: (lifter.setup ?? []).filter((line) => !how.has(line)),
   };
 }
 
-/** A lifter's sets, those with the same plates and reps together. */
-export function runsOnPaper(lifter: Pick<FrozenLifter, "sets" | "plates">): PaperRun[] {
+/** What a settled day has in its loads already, or says among the lines of an athlete. */
+const NOTHING_OPEN = {
+  today: undefined,
+  peakForceReached: undefined,
+  peakPowerReached: undefined,
+};
+
+/** A lifter's sets, those with the same load and reps together. */
+export function runsOnPaper(lifter: Pick<FrozenLifter, "sets">): PaperRun[] {
   const runs: PaperRun[] = [];
   for (const set of lifter.sets) {
-    const side =
-      set.loadKg === undefined ? undefined : describeSide(lifter.plates?.[set.key] ?? set.side);
     const one = { number: set.number, grip: set.cycleItem };
     const last = runs.at(-1);
     if (
       last &&
       last.loadKg === set.loadKg &&
-      last.side === side &&
       last.reps === set.reps &&
       last.repsTo === set.repsTo &&
       last.asked === (set.asked ?? "")
@@ -126,7 +143,7 @@ export function runsOnPaper(lifter: Pick<FrozenLifter, "sets" | "plates">): Pape
         asked: set.asked ?? "",
         loadKg: set.loadKg,
         reason: set.loadReason,
-        side,
+        side: set.loadKg === undefined ? undefined : describeSide(set.side),
       });
   }
   return runs;

@@ -1,10 +1,17 @@
 import { freezeDay, sessionTitle } from "../../../core/floor/freeze";
 import type { FrozenSession } from "../../../core/floor/frozen";
-import { type Block, type BlockDay, dateOf, daysOf } from "../../../core/plan/block";
+import {
+  type Block,
+  type BlockDay,
+  dateOf,
+  daysOf,
+  pairingsOf,
+  slotsOf,
+} from "../../../core/plan/block";
 import { instantAt } from "../../../core/units/time";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { newestVersion, type PlanRow, planById } from "../../../db/queries/plans.server";
-import { frozenOf, sessionsOfPlan } from "../../../db/queries/sessions.server";
+import { frozenById, sessionsOfPlan } from "../../../db/queries/sessions.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
@@ -63,20 +70,74 @@ async function paperOf(
   of: { block: Block; week: number; day: BlockDay & { id: string }; changedSince: boolean },
 ): Promise<Outcome<PaperDay>> {
   const { block, week, day, changedSince } = of;
+  const begun = await begunOf(tx, row, of);
+  const slotIds = [...slotsOf(block, day.id), ...pairingsOf(block, day.id)]
+    .map((one) => one.id)
+    .filter((id) => !begun.slotIds.has(id));
+  const [first] = begun.sessions;
+  if (first && slotIds.length === 0)
+    return done({ frozen: joined(first, begun.sessions), onFloor: true, changedSince });
+  const planned = await settledOf(tx, principal, row, { block, week, day, slotIds });
+  // What is on the floor hangs on the wall, whatever stops the rest of its day.
+  if (!planned.ok && first)
+    return done({ frozen: joined(first, begun.sessions), onFloor: true, changedSince });
+  if (!planned.ok) return planned;
+  return done({
+    frozen: first ? joined(first, [...begun.sessions, planned.value]) : planned.value,
+    onFloor: first !== undefined,
+    changedSince,
+  });
+}
+
+/** What of a day is on the floor already, or was. */
+async function begunOf(
+  tx: TeamTransaction,
+  row: PlanRow,
+  { block, week, day }: { block: Block; week: number; day: { id: string } },
+): Promise<{ sessions: FrozenSession[]; slotIds: Set<string> }> {
   const planId = row.plan.id;
-  const inDay = (slotId: string) =>
-    (block.slots[slotId] ?? block.pairings?.[slotId])?.dayId === day.id;
-  const there = (await sessionsOfPlan(tx, planId))
+  const isOfDay = (from: { planId: string; week: number; slotId: string } | undefined) =>
+    from?.planId === planId &&
+    from.week === week &&
+    (block.slots[from.slotId] ?? block.pairings?.[from.slotId])?.dayId === day.id;
+  const heads = (await sessionsOfPlan(tx, planId))
     .filter(isOfFloor(row))
-    .filter((one) =>
-      one.parts.some((part) => part.planId === planId && part.week === week && inDay(part.slotId)),
-    )
-    .sort((a, b) => b.startedAt.getTime() - a.startedAt.getTime())[0];
-  const session = there && (await frozenOf(tx, there.id));
-  if (session) return done({ frozen: session.frozen, onFloor: true, changedSince });
+    .filter((one) => one.parts.some(isOfDay));
+  const frozen = await frozenById(
+    tx,
+    heads.map((one) => one.id),
+  );
+  const slotIds = new Set<string>();
+  const sessions = heads.flatMap((head) => {
+    const session = frozen.get(head.id);
+    if (!session) return [];
+    for (const part of head.parts) if (isOfDay(part)) slotIds.add(part.slotId);
+    // Of several plans' day only this one's; a session from before slots said whose they are is one's.
+    const slots = session.slots.filter((slot) => !slot.from || isOfDay(slot.from));
+    return [{ ...session, slots }];
+  });
+  return { sessions, slotIds };
+}
+
+/** A day's parts on one paper. */
+const joined = (head: FrozenSession, all: readonly FrozenSession[]): FrozenSession => ({
+  ...head,
+  cautions: [...new Set(all.flatMap((one) => one.cautions))],
+  stations: [...new Map(all.flatMap((one) => one.stations).map((one) => [one.id, one])).values()],
+  slots: all.flatMap((one) => one.slots),
+});
+
+/** A day, or some of its slots, as one tap would start it with everybody here. */
+async function settledOf(
+  tx: TeamTransaction,
+  principal: Principal,
+  row: PlanRow,
+  of: { block: Block; week: number; day: BlockDay & { id: string }; slotIds: string[] },
+): Promise<Outcome<FrozenSession>> {
+  const { block, week, day, slotIds } = of;
   const opened = await openPlanDay(
     tx,
-    { planId, week, dayId: day.id },
+    { planId: row.plan.id, week, dayId: day.id, slotIds },
     {
       unit: await readerUnit(tx, principal),
       present: "everybody",
@@ -99,5 +160,5 @@ async function paperOf(
   });
   const { room, date, version } = own;
   const facts = { title, planVersion: version, date, zone: room.zone, roomName: room.name };
-  return done({ frozen: freezeDay(facts, parts.value), onFloor: false, changedSince });
+  return done(freezeDay(facts, parts.value));
 }

@@ -45,12 +45,12 @@ export function Cards({
               athleteId={person.id}
             />
           ))}
-          <p className="mt-[2mm] text-[9pt]">
+          <p className="mt-[1mm] text-[9pt]">
             How it went, sleep, body mass:
             <span className="mt-[5mm] block border-b border-control" />
             <span className="mt-[6mm] block border-b border-control" />
           </p>
-          <p className="mt-[1.5mm] text-[7.5pt] leading-tight">{frozen.cautions.join(" ")}</p>
+          <p className="mt-[1mm] text-[6.5pt] leading-tight">{frozen.cautions.join(" ")}</p>
         </article>
       ))}
     </div>
@@ -151,14 +151,11 @@ function LiftOnCard({ lift, own }: { lift: PaperLift; own: PaperLifter }) {
           <Boxes labels={run.sets.map(boxLabel)} />
         </div>
       ))}
-      {[own.box ? `Box ${own.box}` : "", own.hung ? `Hung a side: ${own.hung}` : ""]
-        .filter(Boolean)
-        .concat(lift.how, own.lines)
-        .map((line) => (
-          <p key={line} className="text-[8.5pt] leading-tight">
-            {line}
-          </p>
-        ))}
+      {[...lift.how, ...own.first, ...own.lines].map((line) => (
+        <p key={line} className="text-[8.5pt] leading-tight">
+          {line}
+        </p>
+      ))}
       {cues.length > 0 ? (
         <p className="text-[8.5pt] leading-tight">Cues: {cues.slice(0, MOST_CUES).join(" · ")}</p>
       ) : null}
@@ -167,7 +164,7 @@ function LiftOnCard({ lift, own }: { lift: PaperLift; own: PaperLifter }) {
 }
 
 /** Cues that a hand-held card has room for. */
-const MOST_CUES = 3;
+const MOST_CUES = 2;
 
 const restWords = ({ leastS, mostS }: { leastS: number; mostS: number }) =>
   `rest ${leastS === mostS ? leastS : `${leastS} to ${mostS}`} s`;
@@ -179,7 +176,7 @@ function Boxes({ labels }: { labels: readonly string[] }) {
       {labels.map((label) => (
         <li
           key={label}
-          className="h-[8mm] min-w-[11.5mm] border border-control px-[0.8mm] text-[7pt] leading-[3mm]"
+          className="h-[7.5mm] min-w-[11.5mm] border border-control px-[0.8mm] text-[7pt] leading-[3mm]"
         >
           {label}
         </li>

@@ -56,7 +56,7 @@ export function WallSheet({ frozen, day, unit }: Shown & { unit: MassUnit }) {
   );
 }
 
-const smallOf = (one: PaperLifter) => (one.lines.length > 0 ? [one.lines.join(" · ")] : []);
+const smallOf = (one: PaperLifter) => (one.first.length > 0 ? [one.first.join(" · ")] : []);
 
 /** Lines that wrap are counted by their letters. */
 const lineMm = (one: PaperLifter) =>
@@ -130,7 +130,7 @@ function LiftPage({
             <th className="w-[17mm] pr-[3mm] font-normal">Rack</th>
             <th className="w-[64mm] font-normal">Athlete</th>
             <th className="font-normal">On the bar, {unit}</th>
-            <th className="font-normal">Plates a side</th>
+            <th className="font-normal">Plates a side, on an empty bar</th>
             {boxes ? <th className="w-[46mm] font-normal">Box</th> : null}
             {hung ? <th className="w-[40mm] font-normal">Hung a side</th> : null}
           </tr>
@@ -147,10 +147,7 @@ function LiftPage({
               }
             >
               {firsts.has(one.athleteId) ? (
-                <th
-                  rowSpan={byRack.get(one.station)}
-                  className="border-b-2 border-base-content align-top text-[34pt] leading-none"
-                >
+                <th rowSpan={byRack.get(one.station)} className="text-[34pt] leading-none">
                   {one.station}
                 </th>
               ) : null}
@@ -170,7 +167,9 @@ function LiftPage({
                 ))}
               </td>
               <Loads of={one} unit={unit} mm={mm} />
-              {boxes ? <td className="text-[12pt] leading-tight">{one.box ?? "–"}</td> : null}
+              {boxes ? (
+                <td className="pr-[3mm] text-[12pt] leading-tight">{one.box ?? "–"}</td>
+              ) : null}
               {hung ? <td className="text-[12pt] leading-tight">{one.hung ?? "–"}</td> : null}
             </tr>
           ))}
@@ -187,13 +186,13 @@ function fitPt(words: string, widthMm: number, mostPt: number): number {
 }
 
 function Loads({ of, unit, mm }: { of: PaperLifter; unit: MassUnit; mm: number }) {
-  const loads = of.runs.map((run) => loadFigure(run, unit)).join(" · ");
-  const plates = of.runs.flatMap((run) =>
-    run.side === undefined
-      ? []
-      : [of.runs.length > 1 ? `${loadFigure(run, unit)}: ${run.side}` : run.side],
+  // A load that comes again later stands there once: the scheme above says the sets.
+  const runs = of.runs.filter(
+    (run, i) => of.runs.findIndex((one) => one.loadKg === run.loadKg) === i,
   );
-  const lines = plates.length > 1 ? plates.join("   ") : (plates[0] ?? "");
+  const loads = runs.map((run) => loadFigure(run, unit)).join(" · ");
+  const [only, ...more] = runs.flatMap((run) => run.side ?? []);
+  const lineMm = mm / runs.length;
   return (
     <>
       <td className="pr-[4mm] leading-none font-bold whitespace-nowrap tabular-nums">
@@ -201,10 +200,18 @@ function Loads({ of, unit, mm }: { of: PaperLifter; unit: MassUnit; mm: number }
           {loads}
         </span>
       </td>
-      <td
-        className={`leading-tight tabular-nums ${plates.length > 1 ? "text-[10pt]" : "text-[18pt]"}`}
-      >
-        {lines}
+      <td className="leading-none tabular-nums">
+        {more.length === 0 ? (
+          <span className="text-[18pt]">{only}</span>
+        ) : (
+          <ul style={{ fontSize: `${Math.min(12, (0.85 * lineMm) / MM_PT)}pt` }}>
+            {runs.map((run) => (
+              <li key={run.loadKg}>
+                <b className="inline-block min-w-[3em]">{loadFigure(run, unit)}</b> {run.side}
+              </li>
+            ))}
+          </ul>
+        )}
       </td>
     </>
   );
@@ -308,7 +315,13 @@ function ExercisePages({
   day,
   unit,
 }: Shown & { slots: FrozenExercise[]; unit: MassUnit }) {
-  const lines = slots.map((slot) => ({ slot, loads: exerciseLoads(slot, unit) }));
+  const lines = slots.map((slot) => {
+    const loads = exerciseLoads(slot, unit);
+    const people = slot.groups.reduce((n, group) => n + group.athletes.length, 0);
+    const [first] = loads;
+    const same = loads.length === people && loads.every((one) => one.words === first?.words);
+    return same && first ? { slot, loads: [], all: first.words } : { slot, loads, all: undefined };
+  });
   const pages = pagesOf(lines, {
     mm: ({ loads }) => EXERCISE_MM + 7 * Math.ceil(loads.length / 3),
     group: () => "",
@@ -327,7 +340,7 @@ function ExercisePages({
       facts={null}
       how={[]}
     >
-      {shown.map(({ slot, loads }) => (
+      {shown.map(({ slot, loads, all }) => (
         <section
           key={slot.slotId}
           aria-label={slot.name}
@@ -341,6 +354,7 @@ function ExercisePages({
               {slot.counts === "metres" ? " m" : ""}
               {slot.sides === "left-right" ? " a side" : ""}
             </b>
+            {all ? <b>{all}</b> : null}
             <RestText rest={slot.rest} />
             {slot.group ? <span>rounds {slot.group}</span> : null}
             <span className="text-[13pt]">
