@@ -35,7 +35,7 @@ async function pull(page: Page, from: { x: number; y: number }, to: { x: number;
   await page.mouse.move(to.x, to.y, { steps: 4 });
   await page.mouse.up();
 }
-const middle = async (page: Page, selector: ReturnType<Page["locator"]>) => {
+const middle = async (selector: ReturnType<Page["locator"]>) => {
   const box = await selector.boundingBox();
   if (!box) throw new Error("nothing to pull");
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
@@ -81,7 +81,7 @@ test("a bar is pulled, stepped and typed; it shows everywhere before it is kept,
 
   // Pulled by its handle, upwards.
   const handle = page.locator("[title^='Pull: 2.5 %']").first();
-  const at = await middle(page, handle);
+  const at = await middle(handle);
   await pull(page, at, { x: at.x, y: at.y - 12 });
   await expect(boardCell(page, BENCH, 2).first()).toHaveAccessibleName(/tried/);
   await page.getByRole("button", { name: /^Put back/ }).click();
@@ -96,7 +96,7 @@ test("a slot is pulled to another day, stepped by keys, and set by its fields; e
   await boardCell(page, "Pull-up", 1).click();
 
   const grip = boardRow(page, "Side plank").locator("[title^='Pull to another']");
-  await pull(page, await middle(page, grip), await middle(page, boardRow(page, "Pull-up")));
+  await pull(page, await middle(grip), await middle(boardRow(page, "Pull-up")));
   await expect.poll(() => rows(page)).not.toEqual(first);
   const pulled = await rows(page);
   expect(pulled.indexOf("Side plank")).toBe(pulled.indexOf("Pull-up") - 1);
@@ -123,7 +123,7 @@ test("a cycle begins later and is longer, by pulling and by keys; a week is done
   await openBoard(page);
   await boardCell(page, BENCH, 1).first().click();
   const end = page.locator("[title^='Pull: the cycle']");
-  const at = await middle(page, end);
+  const at = await middle(end);
   await pull(page, at, { x: at.x + 95, y: at.y });
   await expect(boardCell(page, BENCH, 4).first()).toHaveAccessibleName(/week 4 of 4/);
   await undo(page);
@@ -157,8 +157,8 @@ test("the deload is pulled to another week, typed there, and moved by a press", 
   await expect(heads.nth(5)).toContainText("deload");
   await pull(
     page,
-    await middle(page, page.getByTitle("Pull to another week")),
-    await middle(page, page.locator("#week-7")),
+    await middle(page.getByTitle("Pull to another week")),
+    await middle(page.locator("#week-7")),
   );
   await expect(heads.nth(7)).toContainText("deload");
   await undo(page);

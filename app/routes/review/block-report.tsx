@@ -21,38 +21,42 @@ export function BlockReport({ opened, block }: { opened: Opened; block: Block })
         sets done, {opened.cut} cut; {formatKg(opened.tonnageKg, unit, 0)} moved.
       </p>
       <h2 className="mt-4">Maxes</h2>
-      <table className="ledger max-w-3xl">
-        <thead>
-          <tr>
-            <th scope="col">Lift</th>
-            <th scope="col">Before</th>
-            <th scope="col">Since</th>
-            <th scope="col" className="!text-right">
-              Change
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {opened.maxes.map((max) => (
-            <tr key={max.lift}>
-              <th scope="row" className="!text-base-content">
-                {max.lift}
+      <div className="overflow-x-auto">
+        <table className="ledger max-w-3xl">
+          <thead>
+            <tr>
+              <th scope="col">Lift</th>
+              <th scope="col">Before</th>
+              <th scope="col">Since</th>
+              <th scope="col" className="!text-right">
+                Change
               </th>
-              <td>
-                {max.before ? `${formatKg(max.before.kg, unit, 1)}, ${max.before.date}` : "none"}
-              </td>
-              <td>
-                {max.after ? `${formatKg(max.after.kg, unit, 1)}, ${max.after.date}` : "not tested"}
-              </td>
-              <td className="text-right">
-                {max.before && max.after
-                  ? `${max.after.kg >= max.before.kg ? "+" : "−"}${formatKg(Math.abs(max.after.kg - max.before.kg), unit, 1)}`
-                  : ""}
-              </td>
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {opened.maxes.map((max) => (
+              <tr key={max.lift}>
+                <th scope="row" className="!text-base-content">
+                  {max.lift}
+                </th>
+                <td className="whitespace-nowrap">
+                  {max.before ? `${formatKg(max.before.kg, unit, 1)}, ${max.before.date}` : "none"}
+                </td>
+                <td className="whitespace-nowrap">
+                  {max.after
+                    ? `${formatKg(max.after.kg, unit, 1)}, ${max.after.date}`
+                    : "not tested"}
+                </td>
+                <td className="text-right whitespace-nowrap">
+                  {max.before && max.after
+                    ? `${max.after.kg >= max.before.kg ? "+" : "−"}${formatKg(Math.abs(max.after.kg - max.before.kg), unit, 1)}`
+                    : ""}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
       <Tests opened={opened} />
       <Profiles opened={opened} />
       <Box opened={opened} />
@@ -95,9 +99,13 @@ function Tests({ opened }: { opened: Opened }) {
                       {one.testName} {one.side}
                       {one.loadKg > 0 ? ` with ${plainNumber(one.loadKg, 1)} kg` : ""}
                     </th>
-                    <td>{value(one.before)}</td>
-                    <td>{value(one.after)}</td>
-                    <td>
+                    <td className="whitespace-nowrap print:whitespace-normal">
+                      {value(one.before)}
+                    </td>
+                    <td className="whitespace-nowrap print:whitespace-normal">
+                      {value(one.after)}
+                    </td>
+                    <td className="whitespace-nowrap">
                       {one.change ? (
                         <Figure id={`change/${one.key}`} working={one.change.working}>
                           {one.change.difference > 0 ? "+" : "−"}

@@ -231,7 +231,7 @@ function Squad({
                   {one.setsDone} of {one.setsPlanned}
                 </td>
                 <td className="text-right">{one.cut}</td>
-                <td>
+                <td className="min-w-56">
                   {one.maxes.map((max) => (
                     <span key={max.lift} className="block">
                       {max.lift}: {max.before ? formatKg(max.before.kg, unit, 1) : "none"}
@@ -239,7 +239,7 @@ function Squad({
                     </span>
                   ))}
                 </td>
-                <td>
+                <td className="min-w-64">
                   {one.changes
                     .filter((change) => change.change)
                     .map((change) => (

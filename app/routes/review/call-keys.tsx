@@ -83,7 +83,6 @@ export function CallKeys({
           {hidden}
           <input type="hidden" name="decision" value={asking} />
           {asking === "declined" ? (
-            // biome-ignore lint/a11y/noAutofocus: the question was just asked for by a button
             <Field
               autoFocus
               label="Why not?"
@@ -93,13 +92,10 @@ export function CallKeys({
               required
             />
           ) : action.type === "base" ? (
-            // biome-ignore lint/a11y/noAutofocus: as above
             <MassInput autoFocus name="load" label="Base" required />
           ) : action.type === "floor" ? (
-            // biome-ignore lint/a11y/noAutofocus: as above
             <Field autoFocus label="Floor, m/s" name="floorMps" inputMode="decimal" required />
           ) : (
-            // biome-ignore lint/a11y/noAutofocus: as above
             <Field autoFocus label="Seconds more" name="addS" inputMode="numeric" required />
           )}
           <div className="flex gap-2">

@@ -74,7 +74,6 @@ export function WaveAxis({
           const { estimate, low, high } = speed.perWave;
           const told = speed.verdict !== "unclear";
           return (
-            // biome-ignore lint/a11y/useKeyWithClickEvents: the table below has the same by keyboard
             // biome-ignore lint/a11y/noStaticElementInteractions: as above
             <g key={athleteId} className="cursor-pointer" onClick={() => onOpen(athleteId)}>
               <rect

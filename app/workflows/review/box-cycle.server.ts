@@ -23,7 +23,7 @@ import { listAthletes } from "../../../db/queries/squads.server";
 import { liftDaysOfSlot } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import type { CycleReviewForm } from "../../forms/cycle";
-import { now } from "../../platform/clock.server";
+import { localDate, now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
@@ -112,6 +112,8 @@ async function boxCycleWithin(tx: TeamTransaction, asked: Asked) {
   const cycles = cyclesOf(await listPlans(tx));
   const cycle =
     cycles.find((one) => one.row.plan.id === asked.planId && one.slotId === asked.slotId) ??
+    // One that begins today or later has nothing to be looked at yet.
+    cycles.find((one) => one.row.plan.startDate < localDate(one.row.zone)) ??
     cycles[0];
   const list = cycles.map((one) => ({
     planId: one.row.plan.id,
