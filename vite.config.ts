@@ -14,9 +14,21 @@ export default defineConfig({
             // Every page is sent the names of all files of all routes: short ones.
             entryFileNames: "assets/[hash].js",
             chunkFileNames: "assets/[hash].js",
-            // A rack's tablet loads these with every screen: one file instead of ten small ones.
+            // A rack's tablet loads these with every screen: one file instead of ten small ones. What
+            // every page needs stands first: else it would come with the floor's rules.
             codeSplitting: {
               groups: [
+                {
+                  name: "react",
+                  test: /\/node_modules\/(react|react-dom|scheduler|react-router)\/|vite\/preload-helper/,
+                  priority: 1,
+                },
+                // What a browser still holds of the log is sent from whatever page it is on.
+                {
+                  name: "outbox",
+                  test: /\/app\/offline\/(browser|clock|device|new-id|outbox|outbox-store|post-log)\.ts|\/core\/floor\/entries\.ts|\/node_modules\/idb\//,
+                  priority: 1,
+                },
                 { name: "units", test: /\/core\/(units|barload\/load|prescribe\/turns)/ },
                 {
                   name: "floor",

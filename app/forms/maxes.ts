@@ -1,32 +1,15 @@
 import { z } from "zod";
 import { MAX_KINDS } from "../../core/maxes/records";
-import { type Mass, readMass } from "../../core/units/mass";
+import type { Mass } from "../../core/units/mass";
+import { loadIn } from "./load";
 import { dateField } from "./primitives/date";
-
-const MASS_WORDS = {
-  empty: "Write the load, for example 120 or 225 lb.",
-  "not-a-number": "That is not a load. Write 120, 120 kg or 225 lb.",
-  "too-many-decimals": "Three decimals at most.",
-  negative: "A load is over 0.",
-  thousands: "A thousand, or a decimal comma? Write 1250 or 1.25.",
-};
 
 /** A load as written: "120", "120 kg", "225 lb". */
 export const MassField = z.string().transform((text, context): Mass => {
-  const reading = readMass(text, "kg");
-  if (!reading.ok) {
-    context.addIssue({ code: "custom", message: MASS_WORDS[reading.reason] });
-    return z.NEVER;
-  }
-  if (reading.mass.amount === 0) {
-    context.addIssue({ code: "custom", message: "A load is over 0." });
-    return z.NEVER;
-  }
-  if (reading.mass.amount > 1500) {
-    context.addIssue({ code: "custom", message: "Over 1500: check the number and its unit." });
-    return z.NEVER;
-  }
-  return reading.mass;
+  const load = loadIn(text);
+  if (load.ok) return load.mass;
+  context.addIssue({ code: "custom", message: load.message });
+  return z.NEVER;
 });
 
 export const DateField = dateField("Write the date as year-month-day, for example 2026-03-10.");

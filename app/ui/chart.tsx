@@ -72,8 +72,9 @@ export function Chart({
       chart.current?.resize();
       draw();
     };
-    void import("./echarts").then(({ init }) => {
-      if (gone) return;
+    const begin = async () => {
+      const { init } = await import("./echarts");
+      if (gone || chart.current) return;
       chart.current = init(element, undefined, { renderer: "svg" });
       chart.current.on("click", (event) => {
         const id = (event.data as { id?: string } | undefined)?.id;
@@ -83,9 +84,23 @@ export function Chart({
       resized.observe(element);
       themed.observe(document.documentElement, { attributeFilter: ["data-theme"] });
       paper.addEventListener("change", onPaper);
-    });
+    };
+    // Loaded and drawn when it comes into sight, or goes to paper.
+    const sight = new IntersectionObserver(
+      (seen) => {
+        if (!seen.some((one) => one.isIntersecting)) return;
+        sight.disconnect();
+        void begin();
+      },
+      { rootMargin: "200px" },
+    );
+    sight.observe(element);
+    const beforePrint = () => void begin();
+    window.addEventListener("beforeprint", beforePrint);
     return () => {
       gone = true;
+      sight.disconnect();
+      window.removeEventListener("beforeprint", beforePrint);
       resized.disconnect();
       themed.disconnect();
       paper.removeEventListener("change", onPaper);

@@ -11,7 +11,6 @@ import {
   type RecipeWeek,
 } from "../../core/recipe/recipe";
 import { hasOlderSpeeds } from "../../core/recipe/speeds";
-import { fieldProblems, recipeFromForm } from "../forms/recipe";
 import { Field, Select } from "./field";
 import { Form } from "./form";
 import { Notice } from "./page";
@@ -20,6 +19,9 @@ import { Steps, Weeks } from "./recipe-rows";
 export type RecipeResult =
   | { ok: true; seq?: number }
   | { ok: false; message?: string | undefined; problems?: Record<string, string> };
+
+/** What reads the fields comes with the first of them that is touched. */
+const rules = () => import("../forms/recipe");
 
 /**
  * The recipe as a form: everybody's numbers follow while it is typed, and stay when it is saved.
@@ -61,14 +63,19 @@ export function RecipeForm({
     .map((week) => week.sets.length)
     .join(", ");
 
-  const read = () => {
-    if (!form.current) return;
+  const turn = useRef(0);
+  const read = async () => {
+    const at = ++turn.current;
+    const { fieldProblems, recipeFromForm } = await rules();
+    // The newest typing is what is read.
+    if (!form.current || at !== turn.current) return;
     const parsed = recipeFromForm(new FormData(form.current));
     setTyped(parsed.success ? {} : fieldProblems(parsed.error));
     setRefused(false);
     onDraft?.(parsed.success ? parsed.data : undefined);
   };
   const keep = async (fields: FormData) => {
+    const { fieldProblems, recipeFromForm } = await rules();
     const parsed = recipeFromForm(fields);
     setRefused(!parsed.success);
     if (!parsed.success) {
@@ -89,7 +96,7 @@ export function RecipeForm({
     <T,>(set: (value: T) => void) =>
     (value: T) => {
       set(value);
-      requestAnimationFrame(read);
+      requestAnimationFrame(() => void read());
     };
   const unit = BASIS_UNITS[basis];
   return (
@@ -99,7 +106,8 @@ export function RecipeForm({
       aria-label="Recipe"
       className="grid gap-1.5"
       noValidate
-      onInput={read}
+      onFocus={() => void rules()}
+      onInput={() => void read()}
       onSubmit={(event) => {
         if (!onKeep) return;
         event.preventDefault();

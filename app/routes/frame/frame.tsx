@@ -1,8 +1,7 @@
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
 import type { MassUnit } from "../../../core/units/mass";
-import { forgetScreens } from "../../offline/kept-screens";
 import { principalOf } from "../../platform/guard.server";
 import { Form } from "../../ui/form";
 import { SaidHere } from "../../ui/said";
@@ -12,9 +11,11 @@ import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";
 import { readFrame } from "../../workflows/frame/frame.server";
 import type { Route } from "./+types/frame";
-import { KeyList } from "./key-list";
-import { Palette } from "./palette";
 import { FIRST_HOUR, PLACES } from "./places";
+
+// Loaded when they are asked for: most pages are left without.
+const Palette = lazy(async () => ({ default: (await import("./palette")).Palette }));
+const KeyList = lazy(async () => ({ default: (await import("./key-list")).KeyList }));
 
 export async function loader({ context }: Route.LoaderArgs) {
   const principal = principalOf(context);
@@ -115,13 +116,20 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
           </span>
         </header>
         <Outlet />
-        {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
-        {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
+        <Suspense>
+          {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
+          {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
+        </Suspense>
         <SaidHere />
       </WorkingProvider>
     </UnitProvider>
   );
 }
+
+/** What this browser keeps of the floor's screens is nobody's after a sign-out. */
+const forgetScreens = () => {
+  void import("../../offline/kept-screens").then((kept) => kept.forgetScreens()).catch(() => {});
+};
 
 function Menu({
   person,
@@ -145,6 +153,10 @@ function Menu({
   const location = useLocation();
   const row = "block w-full px-3 py-2 text-left hover:bg-wash";
   const close = () => setOpen(false);
+  // Signing out leaves this page: what it then calls is there by then.
+  useEffect(() => {
+    if (open) void import("../../offline/kept-screens");
+  }, [open]);
   return (
     <div className="relative">
       <button
@@ -198,11 +210,7 @@ function Menu({
           <NavLink to="/account" className={row} onClick={close}>
             Your sign-in and teams
           </NavLink>
-          <Form
-            method="post"
-            action="/sign-out"
-            onSubmit={() => void forgetScreens().catch(() => {})}
-          >
+          <Form method="post" action="/sign-out" onSubmit={forgetScreens}>
             <button type="submit" className={row}>
               Sign out
             </button>

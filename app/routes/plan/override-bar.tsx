@@ -4,7 +4,7 @@ import { noOwnLoad, ownLoad } from "../../../core/plan/edits";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import { withUnit } from "../../../core/units/field-unit";
 import { kgToGrains, massIn, massKg, plainNumber } from "../../../core/units/mass";
-import { MassField } from "../../forms/maxes";
+import { loadIn } from "../../forms/load";
 import { useUnit } from "../../ui/unit";
 import { usePlanEdit } from "./plan-edits";
 
@@ -32,12 +32,12 @@ export function OverrideBar({
   const shown =
     run.loadKg === undefined ? "" : plainNumber(massIn(kgToGrains(run.loadKg), unit), 1);
   const keep = (text: FormDataEntryValue | null) => {
-    const load = MassField.safeParse(withUnit(String(text ?? ""), unit));
-    if (!load.success) {
-      setProblem(load.error.issues[0]?.message);
+    const load = loadIn(withUnit(String(text ?? ""), unit));
+    if (!load.ok) {
+      setProblem(load.message);
       return;
     }
-    void edit(ownLoad(at, massKg(load.data)));
+    void edit(ownLoad(at, massKg(load.mass)));
     onClose();
   };
   return (

@@ -11,7 +11,6 @@ import {
 import { useBeforeUnload, useRevalidator } from "react-router";
 import type { Block } from "../../../core/plan/block";
 import { applyEdit } from "../../../core/plan/edits";
-import { BlockSchema } from "../../forms/block";
 import { EditQueue, type SendEdit, type WaitingEdit } from "./edit-queue";
 import type { Edit, EditAnswer } from "./setup-edit";
 
@@ -25,12 +24,20 @@ export const PlanEdits = EditContext.Provider;
 /** What takes an edit made on what this page shows to the server. */
 export const usePlanEdit = (): Edit => useContext(EditContext);
 
+/** Whether a block can be kept. Comes with the first edit: who only reads is spared it. */
+let keepable: ((block: Block) => boolean) | undefined;
+async function rulesOfBlocks(): Promise<void> {
+  if (keepable) return;
+  const { BlockSchema } = await import("../../forms/block");
+  keepable = (block) => BlockSchema.safeParse(block).success;
+}
+
 /** The block as it will be when the edits are through; one that cannot be kept is left out. */
 function withEdits(block: Block, waiting: readonly WaitingEdit[]): Block {
   let now = block;
   for (const { edit } of waiting) {
     const next = applyEdit(now, edit);
-    if (next.ok && BlockSchema.safeParse(next.block).success) now = next.block;
+    if (next.ok && keepable?.(next.block)) now = next.block;
   }
   return now;
 }
@@ -68,7 +75,11 @@ export function usePlanEdits(planId: string, version: number, block: Block) {
     () => queue.state(),
   );
   const edit = useCallback<Edit>(
-    async (made, base = version) => (made ? queue.put(made, base) : undefined),
+    async (made, base = version) => {
+      if (!made) return undefined;
+      await rulesOfBlocks();
+      return queue.put(made, base);
+    },
     [version, queue],
   );
   const waiting = useMemo(
@@ -83,6 +94,17 @@ export function usePlanEdits(planId: string, version: number, block: Block) {
       [queue],
     ),
   );
+  // Whoever presses anything here may be about to edit.
+  useEffect(() => {
+    const begin = () => void rulesOfBlocks().catch(() => {});
+    const once = { once: true };
+    window.addEventListener("pointerdown", begin, once);
+    window.addEventListener("keydown", begin, once);
+    return () => {
+      window.removeEventListener("pointerdown", begin);
+      window.removeEventListener("keydown", begin);
+    };
+  }, []);
   // A tab that was opened meanwhile may have kept the page from loading what was made.
   const behind = waiting.length > 0 && waiting.every((one) => one.seq !== undefined);
   useEffect(() => {

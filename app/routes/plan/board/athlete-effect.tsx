@@ -7,7 +7,7 @@ import type { Lifter } from "../../../../core/prescribe/lifter";
 import { withUnit } from "../../../../core/units/field-unit";
 import { formatKg, kgToGrains, massIn, massKg, plainNumber } from "../../../../core/units/mass";
 import { formatVelocity } from "../../../../core/units/velocity";
-import { MassField } from "../../../forms/maxes";
+import { loadIn } from "../../../forms/load";
 import { useUnit } from "../../../ui/unit";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "../plan-edits";
@@ -179,9 +179,9 @@ function RunLine({
   const keep = (typed: string) => {
     setProblem(undefined);
     if (typed.trim() === "" || typed.trim() === text) return;
-    const load = MassField.safeParse(withUnit(typed, unit));
-    if (!load.success) return setProblem(load.error.issues[0]?.message);
-    void edit(ownRun({ athleteId, slotId, keys }, massKg(load.data)));
+    const load = loadIn(withUnit(typed, unit));
+    if (!load.ok) return setProblem(load.message);
+    void edit(ownRun({ athleteId, slotId, keys }, massKg(load.mass)));
   };
   return (
     <li className="flex flex-wrap items-baseline gap-x-2 border-b border-faint py-0.5">
