@@ -13,12 +13,13 @@ import {
 import type { Route } from "./+types/root";
 import { guard } from "./platform/guard.server";
 import { Problem } from "./ui/problem";
-import { readTheme, type Theme } from "./ui/theme";
+import { readMargin, readTheme, type Theme } from "./ui/theme";
 
 export const middleware: Route.MiddlewareFunction[] = [(args, next) => guard(args, next)];
 
 export function loader({ request }: Route.LoaderArgs) {
-  return { theme: readTheme(request.headers.get("cookie")), once: crypto.randomUUID() };
+  const cookies = request.headers.get("cookie");
+  return { theme: readTheme(cookies), margin: readMargin(cookies), once: crypto.randomUUID() };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: "Sprezza" }];
@@ -29,12 +30,13 @@ export const links: Route.LinksFunction = () => [
 
 export function Layout({ children }: { children: ReactNode }) {
   const matches = useMatches();
-  const chosen = (matches[0]?.loaderData as { theme?: Theme } | undefined)?.theme;
+  const { theme: chosen, margin } =
+    (matches[0]?.loaderData as { theme?: Theme; margin?: "away" } | undefined) ?? {};
   const fixed = matches
     .map((match) => (match.handle as { theme?: Theme } | undefined)?.theme)
     .find(Boolean);
   return (
-    <html lang="en" data-theme={chosen ?? fixed ?? "chalk"}>
+    <html lang="en" data-theme={chosen ?? fixed ?? "chalk"} data-margin={margin}>
       <head>
         <meta charSet="utf-8" />
         <meta name="viewport" content="width=device-width, initial-scale=1" />

@@ -376,3 +376,28 @@ test.describe("small and large", () => {
     await context.close();
   });
 });
+
+test.describe("the margin", () => {
+  test.use({ storageState: stateFile("coach") });
+
+  test("is put away by a key and stays so, comes back for a working, and is not there without figures", async ({
+    page,
+  }) => {
+    await page.goto("/athletes");
+    const margin = page.getByRole("complementary", { name: "Margin" });
+    const wide = async () => (await margin.boundingBox())?.width ?? 0;
+    expect(await wide()).toBeGreaterThan(300);
+    await page.keyboard.press("m");
+    expect(await wide()).toBeLessThan(90);
+    await page.reload();
+    expect(await wide()).toBeLessThan(90);
+    await page.locator("[data-figure]").first().click();
+    await expect(page.getByRole("region", { name: "Working" })).toBeVisible();
+    expect(await wide()).toBeGreaterThan(300);
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "Margin", exact: true }).click();
+    expect(await wide()).toBeGreaterThan(300);
+    await page.goto("/account");
+    await expect(margin).toBeHidden();
+  });
+});

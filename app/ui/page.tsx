@@ -1,8 +1,11 @@
 import type { ReactNode } from "react";
+import { switchMargin } from "./theme";
 import { useWorking, WorkingPanel } from "./working";
 
-/** A place: its heading, its ledger, and the margin on the right (a sheet from below on narrow
- * screens). */
+/**
+ * A place: its heading, its ledger, and the margin on the right (a sheet from below on narrow screens).
+ * A page without figures has no margin unless it gives one; each browser may put it away.
+ */
 export function Page({
   title,
   facts,
@@ -19,7 +22,7 @@ export function Page({
 }) {
   const { selected } = useWorking();
   return (
-    <div className="print:block! lg:grid lg:min-h-[calc(100dvh-44px)] lg:grid-cols-[minmax(0,1fr)_316px] lg:grid-rows-[auto_1fr]">
+    <div className={margin ? "page page-margin" : "page"}>
       <section
         aria-labelledby="page-title"
         className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-3 lg:col-span-2"
@@ -44,12 +47,22 @@ export function Page({
         >
           <WorkingPanel />
         </div>
-        {margin}
+        {margin ? <div className="margin-here contents">{margin}</div> : null}
         {!margin && !selected ? (
-          <p className="hidden text-muted lg:block">
+          <p className="margin-here hidden text-muted lg:block">
             Select a figure to see its working here. Arrow keys go from one to the next.
           </p>
         ) : null}
+        {selected ? null : (
+          <button
+            type="button"
+            className="mt-4 hidden min-h-8 text-sm text-muted underline lg:block"
+            onClick={switchMargin}
+          >
+            <span className="margin-here">Put away</span>
+            <span className="margin-away">Margin</span>
+          </button>
+        )}
       </aside>
     </div>
   );

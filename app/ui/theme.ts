@@ -12,3 +12,17 @@ export function switchTheme(theme: Theme): void {
   // biome-ignore lint/suspicious/noDocumentCookie: the Cookie Store API is missing where tablets need it
   document.cookie = `theme=${theme}; Path=/; Max-Age=31536000; SameSite=Lax`;
 }
+
+/** Whether this browser has put the margin away. */
+export function readMargin(cookies: string | null): "away" | undefined {
+  return /(?:^|;\s*)margin=away/.test(cookies ?? "") ? "away" : undefined;
+}
+
+/** Puts the margin away, or brings it back, at once and for the next year. */
+export function switchMargin(): void {
+  const away = document.documentElement.dataset.margin !== "away";
+  if (away) document.documentElement.dataset.margin = "away";
+  else delete document.documentElement.dataset.margin;
+  // biome-ignore lint/suspicious/noDocumentCookie: as above
+  document.cookie = `margin=${away ? "away" : "here"}; Path=/; Max-Age=31536000; SameSite=Lax`;
+}

@@ -196,7 +196,7 @@ function doSet(
     call: call.kind,
     decision: take ? "take" : "decline",
     action: call.action,
-    reason: take ? "" : "Looked sharp from the side.",
+    reason: take ? "" : reasonAt(lifter.name.length + 2 * round),
   });
   if (call.kind === "lighten" || call.kind === "add-load")
     state.loadCall = take ? "changed" : "declined";
@@ -204,3 +204,15 @@ function doSet(
   if (call.action.type === "load") state.deltaKg += call.action.deltaKg;
   if (call.action.type === "rest") state.addedRestS += call.action.addS;
 }
+
+/** What coaches of the demo say when they leave a call. */
+const REASONS = [
+  "Looked sharp from the side.",
+  "One slow rep, the others were on it.",
+  "Talking while lifting; told, and went on.",
+  "Slept badly, wanted to finish the load.",
+  "The bar drifted forward; put right, the load stays.",
+  "Race at the weekend: nothing is changed now.",
+  "Last set anyway.",
+];
+const reasonAt = (i: number): string => REASONS[i % REASONS.length] ?? "";

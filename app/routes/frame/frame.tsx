@@ -6,7 +6,7 @@ import { principalOf } from "../../platform/guard.server";
 import { Form } from "../../ui/form";
 import { SaidHere } from "../../ui/said";
 import { singleKeysOn } from "../../ui/single-keys";
-import { switchTheme } from "../../ui/theme";
+import { switchMargin, switchTheme } from "../../ui/theme";
 import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";
 import { readFrame } from "../../workflows/frame/frame.server";
@@ -39,6 +39,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
   useHotkeys("w", () => window.dispatchEvent(new Event("sprezza:working")), {
     ignoreEventWhen: () => !singleKeysOn(),
   });
+  useHotkeys("m", switchMargin, { ignoreEventWhen: () => !singleKeysOn() });
   // `g` and then a letter within a second and a half.
   useEffect(() => {
     let armed = 0;
