@@ -32,7 +32,7 @@ export default defineConfig({
                 { name: "units", test: /\/core\/(units|barload\/load|prescribe\/turns)/ },
                 {
                   name: "floor",
-                  test: /\/core\/(floor|liverules|profile\/(line|day-form)|velocity\/stream|numeric\/random|boxsquat\/stops)|\/device\/sensor\.ts|\/app\/offline\/(?!old-taps)|\/app\/forms\/json|\/app\/ui\/(speed-strip|loaded-bar|use-now)/,
+                  test: /\/core\/(floor\/(?!on-paper|freeze)|liverules|profile\/(line|day-form)|velocity\/stream|numeric\/random|boxsquat\/stops)|\/device\/sensor\.ts|\/app\/offline\/(?!old-taps)|\/app\/forms\/json|\/app\/ui\/(speed-strip|loaded-bar|use-now)/,
                 },
               ],
             },

@@ -397,7 +397,8 @@ test.describe("the margin", () => {
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "Margin", exact: true }).click();
     expect(await wide()).toBeGreaterThan(300);
-    await page.goto("/account");
+    await page.goto("/review/week");
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
     await expect(margin).toBeHidden();
   });
 });

@@ -242,7 +242,7 @@ function PairingPages({ slot, frozen, day }: Shown & { slot: FrozenPairing }) {
         frozen={frozen}
         day={day}
         title={complex.name}
-        label={complex.name}
+        label={pages.length > 1 ? `${complex.name}, ${i + 1} of ${pages.length}` : complex.name}
         of={pages.length > 1 ? `${i + 1} of ${pages.length}` : undefined}
         section="Pairing"
         facts={
@@ -334,7 +334,7 @@ function ExercisePages({
       frozen={frozen}
       day={day}
       title="Without the bar"
-      label="Without the bar"
+      label={`Without the bar${pages.length > 1 ? `, ${i + 1} of ${pages.length}` : ""}`}
       of={pages.length > 1 ? `${i + 1} of ${pages.length}` : undefined}
       section={undefined}
       facts={null}
