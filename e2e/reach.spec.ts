@@ -395,7 +395,7 @@ test.describe("the margin", () => {
     await expect(page.getByRole("region", { name: "Working" })).toBeVisible();
     expect(await wide()).toBeGreaterThan(300);
     await page.keyboard.press("Escape");
-    await page.getByRole("button", { name: "Margin", exact: true }).click();
+    await page.getByRole("button", { name: "Show margin" }).click();
     expect(await wide()).toBeGreaterThan(300);
     await page.goto("/review/week");
     await expect(page.getByRole("heading", { level: 1 })).toBeVisible();

@@ -59,8 +59,8 @@ export function Page({
             className="mt-4 hidden min-h-8 text-sm text-muted underline lg:block"
             onClick={switchMargin}
           >
-            <span className="margin-here">Put away</span>
-            <span className="margin-away">Margin</span>
+            <span className="margin-here">Hide margin</span>
+            <span className="margin-away">Show margin</span>
           </button>
         )}
       </aside>

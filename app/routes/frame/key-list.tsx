@@ -9,7 +9,7 @@ const KEYS: Array<{ where: string; rows: Array<[keys: string, what: string]> }> 
       ["?", "This list"],
       ["Ctrl K", "Find an athlete, plan, session or place"],
       ["w", "Open or close the working of a figure"],
-      ["m", "Put the margin away, and back"],
+      ["m", "Hide the margin, and show it again"],
       ["arrows, Enter", "From figure to figure; select one"],
       ...PLACES.map((place): [string, string] => [`g ${place.key}`, place.name]),
     ],
