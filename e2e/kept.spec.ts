@@ -58,7 +58,7 @@ async function signedIn(browser: Browser, address: string, email: string): Promi
   return page;
 }
 
-test("@long a backup while people train, and back on another cluster", async () => {
+test("a backup while people train, and back on another cluster", async () => {
   expect(npmRun("backup", [], {}).said).toContain("Where to?");
   const none = npmRun("backup", [file], { SPREZZA_DATA: path.join(root, "nothing") });
   expect(none.status).toBe(1);

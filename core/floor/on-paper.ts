@@ -2,12 +2,48 @@ import { describeSide } from "../barload/load";
 import { guardWords } from "../prescribe/own-words";
 import { formatKg, kgToGrains, type MassUnit, massIn, plainNumber } from "../units/mass";
 import { formatVelocity } from "../units/velocity";
-import type { FrozenLift, FrozenLifter, FrozenSession } from "./frozen";
+import type { FrozenLift, FrozenLifter, FrozenSession, FrozenSlot } from "./frozen";
 
 /**
  * A day as it hangs on the wall and lies in a hand: what the stations show, put together for paper. It is
  * read from the settled day, so paper says what is lifted.
  */
+
+/** A settled day without what only a screen asks for: workings, tested lines, what hangs by the kilogram. */
+export function forPaper(session: FrozenSession): FrozenSession {
+  const lifter = (one: FrozenLifter): FrozenLifter => {
+    const { tested: _t, hang: _h, travelM: _m, pins: _p, rampKg: _r, plates: _l, ...kept } = one;
+    return {
+      ...kept,
+      line: undefined,
+      sets: one.sets.map(({ resistance: _, ...set }) => ({ ...set, working: NO_WORKING })),
+    };
+  };
+  return {
+    ...session,
+    slots: session.slots.map((slot): FrozenSlot => {
+      if (slot.kind === "lift") {
+        const { absent: _, ...kept } = slot;
+        const groups = slot.groups.map((one) => ({ ...one, lifters: one.lifters.map(lifter) }));
+        return { ...kept, groups };
+      }
+      if (slot.kind === "exercise") {
+        const { absent: _, ...kept } = slot;
+        return kept;
+      }
+      const groups = slot.groups.map((group) => ({
+        ...group,
+        athletes: group.athletes.map((one) => ({
+          ...one,
+          loads: one.loads.map(({ working: _, steps: __, ...load }) => load),
+        })),
+      }));
+      return { ...slot, groups };
+    }),
+  };
+}
+
+const NO_WORKING = { title: "", lines: [] };
 
 /** Sets one after the other on the same plates. */
 export interface PaperRun {

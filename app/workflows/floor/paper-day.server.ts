@@ -1,5 +1,6 @@
 import { freezeDay, sessionTitle } from "../../../core/floor/freeze";
 import type { FrozenSession } from "../../../core/floor/frozen";
+import { forPaper } from "../../../core/floor/on-paper";
 import {
   type Block,
   type BlockDay,
@@ -52,7 +53,10 @@ export function readPaper(
     const day = days.find((one) => one.id === asked.day) ?? days[0];
     const changedSince =
       published !== undefined && JSON.stringify(published.block) !== JSON.stringify(row.plan.block);
-    const paper = day && (await paperOf(tx, principal, row, { block, week, day, changedSince }));
+    const found = day && (await paperOf(tx, principal, row, { block, week, day, changedSince }));
+    const paper = found?.ok
+      ? done({ ...found.value, frozen: forPaper(found.value.frozen) })
+      : found;
     return done({
       plan: { id: row.plan.id, name: block.name, weeks: block.weeks },
       days: days.map(({ id, name, startAt }) => ({ id, name, startAt })),
