@@ -1,5 +1,4 @@
 import { timingSafeEqual } from "node:crypto";
-import { readdirSync } from "node:fs";
 import { createServer } from "node:http";
 import type { AddressInfo } from "node:net";
 import compression from "compression";
@@ -128,11 +127,12 @@ async function listen(build: ServerBuild, settings: Environment): Promise<void> 
     next();
   });
   app.get("/sw.js", serviceWorker("build/client"));
-  // By name: no page waits for the file system to say that it is no file.
-  for (const name of readdirSync("build/client").filter((one) => one.includes(".")))
-    app.get(`/${name}`, (_request, response) =>
-      response.sendFile(name, { root: "build/client", maxAge: "1h" }),
-    );
+  // No page waits for the file system to say that it is no file: a file's name has an ending.
+  const files = express.static("build/client", { maxAge: "1h", index: false });
+  app.use((request, response, next) => {
+    if (/\.(?!data$)[a-z0-9]+$/i.test(request.path)) files(request, response, next);
+    else next();
+  });
 
   startMetrics();
   app.get(["/metrics", "/metrics/floor"], metricsHandler);
