@@ -181,6 +181,21 @@ test.describe("what opens over a page", () => {
     await clean(page);
   });
 
+  test("a lost link leaves the page as it is: the keys are listed, what cannot be looked up is said", async ({
+    page,
+    context,
+  }) => {
+    await page.goto("/floor");
+    await context.setOffline(true);
+    await page.keyboard.press("?");
+    await expect(page.getByRole("dialog", { name: "Keys" })).toBeVisible();
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("Control+k");
+    await expect(page.getByText(/Nothing can be looked up without a link/)).toBeVisible();
+    await expect(page.getByRole("heading", { level: 1 })).toBeVisible();
+    await context.setOffline(false);
+  });
+
   test("the rack's sheets: axe finds nothing", async ({ page }) => {
     await page.goto("/floor");
     await page.locator("li a[href^='/floor/']").first().click();

@@ -28,6 +28,9 @@ function colorsAt(element: Element): ChartColors {
   };
 }
 
+/** Long after a page is ready to be worked with, ms. */
+const AT_REST_MS = 4000;
+
 /**
  * A chart. ECharts comes with its first chart; until then, and for a screen reader, the label
  * says what it shows, and the figures stand beside it as text.
@@ -73,8 +76,10 @@ export function Chart({
       draw();
     };
     const begin = async () => {
-      const { init } = await import("./echarts");
-      if (gone || chart.current) return;
+      // Without a link it stays undrawn; its figures stand beside it.
+      const loaded = await import("./echarts").catch(() => undefined);
+      if (!loaded || gone || chart.current) return;
+      const { init } = loaded;
       chart.current = init(element, undefined, { renderer: "svg" });
       chart.current.on("click", (event) => {
         const id = (event.data as { id?: string } | undefined)?.id;
@@ -85,7 +90,7 @@ export function Chart({
       themed.observe(document.documentElement, { attributeFilter: ["data-theme"] });
       paper.addEventListener("change", onPaper);
     };
-    // Loaded and drawn when it comes into sight, or goes to paper.
+    // Loaded and drawn when it comes into sight; else once the page is at rest, for paper shows all.
     const sight = new IntersectionObserver(
       (seen) => {
         if (!seen.some((one) => one.isIntersecting)) return;
@@ -95,12 +100,11 @@ export function Chart({
       { rootMargin: "200px" },
     );
     sight.observe(element);
-    const beforePrint = () => void begin();
-    window.addEventListener("beforeprint", beforePrint);
+    const atRest = setTimeout(() => void begin(), AT_REST_MS);
     return () => {
       gone = true;
       sight.disconnect();
-      window.removeEventListener("beforeprint", beforePrint);
+      clearTimeout(atRest);
       resized.disconnect();
       themed.disconnect();
       paper.removeEventListener("change", onPaper);

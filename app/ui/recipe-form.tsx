@@ -51,6 +51,7 @@ export function RecipeForm({
   const [keeping, setKeeping] = useState(false);
   const busy = sending || keeping;
   const [refused, setRefused] = useState(false);
+  const [away, setAway] = useState(false);
   const form = useRef<HTMLFormElement>(null);
   const [steps, setSteps] = useState<RecipeStep[]>(recipe.steps);
   const [weeks, setWeeks] = useState<RecipeWeek[]>(recipe.weeks);
@@ -66,16 +67,20 @@ export function RecipeForm({
   const turn = useRef(0);
   const read = async () => {
     const at = ++turn.current;
-    const { fieldProblems, recipeFromForm } = await rules();
+    const loaded = await rules().catch(() => undefined);
     // The newest typing is what is read.
-    if (!form.current || at !== turn.current) return;
+    if (!loaded || !form.current || at !== turn.current) return;
+    const { fieldProblems, recipeFromForm } = loaded;
     const parsed = recipeFromForm(new FormData(form.current));
     setTyped(parsed.success ? {} : fieldProblems(parsed.error));
     setRefused(false);
     onDraft?.(parsed.success ? parsed.data : undefined);
   };
   const keep = async (fields: FormData) => {
-    const { fieldProblems, recipeFromForm } = await rules();
+    const loaded = await rules().catch(() => undefined);
+    setAway(!loaded);
+    if (!loaded) return;
+    const { fieldProblems, recipeFromForm } = loaded;
     const parsed = recipeFromForm(fields);
     setRefused(!parsed.success);
     if (!parsed.success) {
@@ -86,11 +91,13 @@ export function RecipeForm({
     await onKeep?.(parsed.data);
     setKeeping(false);
   };
-  const message = refused
-    ? "Nothing was saved: some fields need another look."
-    : result && !result.ok
-      ? result.message
-      : undefined;
+  const message = away
+    ? "Nothing was saved: the link is lost. What you typed stays; try again once it is back."
+    : refused
+      ? "Nothing was saved: some fields need another look."
+      : result && !result.ok
+        ? result.message
+        : undefined;
   // Steps and weeks that come or go are in the form after the next drawing.
   const later =
     <T,>(set: (value: T) => void) =>

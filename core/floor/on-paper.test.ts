@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { testSession } from "./fixtures/session";
 import { type FrozenLift, liftsOf } from "./frozen";
-import { liftOnPaper, loadFigure, pagesOf, runsOnPaper, schemeOf } from "./on-paper";
+import { forPaper, liftOnPaper, loadFigure, pagesOf, runsOnPaper, schemeOf } from "./on-paper";
 
 const set = (number: number, loadKg: number | undefined, over: object = {}) =>
   ({
@@ -82,6 +82,42 @@ describe("a lift on paper", () => {
       for (const one of paper.lifters)
         for (const line of paper.how) expect(one.lines).not.toContain(line);
     }
+  });
+});
+
+describe("what paper is sent", () => {
+  it("draws the same, without workings, tested lines and who is refused", () => {
+    const session = {
+      ...testSession(),
+      leftOut: [{ athleteId: "bo", slotId: "slot", code: "age" }],
+    };
+    const sent = forPaper(session);
+    const [slot] = session.slots as FrozenLift[];
+    const [thin] = sent.slots as FrozenLift[];
+    if (!slot || !thin) throw new Error("no lift");
+    expect(liftOnPaper(sent, thin).lifters).toEqual(liftOnPaper(session, slot).lifters);
+    expect(sent.leftOut).toBeUndefined();
+    expect(JSON.stringify(sent)).not.toMatch(/"(tested|rampKg|pins|hang|resistance)":/);
+  });
+});
+
+describe("what is said first", () => {
+  it("is in the reader's unit on the wall and in the athlete's on a card, and there once", () => {
+    const session = testSession(["ann"], 1);
+    const [slot] = session.slots as FrozenLift[];
+    const [lifter] = slot?.groups[0]?.lifters ?? [];
+    if (!slot || !lifter) throw new Error("no lifter");
+    lifter.bestKg = 50;
+    lifter.unit = "lb";
+    lifter.setup = ["20 s more rest than the slot gives"];
+    lifter.addRestS = 20;
+    const other = { ...lifter, athleteId: "bo", setup: [], addRestS: undefined };
+    slot.groups[0]?.lifters.push(other as never);
+    const wall = liftOnPaper(session, slot, "kg").lifters[0];
+    expect(wall?.first.join()).toContain("60 kg is above the lifetime best of 50 kg");
+    const card = liftOnPaper(session, slot).lifters[0];
+    expect(card?.first.join()).toContain("lb");
+    expect(card?.lines).toEqual(["20 s more rest than the slot gives"]);
   });
 });
 

@@ -19,8 +19,10 @@ export function forPaper(session: FrozenSession): FrozenSession {
       sets: one.sets.map(({ resistance: _, ...set }) => ({ ...set, working: NO_WORKING })),
     };
   };
+  // Who is refused in a slot, and by which check, is on no paper.
+  const { leftOut: _, ...day } = session;
   return {
-    ...session,
+    ...day,
     slots: session.slots.map((slot): FrozenSlot => {
       if (slot.kind === "lift") {
         const { absent: _, ...kept } = slot;
@@ -74,9 +76,9 @@ export interface PaperLifter {
   hung: string | undefined;
   /** Speeds to be moved at, "0.75 to 0.85 m/s", where all sets ask the same. */
   speed: string | undefined;
-  /** What is asked or said first: instructions, a load above the best, more rest, why there is no load. */
+  /** For the wall: instructions, a load above the best, more rest, why there is no load. */
   first: string[];
-  /** How it is set up for this athlete, and the rest that is their own. */
+  /** For a card: how it is set up for this athlete, what is asked first, why there is no load. */
   lines: string[];
 }
 
@@ -93,8 +95,11 @@ export interface PaperLift {
   lifters: PaperLifter[];
 }
 
-/** A lift of a day with everybody's line. */
-export function liftOnPaper(session: FrozenSession, slot: FrozenLift): PaperLift {
+/**
+ * A lift of a day with everybody's line.
+ * @param unit of what is said first; each athlete's own where left out
+ */
+export function liftOnPaper(session: FrozenSession, slot: FrozenLift, unit?: MassUnit): PaperLift {
   const everybody = slot.groups.flatMap((group) => group.lifters);
   const how = (everybody[0]?.setup ?? []).filter((line) =>
     everybody.every((one) => one.setup?.includes(line)),
@@ -102,7 +107,11 @@ export function liftOnPaper(session: FrozenSession, slot: FrozenLift): PaperLift
   const names = new Map(session.stations.map((one) => [one.id, one.name]));
   const lifters = slot.groups.flatMap((group) =>
     group.lifters.map((lifter) =>
-      lifterOnPaper(lifter, names.get(group.stationId) ?? "", new Set(how)),
+      lifterOnPaper(lifter, {
+        station: names.get(group.stationId) ?? "",
+        how: new Set(how),
+        unit: unit ?? lifter.unit,
+      }),
     ),
   );
   return {
@@ -117,10 +126,10 @@ export function liftOnPaper(session: FrozenSession, slot: FrozenLift): PaperLift
 
 function lifterOnPaper(
   lifter: FrozenLifter,
-  station: string,
-  how: ReadonlySet<string>,
+  { station, how, unit }: { station: string; how: ReadonlySet<string>; unit: MassUnit },
 ): PaperLifter {
   const { box, hangs } = lifter;
+  const reasons = new Set(lifter.sets.flatMap((set) => set.loadReason ?? []));
   const hung = hangs?.map((one) => `${one.perSide} × ${one.name}`).join(", ");
   const speeds = lifter.sets.map(({ target }) =>
     target ? `${formatVelocity(target.lowMps)} to ${formatVelocity(target.highMps)} m/s` : "",
@@ -140,13 +149,13 @@ function lifterOnPaper(
         loadsKg: lifter.sets.map((set) => set.loadKg),
         facts: { ...NOTHING_OPEN, lifetimeBestKg: lifter.bestKg },
         basis: "percent",
-        unit: lifter.unit,
+        unit,
         addRestS: lifter.addRestS ?? 0,
         floorMps: lifter.floorMps,
       }),
-      ...new Set(lifter.sets.flatMap((set) => set.loadReason ?? [])),
+      ...reasons,
     ],
-    lines: (lifter.setup ?? []).filter((line) => !how.has(line)),
+    lines: [...new Set([...(lifter.setup ?? []).filter((line) => !how.has(line)), ...reasons])],
   };
 }
 
@@ -185,12 +194,22 @@ export function runsOnPaper(lifter: Pick<FrozenLifter, "sets">): PaperRun[] {
   return runs;
 }
 
-const repsOf = (run: Pick<PaperRun, "reps" | "repsTo">) =>
-  run.repsTo === undefined ? String(run.reps) : `${run.reps} to ${run.repsTo}`;
+/** "3", "8 to 10"; nothing of no set. */
+export const repsWords = (
+  set: { reps: number; repsTo?: number | undefined } | undefined,
+): string =>
+  set === undefined
+    ? ""
+    : set.repsTo === undefined
+      ? String(set.reps)
+      : `${set.reps} to ${set.repsTo}`;
+
+export const restWords = ({ leastS, mostS }: FrozenLift["rest"]): string =>
+  `rest ${leastS === mostS ? leastS : `${leastS} to ${mostS}`} s`;
 
 /** "9 × 3", or "5 + 5 + 3" where reps go from set to set. */
 export function schemeOf(runs: readonly PaperRun[]): string {
-  const reps = runs.flatMap((run) => run.sets.map(() => repsOf(run)));
+  const reps = runs.flatMap((run) => run.sets.map(() => repsWords(run)));
   const same = common(reps);
   return same === undefined ? reps.join(" + ") : `${reps.length} × ${same}`;
 }

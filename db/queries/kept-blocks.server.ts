@@ -16,9 +16,11 @@ const kept = new Map<string, Kept>();
 /** What nobody asked for in this time is let go, ms: a plan that was erased too. */
 const KEPT_MS = 10 * 60_000;
 const MOST_KEPT = 2000;
+const LOOKED_EVERY_MS = 60_000;
 
 /** A plan's block, where its row has not been written since it was read. */
 export function keptBlock(planId: string, stamp: string): Block | undefined {
+  letGo();
   const there = kept.get(planId);
   if (there?.stamp !== stamp) return undefined;
   there.usedAt = Date.now();
@@ -27,11 +29,19 @@ export function keptBlock(planId: string, stamp: string): Block | undefined {
 
 /** Keeps a block as read under a stamp, and freezes it: it is shared. */
 export function keepBlock(planId: string, stamp: string, block: Block): Block {
+  kept.set(planId, { stamp, block: frozen(block), usedAt: Date.now() });
+  return block;
+}
+
+let lookedAt = 0;
+
+/** Whoever asks for any plan lets go what nobody asked for. */
+function letGo(): void {
   const at = Date.now();
+  if (at - lookedAt < LOOKED_EVERY_MS && kept.size <= MOST_KEPT) return;
+  lookedAt = at;
   for (const [id, one] of kept)
     if (at - one.usedAt > KEPT_MS || kept.size > MOST_KEPT) kept.delete(id);
-  kept.set(planId, { stamp, block: frozen(block), usedAt: at });
-  return block;
 }
 
 function frozen<T>(value: T): T {

@@ -1,21 +1,19 @@
-import { lazy, Suspense, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
 import type { MassUnit } from "../../../core/units/mass";
 import { principalOf } from "../../platform/guard.server";
 import { Form } from "../../ui/form";
-import { SaidHere } from "../../ui/said";
+import { SaidHere, say } from "../../ui/said";
 import { singleKeysOn } from "../../ui/single-keys";
 import { switchMargin, switchTheme } from "../../ui/theme";
 import { UnitProvider } from "../../ui/unit";
 import { WorkingProvider } from "../../ui/working";
 import { readFrame } from "../../workflows/frame/frame.server";
 import type { Route } from "./+types/frame";
+import { KeyList } from "./key-list";
+import type { Palette as PaletteShown } from "./palette";
 import { FIRST_HOUR, PLACES } from "./places";
-
-// Loaded when they are asked for: most pages are left without.
-const Palette = lazy(async () => ({ default: (await import("./palette")).Palette }));
-const KeyList = lazy(async () => ({ default: (await import("./key-list")).KeyList }));
 
 export async function loader({ context }: Route.LoaderArgs) {
   const principal = principalOf(context);
@@ -26,12 +24,24 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
   const { team, person, role, unit, firstHour } = loaderData;
   const staff = role !== "athlete";
   const [palette, setPalette] = useState(false);
+  const [Palette, setLoaded] = useState<typeof PaletteShown>();
   const [keys, setKeys] = useState(false);
   const navigate = useNavigate();
   const loading = useNavigation().state !== "idle";
   const places = PLACES.filter((place) => place.roles.includes(role));
 
-  useHotkeys("mod+k", () => setPalette(true), {
+  // Comes when it is asked for: most pages are left without.
+  const find = () => {
+    setPalette(true);
+    import("./palette").then(
+      (loaded) => setLoaded(() => loaded.Palette),
+      () => {
+        setPalette(false);
+        say("Nothing can be looked up without a link. Try again once it is back.");
+      },
+    );
+  };
+  useHotkeys("mod+k", find, {
     enabled: staff,
     enableOnFormTags: true,
     preventDefault: true,
@@ -102,7 +112,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
               <button
                 type="button"
                 className="rounded border border-control px-2 py-0.5 text-sm text-muted max-sm:hidden"
-                onClick={() => setPalette(true)}
+                onClick={find}
               >
                 Find <kbd className="font-sans">Ctrl K</kbd>
               </button>
@@ -117,10 +127,8 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
           </span>
         </header>
         <Outlet />
-        <Suspense>
-          {palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
-          {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
-        </Suspense>
+        {palette && Palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
+        {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
         <SaidHere />
       </WorkingProvider>
     </UnitProvider>

@@ -77,7 +77,8 @@ export function usePlanEdits(planId: string, version: number, block: Block) {
   const edit = useCallback<Edit>(
     async (made, base = version) => {
       if (!made) return undefined;
-      await rulesOfBlocks();
+      // Without a link they do not come: the edit waits as ever, and is drawn once it is kept.
+      await rulesOfBlocks().catch(() => {});
       return queue.put(made, base);
     },
     [version, queue],

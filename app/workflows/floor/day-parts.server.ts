@@ -95,7 +95,9 @@ export async function openPlanDay(
   const published = await newestVersion(tx, row.plan.id);
   const { block } = published ?? row.plan;
   const planRoom = await blockRoom(tx, row, by.unit);
-  if (!room || !planRoom) return NO_WEEK;
+  if (!room) return NO_WEEK;
+  if (!planRoom)
+    return failed("no-rack", `${room.name} has no rack with a bar yet, so no load can be built.`);
   const asksFor = new Set(asked.slotIds ?? []);
   const dayId =
     asked.dayId ??

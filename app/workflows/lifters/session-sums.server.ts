@@ -18,7 +18,7 @@ import type { Principal } from "../../platform/rights";
 /** A running session's sum may be so old, ms. */
 export const RUNNING_SUM_MS = 10_000;
 /** Sessions that one reader works out before it answers: the rest is the next reader's. */
-export const MOST_AT_ONCE = 40;
+const MOST_AT_ONCE = 40;
 
 /**
  * A page over the team's sums, brought up to date before it where some are behind.
@@ -30,28 +30,20 @@ export async function overSums<T>(
 ): Promise<T> {
   // Mostly none is: then the page is read in the transaction that asked.
   const first = await inTeam(principal, async (tx) => {
-    const behind = await behindNow(tx);
-    return behind.length > 0 ? { behind } : { page: await work(tx, false) };
+    const behind = await behindNow(tx, 1);
+    return behind.length > 0 ? undefined : { page: await work(tx, false) };
   });
-  if ("page" in first) return first.page as T;
-  await sumAll(principal, first.behind);
-  return inTeam(principal, (tx) => work(tx, first.behind.length >= MOST_AT_ONCE));
+  if (first) return first.page;
+  const brought = await bringUpSums(principal);
+  return inTeam(principal, (tx) => work(tx, brought >= MOST_AT_ONCE));
 }
+
+const behindNow = (tx: TeamTransaction, most: number) =>
+  behindSums(tx, { most, runningBefore: new Date(now().getTime() - RUNNING_SUM_MS) });
 
 /** Brings sums up to date; how many were behind. */
 export async function bringUpSums(principal: Pick<Principal, "teamId">): Promise<number> {
-  const behind = await inTeam(principal, behindNow);
-  await sumAll(principal, behind);
-  return behind.length;
-}
-
-const behindNow = (tx: TeamTransaction) =>
-  behindSums(tx, {
-    most: MOST_AT_ONCE,
-    runningBefore: new Date(now().getTime() - RUNNING_SUM_MS),
-  });
-
-async function sumAll(principal: Pick<Principal, "teamId">, behind: readonly string[]) {
+  const behind = await inTeam(principal, (tx) => behindNow(tx, MOST_AT_ONCE));
   for (const sessionId of behind) {
     try {
       await sumOne(principal, sessionId);
@@ -61,6 +53,7 @@ async function sumAll(principal: Pick<Principal, "teamId">, behind: readonly str
       log.error({ err: error, sessionId }, "a session could not be summed");
     }
   }
+  return behind.length;
 }
 
 /** Works out one session's sum and keeps it. */

@@ -12,7 +12,7 @@ import { closeDatabases, inTeam } from "../../platform/database.server";
 import type { Principal } from "../../platform/rights";
 import { appendEntries } from "../floor/append-entries.server";
 import { finishSession } from "../floor/end-session.server";
-import { bringUpSums, sumOne } from "../lifters/session-sums.server";
+import { bringUpSums, overSums, sumOne } from "../lifters/session-sums.server";
 import { readReview } from "./read-review.server";
 
 const url = process.env.OWNER_DATABASE_URL ?? "";
@@ -95,6 +95,23 @@ describe("sums of sessions", () => {
     expect(await bringUpSums(coach)).toBe(0);
     await sumOne(coach, team.sessionId);
     expect(await kept()).toMatchObject({ behind: false });
+  });
+
+  it("are brought up before a page is read over them, and the page is read once", async () => {
+    const read = () => {
+      let times = 0;
+      return overSums(coach, async (tx, more) => {
+        times++;
+        return { behind: (await sumOfSession(tx, team.sessionId))?.behind, more, times };
+      });
+    };
+    await inTeam(coach, (tx) =>
+      tx.execute(`UPDATE session_sum SET behind = true, summed_at = NULL
+        WHERE session_id = '${team.sessionId}'`),
+    );
+    const fresh = { behind: false, more: false, times: 1 };
+    expect(await read()).toEqual(fresh);
+    expect(await read()).toEqual(fresh);
   });
 
   it("equal what the whole log gives, entry by entry, corrections and faults among them", async () => {

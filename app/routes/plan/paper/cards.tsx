@@ -5,10 +5,11 @@ import {
   loadWords,
   type PaperLift,
   type PaperLifter,
+  repsWords,
+  restWords,
 } from "../../../../core/floor/on-paper";
 import { formatKg } from "../../../../core/units/mass";
 import { formatClock } from "../../../../core/units/time";
-import { repsWords } from "./sheet";
 
 /** A card for everybody, two a page: what to do, and a box for each set to write in. */
 export function Cards({
@@ -151,7 +152,7 @@ function LiftOnCard({ lift, own }: { lift: PaperLift; own: PaperLifter }) {
           <Boxes labels={run.sets.map(boxLabel)} />
         </div>
       ))}
-      {[...lift.how, ...own.first, ...own.lines].map((line) => (
+      {[...lift.how, ...own.lines].map((line) => (
         <p key={line} className="text-[8.5pt] leading-tight">
           {line}
         </p>
@@ -165,9 +166,6 @@ function LiftOnCard({ lift, own }: { lift: PaperLift; own: PaperLifter }) {
 
 /** Cues that a hand-held card has room for. */
 const MOST_CUES = 2;
-
-const restWords = ({ leastS, mostS }: { leastS: number; mostS: number }) =>
-  `rest ${leastS === mostS ? leastS : `${leastS} to ${mostS}`} s`;
 
 /** A box for each set: its number, and room for what was done. */
 function Boxes({ labels }: { labels: readonly string[] }) {

@@ -142,7 +142,7 @@ export default function Print({ loaderData, actionData }: Route.ComponentProps) 
           )}
         </>
       ) : (
-        <Notice kind="problem" title="This day cannot be put on paper yet.">
+        <Notice kind="problem" title="There is nothing to print for this day.">
           {paper.message}
         </Notice>
       )}

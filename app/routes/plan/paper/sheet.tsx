@@ -53,14 +53,3 @@ export function Sheet({
     </section>
   );
 }
-
-export function RestText({ rest: { leastS, mostS } }: { rest: { leastS: number; mostS: number } }) {
-  return (
-    <span className="whitespace-nowrap">
-      rest {leastS === mostS ? leastS : `${leastS} to ${mostS}`} s
-    </span>
-  );
-}
-
-export const repsWords = (set: { reps: number; repsTo?: number | undefined } | undefined) =>
-  set ? (set.repsTo === undefined ? String(set.reps) : `${set.reps} to ${set.repsTo}`) : "";

@@ -11,12 +11,15 @@ import {
   type PaperLift,
   type PaperLifter,
   pagesOf,
+  repsWords,
+  restWords,
+  schemeOf,
 } from "../../../../core/floor/on-paper";
 import { SECTION_NAMES } from "../../../../core/plan/block";
 import { formatKg, type MassUnit } from "../../../../core/units/mass";
 import { formatClock } from "../../../../core/units/time";
 import { formatVelocity } from "../../../../core/units/velocity";
-import { RestText, repsWords, Sheet } from "./sheet";
+import { Sheet } from "./sheet";
 
 /** Height that a page's lines share, mm, on the lower of A4 and letter on its side. */
 const LINES_MM = 132;
@@ -37,7 +40,7 @@ interface Shown {
 /** A day on the wall: a page a lift, read at two metres, and one of what goes without a bar. */
 export function WallSheet({ frozen, day, unit }: Shown & { unit: MassUnit }) {
   const lifts = frozen.slots.flatMap((slot) =>
-    slot.kind === "lift" ? liftOnPaper(frozen, slot) : [],
+    slot.kind === "lift" ? liftOnPaper(frozen, slot, unit) : [],
   );
   const others = frozen.slots.flatMap((slot) => (slot.kind === "exercise" ? slot : []));
   const pairings = frozen.slots.flatMap((slot) => (slot.kind === "pairing" ? slot : []));
@@ -56,15 +59,19 @@ export function WallSheet({ frozen, day, unit }: Shown & { unit: MassUnit }) {
   );
 }
 
-const smallOf = (one: PaperLifter) => (one.first.length > 0 ? [one.first.join(" · ")] : []);
+/** What stands small under a name; the sets too, where they are not everybody's. */
+function smallOf(lift: PaperLift, one: PaperLifter): string[] {
+  const words = [...(lift.scheme ? [] : [schemeOf(one.runs)]), ...one.first];
+  return words.length > 0 ? [words.join(" · ")] : [];
+}
 
 /** Lines that wrap are counted by their letters. */
-const lineMm = (one: PaperLifter) =>
-  LINE_MM + SMALL_MM * smallOf(one).reduce((n, line) => n + Math.ceil(line.length / 62), 0);
+const lineMm = (lift: PaperLift, one: PaperLifter) =>
+  LINE_MM + SMALL_MM * smallOf(lift, one).reduce((n, line) => n + Math.ceil(line.length / 62), 0);
 
 function LiftPages({ lift, frozen, day, unit }: Shown & { lift: PaperLift; unit: MassUnit }) {
   const pages = pagesOf(lift.lifters, {
-    mm: lineMm,
+    mm: (one) => lineMm(lift, one),
     group: (one) => one.station,
     mostMm: LINES_MM,
   });
@@ -96,7 +103,7 @@ function LiftPage({
   unit: MassUnit;
 }) {
   const { slot } = lift;
-  const small = lifters.reduce((sum, one) => sum + lineMm(one) - LINE_MM, 0);
+  const small = lifters.reduce((sum, one) => sum + lineMm(lift, one) - LINE_MM, 0);
   const mm = Math.min(MOST_LINE_MM, (LINES_MM - small) / lifters.length);
   const boxes = lifters.some((one) => one.box);
   const hung = lifters.some((one) => one.hung);
@@ -117,7 +124,7 @@ function LiftPage({
         <>
           {lift.scheme ? <b>{lift.scheme}</b> : null}
           {lift.asked ? <span>{lift.asked}</span> : null}
-          <RestText rest={slot.rest} />
+          <span className="whitespace-nowrap">{restWords(slot.rest)}</span>
           {lift.grips.length > 0 ? <span>{lift.grips.join(", ")} in turn</span> : null}
           {slot.group ? <span>rounds {slot.group}</span> : null}
         </>
@@ -160,7 +167,7 @@ function LiftPage({
                 >
                   {one.name}
                 </span>
-                {smallOf(one).map((line) => (
+                {smallOf(lift, one).map((line) => (
                   <span key={line} className="block text-[9pt] leading-tight">
                     {line}
                   </span>
@@ -186,12 +193,13 @@ function fitPt(words: string, widthMm: number, mostPt: number): number {
 }
 
 function Loads({ of, unit, mm }: { of: PaperLifter; unit: MassUnit; mm: number }) {
-  // A load that comes again later stands there once: the scheme above says the sets.
+  // A load that comes again later stands there once, with all of its sets.
+  const setsAt = (kg: number | undefined) =>
+    of.runs.reduce((n, run) => (run.loadKg === kg ? n + run.sets.length : n), 0);
   const runs = of.runs.filter(
     (run, i) => of.runs.findIndex((one) => one.loadKg === run.loadKg) === i,
   );
   const loads = runs.map((run) => loadFigure(run, unit)).join(" · ");
-  const [only, ...more] = runs.flatMap((run) => run.side ?? []);
   const lineMm = mm / runs.length;
   return (
     <>
@@ -201,13 +209,16 @@ function Loads({ of, unit, mm }: { of: PaperLifter; unit: MassUnit; mm: number }
         </span>
       </td>
       <td className="leading-none tabular-nums">
-        {more.length === 0 ? (
-          <span className="text-[18pt]">{only}</span>
+        {runs.length < 2 ? (
+          <span className="text-[18pt]">{runs[0]?.side}</span>
         ) : (
           <ul style={{ fontSize: `${Math.min(12, (0.85 * lineMm) / MM_PT)}pt` }}>
             {runs.map((run) => (
               <li key={run.loadKg}>
-                <b className="inline-block min-w-[3em]">{loadFigure(run, unit)}</b> {run.side}
+                <b className="inline-block min-w-[5em]">
+                  {setsAt(run.loadKg)} at {loadFigure(run, unit)}
+                </b>{" "}
+                {run.side}
               </li>
             ))}
           </ul>
@@ -355,7 +366,7 @@ function ExercisePages({
               {slot.sides === "left-right" ? " a side" : ""}
             </b>
             {all ? <b>{all}</b> : null}
-            <RestText rest={slot.rest} />
+            <span className="whitespace-nowrap">{restWords(slot.rest)}</span>
             {slot.group ? <span>rounds {slot.group}</span> : null}
             <span className="text-[13pt]">
               {[...new Set(slot.groups.map((group) => placeName(frozen, group.stationId)))].join(
