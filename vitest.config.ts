@@ -32,6 +32,8 @@ export default defineConfig({
           include: ["db/**/*.test.ts", "app/**/*.server.test.ts"],
           fileParallelism: false,
           testTimeout: 20_000,
+          // What is made before a file's tests is as large as they are.
+          hookTimeout: 60_000,
         },
       },
     ],

@@ -21,10 +21,11 @@ const MARKS: Record<string, RegExp> = {
   "Instruction of a limit": /MK-instruction/,
   "Reason of a limit": /MK-reason/,
   "Where a pain is": /flagged at the rack: wrist|"place"|\bwrist\b.*pain/i,
-  // No small number: pages count what they send, and those counts are in what is read.
-  "Birth year": /51941/,
+  // No small number, for pages count what they send; and longer than what five figures in a row
+  // of any identifier, time or sum may come to by chance.
+  "Birth year": /1951941951/,
   "Refusal by age": /this age group|From 60 on the box/,
-  "Sleep, eating, soreness": /6\.125/,
+  "Sleep, eating, soreness": /6\.0317291/,
   "Why a refusal was set aside": /MK-override/,
   "Who read a reason": /MK-reader/,
   "Name of who was erased": /Erasedsen/,
@@ -78,8 +79,8 @@ test.beforeAll(async ({ baseURL }) => {
   await admin`INSERT INTO athlete_limit ${admin({ team_id: team, id: limit, athlete_id: athleteId, instruction: "MK-instruction", refuses: ["max-test"], ...by })}`;
   await admin`INSERT INTO limit_reason ${admin({ team_id: team, id: randomUUID(), limit_id: limit, kind: "knee", reason: "MK-reason\nMK-reason on a second line", guardian_consent: true, ...by })}`;
   await admin`INSERT INTO reason_read ${admin({ team_id: team, id: randomUUID(), limit_id: limit, read_by: "MK-reader", read_at: new Date("2026-03-02") })}`;
-  await admin`UPDATE athlete SET birth_year = -51941 WHERE id = ${athleteId}`;
-  await admin`INSERT INTO day_note ${admin({ team_id: team, id: randomUUID(), athlete_id: athleteId, date: "2026-01-05", sleep_h: 6.125, eating: 3, soreness: 4, ...by })}`;
+  await admin`UPDATE athlete SET birth_year = -1951941951 WHERE id = ${athleteId}`;
+  await admin`INSERT INTO day_note ${admin({ team_id: team, id: randomUUID(), athlete_id: athleteId, date: "2026-01-05", sleep_h: 6.0317291, eating: 3, soreness: 4, ...by })}`;
   const [tested] =
     await admin`SELECT id, note FROM profile_test WHERE athlete_id = ${athleteId} ORDER BY date DESC LIMIT 1`;
   await admin`UPDATE profile_test SET note = 'Done although refused: MK-override' WHERE id = ${tested?.id ?? ""}`;
@@ -173,7 +174,7 @@ test.beforeAll(async ({ baseURL }) => {
       admin`UPDATE profile_test SET note = ${tested?.note ?? ""} WHERE id = ${tested?.id ?? ""}`,
     () =>
       admin`UPDATE plan SET block = block #- '{answered,mk}' #- '{marks,mk}' WHERE id = ${plan?.id}`,
-    () => admin`DELETE FROM day_note WHERE athlete_id = ${athleteId} AND sleep_h = 6.125`,
+    () => admin`DELETE FROM day_note WHERE athlete_id = ${athleteId} AND sleep_h = 6.0317291`,
     () => admin`UPDATE athlete_limit SET lifted_on = '2026-01-01' WHERE athlete_id = ${athleteId}`,
     () => admin`DELETE FROM rack_device WHERE id = ${rackDevice}`,
     () => admin`DELETE FROM membership WHERE user_id = ${userId}`,
@@ -293,7 +294,10 @@ for (const [column, who] of READERS.entries()) {
         : await context.post(`/athletes/${ids.athleteId}.data`, { form: { intent: "reasons" } });
     const asked = await asking.text();
     const places = (mark: RegExp) =>
-      [...found].filter(([, text]) => mark.test(text)).map(([place]) => place);
+      [...found].flatMap(([place, text]) => {
+        const at = text.search(mark);
+        return at < 0 ? [] : [`${place}: ${text.slice(Math.max(0, at - 60), at + 60)}`];
+      });
     for (const row of TABLE) {
       const mark = MARKS[row.what] ?? /never/;
       const cell = row.cells[column];
