@@ -34,6 +34,8 @@ export default defineConfig({
   use: {
     baseURL: process.env.BASE_URL,
     viewport: { width: 1280, height: 800 },
+    // Reads dates year first; other orders have a test of their own.
+    locale: "en-SE",
     launchOptions: CHROMIUM,
     trace: process.env.TRACE ? "retain-on-failure" : "off",
   },

@@ -29,7 +29,11 @@ export default defineConfig({
                   test: /\/app\/offline\/(browser|clock|device|new-id|outbox|outbox-store|post-log)\.ts|\/core\/floor\/entries\.ts|\/node_modules\/idb\//,
                   priority: 1,
                 },
-                { name: "units", test: /\/core\/(units|barload\/load|prescribe\/turns)/ },
+                // Small, and on nearly every page: a file's head weighs more than some of them.
+                {
+                  name: "units",
+                  test: /\/core\/(units|barload\/load|prescribe\/turns)|\/app\/ui\/(dates|unit|use-keys|single-keys)\.ts/,
+                },
                 {
                   name: "floor",
                   test: /\/core\/(floor\/(?!on-paper|freeze)|liverules|profile\/(line|day-form)|velocity\/stream|numeric\/random|boxsquat\/stops)|\/device\/sensor\.ts|\/app\/offline\/(?!old-taps)|\/app\/forms\/json|\/app\/ui\/(speed-strip|loaded-bar|use-now)/,

@@ -6,9 +6,13 @@ import { isRouteErrorResponse, ServerRouter } from "react-router";
 import { isDatabaseAway } from "./platform/database.server";
 import { log, loggedPath, requestId } from "./platform/log.server";
 import { pagePolicy } from "./platform/security-headers.server";
+import { drawChartsWith } from "./ui/chart";
+import { drawChart } from "./ui/draw-chart.server";
 
 /** Called by scripts/server.mjs with the build that this module is part of. */
 export { serve } from "./platform/serve.server";
+
+drawChartsWith(drawChart);
 
 const GIVE_UP_MS = 10_000;
 

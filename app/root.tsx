@@ -12,6 +12,7 @@ import {
 } from "react-router";
 import type { Route } from "./+types/root";
 import { guard } from "./platform/guard.server";
+import { DateOrderProvider, readDateOrder } from "./ui/dates";
 import { Problem } from "./ui/problem";
 import { readMargin, readTheme, type Theme } from "./ui/theme";
 
@@ -19,7 +20,12 @@ export const middleware: Route.MiddlewareFunction[] = [(args, next) => guard(arg
 
 export function loader({ request }: Route.LoaderArgs) {
   const cookies = request.headers.get("cookie");
-  return { theme: readTheme(cookies), margin: readMargin(cookies), once: crypto.randomUUID() };
+  return {
+    theme: readTheme(cookies),
+    margin: readMargin(cookies),
+    dates: readDateOrder(cookies, request.headers.get("accept-language")),
+    once: crypto.randomUUID(),
+  };
 }
 
 export const meta: Route.MetaFunction = () => [{ title: "Sprezza" }];
@@ -52,13 +58,17 @@ export function Layout({ children }: { children: ReactNode }) {
   );
 }
 
-export default function App() {
+export default function App({ loaderData }: Route.ComponentProps) {
   const { pathname, search } = useLocation();
   // Says which page answers keys and clicks: an address changes a moment before its page does.
   useEffect(() => {
     document.documentElement.dataset.shown = pathname + search;
   }, [pathname, search]);
-  return <Outlet />;
+  return (
+    <DateOrderProvider order={loaderData.dates}>
+      <Outlet />
+    </DateOrderProvider>
+  );
 }
 
 export function ErrorBoundary({ error }: Route.ErrorBoundaryProps) {

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import AxeBuilder from "@axe-core/playwright";
+import { lookAt } from "./axe";
 import { admin } from "./floor-session";
 import { overlapsOn } from "./overlaps";
 import { stateFile } from "./people";
@@ -40,7 +40,7 @@ const clean = async (page: Page) => {
       for (const one of document.getAnimations()) if (one instanceof CSSTransition) one.finish();
     }, theme);
     expect(await overlapsOn(page)).toEqual([]);
-    const { violations } = await new AxeBuilder({ page }).analyze();
+    const { violations } = await lookAt(page).analyze();
     expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
   }
 };

@@ -467,3 +467,33 @@ test("the squad's profiles: scatter, table, and who is untested", async ({ page 
   await page.getByLabel("Squad", { exact: true }).selectOption("Sprint kayak");
   await expect(page.getByText(/^5 tested/)).toBeVisible();
 });
+
+test("a chart comes drawn; its library is loaded when somebody points at it, and its colours follow the theme", async ({
+  page,
+}) => {
+  const scripts: string[] = [];
+  page.on("response", (answer) => {
+    if (/echarts.*\.js/.test(answer.url())) scripts.push(answer.url());
+  });
+  await page.goto("/athletes/profiles");
+  const chart = page.getByRole("img", { name: /^V0 against L0/ });
+  await expect(chart.locator("svg")).toBeVisible();
+  const drawn = await chart.locator("svg path").count();
+  expect(drawn).toBeGreaterThan(10);
+  // Every colour is named as the theme names it: none is fixed on the server.
+  const colours = await chart
+    .locator("svg [fill], svg [stroke]")
+    .evaluateAll((all) =>
+      all.flatMap((one) => [one.getAttribute("fill"), one.getAttribute("stroke")]),
+    );
+  const named = colours.filter((one) => one !== null && !["none", "transparent"].includes(one));
+  expect(named.length).toBeGreaterThan(10);
+  expect(named.filter((one) => !one?.startsWith("var("))).toEqual([]);
+  await page.waitForTimeout(4500);
+  expect(scripts).toEqual([]);
+
+  await chart.hover();
+  await expect.poll(() => scripts.length).toBe(1);
+  await expect(chart.locator("svg")).toBeVisible();
+  await expect.poll(() => chart.locator("svg path").count()).toBe(drawn);
+});

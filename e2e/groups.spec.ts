@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import AxeBuilder from "@axe-core/playwright";
+import { lookAt } from "./axe";
 import { admin } from "./floor-session";
 import { overlapsOn } from "./overlaps";
 import { stateFile } from "./people";
@@ -60,7 +60,7 @@ async function clean(page: Page): Promise<void> {
       document.documentElement.setAttribute("data-theme", own);
       for (const one of document.getAnimations()) if (one instanceof CSSTransition) one.finish();
     }, theme);
-    const { violations } = await new AxeBuilder({ page }).analyze();
+    const { violations } = await lookAt(page).analyze();
     expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
     for (const [width, height] of [
       [1280, 800],

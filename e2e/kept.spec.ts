@@ -2,13 +2,13 @@ import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync } from "node:fs";
 import https from "node:https";
 import path from "node:path";
-import AxeBuilder from "@axe-core/playwright";
 import postgres from "postgres";
 import { DEMO_PASSWORD } from "../db/demo/people";
 import { openArchive } from "../db/kept/archive-import.server";
 import { migrateTo } from "../db/kept/steps.server";
 import { startCluster } from "../scripts/cluster.mjs";
 import { makeRoles } from "../scripts/roles";
+import { lookAt } from "./axe";
 import { npmRun, npmStart, npmStop, type Started } from "./npm-start";
 import { allSent, openRack, typeSpeeds } from "./people";
 import { type Browser, expect, type Page, test } from "./test";
@@ -171,7 +171,7 @@ test("the daily backup is kept, and its page says when", async ({ browser }) => 
   }).toPass({ timeout: 30_000 });
   await expect(owner.getByRole("row", { name: /It holds/ })).toContainText(/sprezza-.*\.zip/);
   await expect(owner.getByRole("row", { name: /Daily/ })).toContainText("the newest 2 are kept");
-  const found = await new AxeBuilder({ page: owner }).analyze();
+  const found = await lookAt(owner).analyze();
   expect(found.violations).toEqual([]);
   // Somebody is erased: noted beside the backups at once, by ids alone.
   await owner.goto("/athletes");

@@ -1,4 +1,4 @@
-import AxeBuilder from "@axe-core/playwright";
+import { lookAt } from "./axe";
 import { stateFile } from "./people";
 import { expect, test } from "./test";
 
@@ -112,7 +112,7 @@ for (const tool of TOOLS) {
     await figure.focus();
     await page.keyboard.press("Enter");
     await expect(page.getByRole("region", { name: "Working" })).toContainText(tool.working);
-    const found = await new AxeBuilder({ page }).analyze();
+    const found = await lookAt(page).analyze();
     expect(found.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
     const field = page.getByLabel(tool.field, { exact: true });
     await field.focus();

@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { mkdirSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import path from "node:path";
-import AxeBuilder from "@axe-core/playwright";
+import { lookAt } from "./axe";
 import { boardRow } from "./board";
 import { bare, npmStart, npmStop, type Started } from "./npm-start";
 import { type Browser, expect, type Page, test } from "./test";
@@ -53,6 +53,14 @@ class Hand {
   }
 }
 
+/** Every page of a head coach that needs nothing to exist. */
+const PLACES = readFileSync("app/routes.ts", "utf8")
+  .split("\n")
+  .flatMap((line) => {
+    const path = /^ {4}route\("([^":]+)", /.exec(line)?.[1];
+    return path && path !== "card" ? [`/${path}`] : [];
+  });
+
 const SQUADS = ["Rowers", "Juniors"];
 const ATHLETES = Array.from({ length: 24 }, (_, i) => ({
   name: `${["Ida", "Ole", "Per", "Eva", "Nils", "Mari"][i % 6]} ${["Rask", "Dahl", "Ness", "Lind"][Math.floor(i / 6)]}`,
@@ -84,7 +92,7 @@ test("third command to first logged set, 24 athletes, one room, one plan", async
   expect(started.code).toBeTruthy();
   await page.goto(`${started.address}/`);
   await expect(page.getByRole("heading", { name: "Make your team" })).toBeVisible();
-  const axe = await new AxeBuilder({ page }).analyze();
+  const axe = await lookAt(page).analyze();
   expect(axe.violations.map((one) => one.id)).toEqual([]);
   await hand.type("Name of the team", "Ness Harbour Barbell");
   await hand.type("Your name", "Torun Hale");
@@ -95,6 +103,15 @@ test("third command to first logged set, 24 athletes, one room, one plan", async
   await expect(page.getByText("This is not the code that the terminal printed")).toBeVisible();
   await hand.type("Code from the terminal", (started.code ?? "").toLowerCase());
   await hand.press("Make the team");
+
+  // A team with nothing in it opens every place.
+  expect(PLACES.length).toBeGreaterThan(35);
+  for (const place of PLACES) {
+    const answer = await page.goto(`${started.address}${place}`);
+    expect(answer?.status(), place).toBe(200);
+    await expect(page.locator("h1"), place).toHaveCount(1);
+  }
+  await page.goto(`${started.address}/`);
 
   // The first hour, from the top.
   await expect(page.getByRole("heading", { name: "First hour" })).toBeVisible();

@@ -1,16 +1,9 @@
-import AxeBuilder from "@axe-core/playwright";
 import { ROUTE_RIGHTS } from "../app/platform/rights";
+import { lookAt } from "./axe";
 import { stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
 /** axe on every page, in both themes; keyboard, phone and 200 % zoom. */
-
-/** axe over a page; of a table's or list's like rows the first six, for the others are made alike. */
-const look = (page: Page) =>
-  new AxeBuilder({ page })
-    .exclude("tbody > tr:nth-child(n+7)")
-    .exclude("ul > li:nth-child(n+7)")
-    .exclude("ol > li:nth-child(n+7)");
 
 /** How each page of the table of rights is reached, by whom; the rest answer no page. */
 const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
@@ -150,8 +143,8 @@ for (const [i, [path, page]] of Object.entries(PAGES).entries()) {
         const figure = tab.locator("[data-figure]").first();
         if (await figure.count()) await figure.click();
         const axe = whole
-          ? look(tab)
-          : look(tab).withRules(["color-contrast", "link-in-text-block"]);
+          ? lookAt(tab)
+          : lookAt(tab).withRules(["color-contrast", "link-in-text-block"]);
         const { violations } = await axe.analyze();
         expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
       });
@@ -162,7 +155,7 @@ for (const [i, [path, page]] of Object.entries(PAGES).entries()) {
 test.describe("what opens over a page", () => {
   test.use({ storageState: stateFile("coach"), viewport: { width: 1024, height: 768 } });
   const clean = async (page: Page) => {
-    const result = await look(page).analyze();
+    const result = await lookAt(page).analyze();
     expect(result.violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
   };
 

@@ -47,8 +47,16 @@ function waitForPages(page: Page): void {
   };
 }
 
+/** What the browser had to draw anew, for the server had drawn something else. */
+const drawnAnew: string[] = [];
+const HYDRATION = /hydrat|Minified React error #4(18|19|2[0-5])\b/i;
+
 /** Pages of a context, the test's own or one made by hand, are waited for; see `answers`. */
 function watch(context: BrowserContext): BrowserContext {
+  context.on("weberror", (error) => {
+    const { message } = error.error();
+    if (HYDRATION.test(message)) drawnAnew.push(`${error.page()?.url()}: ${message.slice(0, 200)}`);
+  });
   const newPage = context.newPage.bind(context);
   context.newPage = async () => {
     const page = await newPage();
@@ -58,7 +66,10 @@ function watch(context: BrowserContext): BrowserContext {
   return context;
 }
 
-/** Every test in a browser also fails on what the page's own policy had to stop. */
+/**
+ * Every test in a browser also fails on what the page's own policy had to stop, and on a page that
+ * the browser draws otherwise than the server did.
+ */
 export const test = base.extend<{ policyHolds: undefined }, { browser: Browser }>({
   browser: [
     async ({ browser }, use) => {
@@ -75,8 +86,10 @@ export const test = base.extend<{ policyHolds: undefined }, { browser: Browser }
         if (/Content Security Policy|violates the following/i.test(message.text()))
           stopped.push(message.text());
       });
+      drawnAnew.length = 0;
       await use(undefined);
       expect(stopped, "what the Content-Security-Policy stopped").toEqual([]);
+      expect(drawnAnew, "what the browser drew otherwise than the server").toEqual([]);
     },
     { auto: true },
   ],

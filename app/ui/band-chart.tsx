@@ -65,5 +65,12 @@ export function BandChart({ readings, restM }: { readings: readonly Reading[]; r
     },
     [readings, restM, unit, at],
   );
-  return <Chart label="Pull over length, by the hanging scale" height={170} build={build} />;
+  return (
+    <Chart
+      label="Pull over length, by the hanging scale"
+      height={170}
+      drawnPx={400}
+      build={build}
+    />
+  );
 }

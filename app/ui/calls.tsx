@@ -3,6 +3,7 @@ import type { WaitingCall } from "../../core/floor/lifter-state";
 import type { CallAction } from "../../core/liverules/set";
 import { type MassUnit, massKg, readMass } from "../../core/units/mass";
 import { readIn } from "../../core/units/written";
+import { useDated } from "./dates";
 import { SpeedStrip, stripWords } from "./speed-strip";
 import { useKeys } from "./use-keys";
 
@@ -32,6 +33,7 @@ export function CallCard({
   unit?: MassUnit;
 }) {
   const unit = reader ?? call.unit;
+  const dated = useDated();
   const [asking, setAsking] = useState<"change" | "decline">();
   const changeable = call.action.type === "load" || call.action.type === "rest";
   useKeys(
@@ -48,13 +50,13 @@ export function CallCard({
     <section aria-label={`Call for ${call.callName}`}>
       <p className="font-bold">
         {named ? `${call.callName}: ` : ""}
-        {readIn(call.proposal, unit)}
+        {dated(readIn(call.proposal, unit))}
       </p>
-      <p className="text-muted">{readIn(call.evidence, unit)}</p>
+      <p className="text-muted">{dated(readIn(call.evidence, unit))}</p>
       {call.effect.length > 0 ? (
         <p>
           <span className="text-muted">If taken: </span>
-          {call.effect.map((line) => readIn(line, unit)).join(" · ")}
+          {dated(call.effect.map((line) => readIn(line, unit)).join(" · "))}
         </p>
       ) : null}
       {reps.length > 0 ? (

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { Dated } from "./dates";
 import { switchMargin } from "./theme";
 import { useWorking, WorkingPanel } from "./working";
 
@@ -27,8 +28,10 @@ export function Page({
         aria-labelledby="page-title"
         className="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-4 py-3 lg:col-span-2"
       >
-        <h1 id="page-title">{title}</h1>
-        {facts ? <p className="text-muted">{facts}</p> : null}
+        <h1 id="page-title">{typeof title === "string" ? <Dated>{title}</Dated> : title}</h1>
+        {facts ? (
+          <p className="text-muted">{typeof facts === "string" ? <Dated>{facts}</Dated> : facts}</p>
+        ) : null}
         {actions ? <div className="ml-auto flex flex-wrap gap-2">{actions}</div> : null}
       </section>
       <main id="main" className="min-w-0 px-4 py-3" tabIndex={-1}>

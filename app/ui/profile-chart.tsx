@@ -35,6 +35,7 @@ export function ProfileChart({
   earlier,
   days = NO_DAYS,
   height = 260,
+  drawnPx,
   title,
 }: {
   reps: readonly ProfileRep[];
@@ -44,6 +45,8 @@ export function ProfileChart({
   /** Fastest reps of training since, by load. */
   days?: ReadonlyArray<{ loadKg: number; bestMps: number }>;
   height?: number;
+  /** The width that it has at a desk, px. */
+  drawnPx: number;
   title: string;
 }) {
   const unit = useUnit();
@@ -214,7 +217,7 @@ export function ProfileChart({
   const words = result.ok
     ? `${title}: ${reps.length} reps, line from ${formatVelocity(result.line.v0Mps)} m/s at no load to ${formatKg(result.line.l0Kg, unit, 1)} at no speed.`
     : `${title}: ${reps.length} reps, no line.`;
-  return <Chart label={words} height={height} build={build} />;
+  return <Chart label={words} height={height} drawnPx={drawnPx} build={build} />;
 }
 
 function bandOf(result: Extract<ProfileResult, { ok: true }>, fromKg: number, toKg: number) {
@@ -327,5 +330,7 @@ export function ForcePowerChart({
     },
     [power, line, what, unit, at],
   );
-  return <Chart label={`Mean propulsive ${what} over load`} height={170} build={build} />;
+  return (
+    <Chart label={`Mean propulsive ${what} over load`} height={170} drawnPx={266} build={build} />
+  );
 }

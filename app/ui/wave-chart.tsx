@@ -14,34 +14,40 @@ export interface WaveColumn {
   words?: string | undefined;
 }
 
-const HEIGHT = 104;
+const HEIGHT_PX = 104;
 const HEAD = 20;
 
 /** A picture for the head of a table's column: as wide as the column below it. */
-export function WaveColumnPicture({ column }: { column: WaveColumn }) {
+export function WaveColumnPicture({
+  column,
+  heightPx = HEIGHT_PX,
+}: {
+  column: WaveColumn;
+  heightPx?: number | undefined;
+}) {
   const { sets } = column;
   const places = Math.max(6, sets.length);
   const left = (i: number) => 2 + (96 * i) / places;
   return (
     <span
       className="relative block w-full overflow-hidden border-b border-rule"
-      style={{ height: HEIGHT }}
+      style={{ height: heightPx }}
       role="img"
       aria-label={`${column.title}: ${column.words ?? sets.flatMap((set) => set.label ?? []).join(", ")}`}
     >
       <svg
-        viewBox={`0 0 100 ${HEIGHT}`}
+        viewBox={`0 0 100 ${heightPx}`}
         preserveAspectRatio="none"
         className="absolute inset-0 h-full w-full"
         aria-hidden="true"
       >
         {sets.map((set, i) => {
-          const height = Math.max(2, set.height * (HEIGHT - HEAD));
+          const height = Math.max(2, set.height * (heightPx - HEAD));
           return (
             <rect
               key={set.key}
               x={left(i)}
-              y={HEIGHT - height}
+              y={heightPx - height}
               width={(96 / places) * 0.8}
               height={height}
               className="fill-primary"
@@ -57,7 +63,7 @@ export function WaveColumnPicture({ column }: { column: WaveColumn }) {
             className="absolute text-[12px] leading-none whitespace-nowrap text-muted"
             style={{
               left: `${left(i)}%`,
-              top: HEIGHT - Math.max(2, set.height * (HEIGHT - HEAD)) - 14,
+              top: heightPx - Math.max(2, set.height * (heightPx - HEAD)) - 14,
             }}
           >
             {set.label}

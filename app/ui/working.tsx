@@ -10,6 +10,7 @@ import {
   useSyncExternalStore,
 } from "react";
 import { type Working, workingIn } from "../../core/units/working";
+import { useDated } from "./dates";
 import { useUnit } from "./unit";
 
 interface Selection {
@@ -214,6 +215,7 @@ function centre(element: HTMLElement) {
 export function WorkingPanel() {
   const { selected, select } = useWorking();
   const unit = useUnit();
+  const dated = useDated();
   const close = useCallback(() => select(undefined), [select]);
   useEffect(() => {
     const onKey = (event: globalThis.KeyboardEvent) => {
@@ -227,7 +229,7 @@ export function WorkingPanel() {
   return (
     <section aria-live="polite" aria-label="Working" className="working-panel">
       <div className="flex items-baseline justify-between gap-2">
-        <h2 className="text-muted font-medium">Working: {working.title}</h2>
+        <h2 className="text-muted font-medium">Working: {dated(working.title)}</h2>
         <button
           type="button"
           className="min-h-8 min-w-8 px-2 underline"
@@ -244,17 +246,23 @@ export function WorkingPanel() {
             key={i}
             className="grid grid-cols-[1fr_auto] gap-x-3 border-b border-faint py-1"
           >
-            <dt className="text-muted">{line.label}</dt>
-            <dd className={line.emphasis ? "text-right font-bold" : "text-right"}>{line.value}</dd>
-            {line.detail ? <dd className="col-span-2 text-sm text-muted">{line.detail}</dd> : null}
+            <dt className="text-muted">{dated(line.label)}</dt>
+            <dd className={line.emphasis ? "text-right font-bold" : "text-right"}>
+              {dated(line.value)}
+            </dd>
+            {line.detail ? (
+              <dd className="col-span-2 text-sm text-muted">{dated(line.detail)}</dd>
+            ) : null}
           </div>
         ))}
       </dl>
       {working.sources?.length ? (
-        <p className="mt-2 text-sm text-muted">From: {working.sources.join("; ")}</p>
+        <p className="mt-2 text-sm text-muted">From: {dated(working.sources.join("; "))}</p>
       ) : null}
       {working.changes?.length ? (
-        <p className="mt-1 text-sm text-muted">Would change it: {working.changes.join(" ")}</p>
+        <p className="mt-1 text-sm text-muted">
+          Would change it: {dated(working.changes.join(" "))}
+        </p>
       ) : null}
     </section>
   );

@@ -28,7 +28,7 @@ const wordsOf = (text: string) =>
  * How well a name answers to some words: each must begin one of its words. Words that the name begins
  * with, and short names, count more; undefined where one is missing.
  */
-function fit(name: string, asked: readonly string[]): number | undefined {
+function likeness(name: string, asked: readonly string[]): number | undefined {
   const own = wordsOf(name);
   let points = 0;
   for (const word of asked) {
@@ -48,7 +48,7 @@ export function bestFit<T>(
   if (asked.length === 0) return undefined;
   let best: { one: T; points: number } | undefined;
   for (const one of all) {
-    const points = fit(nameOf(one), asked);
+    const points = likeness(nameOf(one), asked);
     if (points !== undefined && (best === undefined || points > best.points))
       best = { one, points };
   }

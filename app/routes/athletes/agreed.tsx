@@ -1,5 +1,6 @@
 import { Link } from "react-router";
 import { readIn } from "../../../core/units/written";
+import { Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { AthletePage } from "./page-data";
 
@@ -19,7 +20,7 @@ export function Agreed({ data }: { data: AthletePage }) {
             <b>To be done:</b> {readIn(one.proposal, unit)}
             <span className="text-muted">
               {" "}
-              agreed {one.date}, {one.by}
+              agreed <Day of={one.date} />, {one.by}
             </span>
           </li>
         ))}
@@ -29,7 +30,7 @@ export function Agreed({ data }: { data: AthletePage }) {
             {one.words}
             <span className="text-muted">
               {" "}
-              {one.by}, {one.date}
+              {one.by}, <Day of={one.date} />
             </span>
           </li>
         ))}

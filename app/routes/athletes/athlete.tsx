@@ -25,6 +25,7 @@ import { mayWrite, type Principal } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { resultOf } from "../../ui/adder";
 import { BenchAnswers } from "../../ui/bench-answers";
+import { Dated, Day } from "../../ui/dates";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
@@ -276,7 +277,7 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
             {tests.map((test) => (
               <li key={test.id} className="border-b border-faint py-1">
                 <Link className="underline" to={`/athletes/${data.person.id}/profiles/${test.id}`}>
-                  {test.date}
+                  <Day of={test.date} />
                 </Link>{" "}
                 {test.liftName}
                 <span className="text-muted">
@@ -293,7 +294,7 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
               <ul>
                 {data.decisions.map((one) => (
                   <li key={one.id} className="border-b border-faint py-1">
-                    {one.date}: {formatKg(one.plannedKg, unit, 1)} planned,{" "}
+                    <Day of={one.date} />: {formatKg(one.plannedKg, unit, 1)} planned,{" "}
                     {formatKg(one.proposedKg, unit, 1)} proposed, {formatKg(one.decidedKg, unit, 1)}{" "}
                     decided ({one.decision}
                     {one.reason ? `: ${one.reason}` : ""}), {one.by}
@@ -314,7 +315,7 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
                     session.status === "running" ? `/floor/${session.id}` : `/review/${session.id}`
                   }
                 >
-                  {session.date}
+                  <Day of={session.date} />
                 </Link>{" "}
                 {session.title}
               </li>
@@ -326,7 +327,7 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
               <ul aria-label="Before Sprezza">
                 {data.earlier.map((one) => (
                   <li key={one.id} className="border-b border-faint py-1">
-                    {one.date} {one.lift}
+                    <Day of={one.date} /> {one.lift}
                     <span className="text-muted">
                       {" "}
                       {one.sets} × {one.reps} @ {formatMass(one.load)}
@@ -340,7 +341,9 @@ function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
           {data.masses.length > 0 ? (
             <p className="pt-2 text-sm text-muted">
               Body mass:{" "}
-              {data.masses.map((one) => `${formatMass(one.mass)} ${one.date}`).join(", ")}
+              <Dated>
+                {data.masses.map((one) => `${formatMass(one.mass)} ${one.date}`).join(", ")}
+              </Dated>
             </p>
           ) : null}
         </div>

@@ -8,6 +8,7 @@ import { idOrNone } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -133,8 +134,8 @@ function Gate({
           </p>
           <p className="text-muted">
             {group.gate.needed} needed ({group.gate.sharePercent} %, rounded up) and{" "}
-            {group.gate.daysNeeded / 7} weeks: begun {group.startedOn}, {group.gate.daysGone} days
-            ago.
+            {group.gate.daysNeeded / 7} weeks: begun <Day of={group.startedOn} />,{" "}
+            {group.gate.daysGone} days ago.
           </p>
           <p role="status" className={`my-1 font-bold ${group.gate.open ? "" : "text-secondary"}`}>
             {group.gate.open ? "Open" : "Closed"}: {group.gate.why}

@@ -8,6 +8,7 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -341,7 +342,7 @@ function SetupCard({ card, mayEdit }: { card: BoxCard; mayEdit: boolean }) {
       <div className="mt-2 flex flex-wrap items-center gap-3">
         {!box ? null : box.rehearsedOn ? (
           <p>
-            ✓ Rehearsed with the empty bar {box.rehearsedOn}, {box.rehearsedBy}
+            ✓ Rehearsed with the empty bar <Day of={box.rehearsedOn} />, {box.rehearsedBy}
           </p>
         ) : (
           <>

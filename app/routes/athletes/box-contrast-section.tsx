@@ -2,6 +2,7 @@ import { Link } from "react-router";
 import { gapVerdictWords } from "../../../core/contrast/gap-test";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
+import { Day } from "../../ui/dates";
 import { SideTable } from "../../ui/side-table";
 import { useUnit } from "../../ui/unit";
 import { Figure } from "../../ui/working";
@@ -40,7 +41,7 @@ export function BoxSection({ athleteId, box }: { athleteId: string; box: BoxSumm
               {one.fault}
               <span className="text-muted">
                 {" "}
-                {one.times} × · last {one.lastOn}
+                {one.times} × · last <Day of={one.lastOn} />
                 {one.cured ? ", cured" : ""}
                 {one.returnsAt === undefined
                   ? ""
@@ -120,7 +121,7 @@ export function ContrastSection({
                   {run.name}
                 </Link>{" "}
                 <span className="text-muted">
-                  {run.date}
+                  <Day of={run.date} />
                   {run.early > 0 ? ` · ${run.early} of ${run.rests} rests cut short` : ""}
                 </span>
                 {run.items.map((item) => (

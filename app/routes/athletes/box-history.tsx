@@ -3,6 +3,7 @@ import { BOX_FAULTS, boxFaultNamed, FAULT_ACTIONS } from "../../../core/boxsquat
 import { passWords, RUNGS } from "../../../core/boxsquat/ladder";
 import { formatMass } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
+import { Dated, Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import type { BoxCard } from "../../workflows/athletes/box-card.server";
@@ -20,9 +21,11 @@ export function Ladder({ card }: { card: BoxCard }) {
       ) : null}
       {ladder.holding ? (
         <p className={ladder.holding.due ? "text-secondary" : "text-muted"}>
-          {ladder.holding.load
-            ? `Speed weight ${formatMass(ladder.holding.load)}, ${ladder.holding.variantName}, found ${ladder.holding.on}. `
-            : ""}
+          <Dated>
+            {ladder.holding.load
+              ? `Speed weight ${formatMass(ladder.holding.load)}, ${ladder.holding.variantName}, found ${ladder.holding.on}. `
+              : ""}
+          </Dated>
           {ladder.holding.words}
         </p>
       ) : null}
@@ -30,7 +33,7 @@ export function Ladder({ card }: { card: BoxCard }) {
         {[...ladder.marks].reverse().map((one, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: marks are only added, the list is drawn anew
           <li key={i}>
-            {one.date} {one.outcome === "passed" ? "passed" : "back to"}{" "}
+            <Day of={one.date} /> {one.outcome === "passed" ? "passed" : "back to"}{" "}
             {RUNGS.find((two) => two.id === one.rungId)?.name.toLowerCase()}
             {one.note ? `: ${one.note}` : ""}
           </li>
@@ -73,7 +76,7 @@ export function Faults({ card, mayEdit }: { card: BoxCard; mayEdit: boolean }) {
                   </th>
                   <td>{one.times}</td>
                   <td>
-                    {one.lastOn}
+                    <Day of={one.lastOn} />
                     {one.cured ? ", cured" : ""}
                   </td>
                   <td>{one.returnsAt === undefined ? "–" : formatPercent(one.returnsAt)}</td>

@@ -1,6 +1,7 @@
 import { GOAL_NAMES, GOALS, SEASON_PHASE_NAMES, SEASON_PHASES } from "../../../core/maxes/season";
 import { formatMass } from "../../../core/units/mass";
 import { Adder, type FormResult } from "../../ui/adder";
+import { Dated, Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { MassInput } from "../../ui/mass-input";
@@ -49,7 +50,7 @@ export function FactsSection({
         ).map(([name, value]) => (
           <div key={name} className="flex gap-2 border-b border-faint py-1">
             <dt className="w-28 shrink-0 text-muted">{name}</dt>
-            <dd>{value}</dd>
+            <dd>{typeof value === "string" ? <Dated>{value}</Dated> : value}</dd>
           </div>
         ))}
       </dl>
@@ -58,19 +59,23 @@ export function FactsSection({
           {masses.length > 1 ? (
             <p className="text-sm text-muted">
               Earlier:{" "}
-              {masses
-                .slice(1, 5)
-                .map((one) => `${formatMass(one.mass)} (${one.date})`)
-                .join(", ")}
+              <Dated>
+                {masses
+                  .slice(1, 5)
+                  .map((one) => `${formatMass(one.mass)} (${one.date})`)
+                  .join(", ")}
+              </Dated>
             </p>
           ) : null}
         </div>
         <div>
           <p className="text-sm text-muted">
             Competitions:{" "}
-            {competitions.length === 0
-              ? "none entered"
-              : competitions.map((one) => `${one.name} ${one.date}`).join(", ")}
+            <Dated>
+              {competitions.length === 0
+                ? "none entered"
+                : competitions.map((one) => `${one.name} ${one.date}`).join(", ")}
+            </Dated>
           </p>
         </div>
       </div>
@@ -108,7 +113,7 @@ export function FactsSection({
                 .filter((one) => one.own)
                 .map((one) => (
                   <li key={one.id} className="flex items-center gap-3">
-                    {one.name}, {one.date}
+                    {one.name}, <Day of={one.date} />
                     <Form method="post">
                       <input type="hidden" name="id" value={one.id} />
                       <button

@@ -3,6 +3,7 @@ import { MAX_KIND_NAMES, STALE_AFTER_DAYS } from "../../../core/maxes/records";
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { formatKg, formatMass, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { Adder, type FormResult } from "../../ui/adder";
+import { Day } from "../../ui/dates";
 import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { MassInput } from "../../ui/mass-input";
@@ -59,7 +60,9 @@ export function LiftSection({
               <tbody>
                 {lift.records.map((record) => (
                   <tr key={record.id}>
-                    <td className="whitespace-nowrap">{record.date}</td>
+                    <td className="whitespace-nowrap">
+                      <Day of={record.date} />
+                    </td>
                     <td className="whitespace-nowrap">{formatMass(record.load)}</td>
                     <td>
                       {MAX_KIND_NAMES[record.kind]}
@@ -135,7 +138,7 @@ export function LiftSection({
                 <>
                   Load–velocity profile of{" "}
                   <Link className="underline" to={`/athletes/${person.id}/profiles/${profile.id}`}>
-                    {profile.date}
+                    <Day of={profile.date} />
                   </Link>
                   , {profile.metric}, {profile.source}
                 </>
@@ -155,6 +158,7 @@ export function LiftSection({
                 result={profile.result}
                 thresholdMps={profile.threshold?.mps}
                 height={220}
+                drawnPx={454}
               />
               <ProfileFigures
                 id={`profile/${lift.id}`}

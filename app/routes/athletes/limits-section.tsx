@@ -9,6 +9,7 @@ import {
 } from "../../../core/maxes/limits";
 import { LIFT_NAMES, LIFTS } from "../../../core/profile/threshold";
 import { Adder, type FormResult } from "../../ui/adder";
+import { Dated, Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
@@ -49,19 +50,21 @@ export function LimitsSection({
         {held.map((limit) => (
           <li key={limit.id}>
             <Notice kind="warning" title={limit.instruction}>
-              {[
-                limit.liftName
-                  ? LIFT_NAMES[limit.liftName as keyof typeof LIFT_NAMES]
-                  : "every lift",
-                limit.capPercent === undefined ? "" : `at most ${limit.capPercent} % of the max`,
-                limit.refuses.length > 0
-                  ? `refuses ${limit.refuses.map((one) => GUARDED_NAMES[one].toLowerCase()).join(", ")}`
-                  : "",
-                limit.until ? `until ${limit.until}` : "until lifted",
-                `set by ${limit.enteredBy}, ${limit.enteredAt}`,
-              ]
-                .filter(Boolean)
-                .join(" · ")}
+              <Dated>
+                {[
+                  limit.liftName
+                    ? LIFT_NAMES[limit.liftName as keyof typeof LIFT_NAMES]
+                    : "every lift",
+                  limit.capPercent === undefined ? "" : `at most ${limit.capPercent} % of the max`,
+                  limit.refuses.length > 0
+                    ? `refuses ${limit.refuses.map((one) => GUARDED_NAMES[one].toLowerCase()).join(", ")}`
+                    : "",
+                  limit.until ? `until ${limit.until}` : "until lifted",
+                  `set by ${limit.enteredBy}, ${limit.enteredAt}`,
+                ]
+                  .filter(Boolean)
+                  .join(" · ")}
+              </Dated>
               {reasons
                 ?.filter((one) => one.limitId === limit.id)
                 .map((one) => (
@@ -98,12 +101,14 @@ export function LimitsSection({
       {past.length > 0 ? (
         <p className="text-sm text-muted">
           No longer in force:{" "}
-          {past
-            .map(
-              (limit) =>
-                `${limit.instruction} (${limit.liftedOn ? `lifted ${limit.liftedOn} by ${limit.liftedBy}` : `until ${limit.until}`})`,
-            )
-            .join("; ")}
+          <Dated>
+            {past
+              .map(
+                (limit) =>
+                  `${limit.instruction} (${limit.liftedOn ? `lifted ${limit.liftedOn} by ${limit.liftedBy}` : `until ${limit.until}`})`,
+              )
+              .join("; ")}
+          </Dated>
         </p>
       ) : null}
       {mayEdit ? (
@@ -258,7 +263,9 @@ function DayNotes({
           <tbody>
             {notes.map((note) => (
               <tr key={note.id}>
-                <td>{note.date}</td>
+                <td>
+                  <Day of={note.date} />
+                </td>
                 <td className="text-right">{note.sleepH ?? ""}</td>
                 <td className="text-right">{note.eating ?? ""}</td>
                 <td className="text-right">{note.soreness ?? ""}</td>

@@ -9,6 +9,7 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Dated, Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -90,6 +91,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
               reps={test.reps}
               result={result}
               thresholdMps={test.threshold?.mps}
+              drawnPx={545}
               earlier={
                 against?.line
                   ? { date: against.date, line: against.line, used: against.used }
@@ -101,7 +103,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
             <p className="text-sm text-muted">
               Filled: the fastest of each load. Hollow: slower reps. Cross: left out. On the
               threshold the 95 % interval of the 1RM: thick the line only, thin for planning.
-              {against ? ` Dashed with squares: ${against.date}.` : ""}
+              <Dated>{against ? ` Dashed with squares: ${against.date}.` : ""}</Dated>
               {days.length > 0 ? " Triangles: the fastest of each load in training since." : ""}
             </p>
             {result.ok && power ? (
@@ -144,7 +146,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
                   {against ? null : <option value="">choose</option>}
                   {others.map((one) => (
                     <option key={one.id} value={one.id}>
-                      {one.date}, {one.metric}
+                      <Day of={one.date} />, {one.metric}
                     </option>
                   ))}
                 </Select>
@@ -332,7 +334,7 @@ function DaysSince({
               <tr key={day.sessionId}>
                 <th scope="row">
                   <Link className="underline" to={`/review/${day.sessionId}`}>
-                    {day.date}
+                    <Day of={day.date} />
                   </Link>
                 </th>
                 <td>

@@ -4,6 +4,7 @@ import { formatKg, kgToGrains, type MassUnit, massIn } from "../../../core/units
 import { formatVelocity } from "../../../core/units/velocity";
 import { principalOf } from "../../platform/guard.server";
 import { Chart, type ChartColors } from "../../ui/chart";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
@@ -146,6 +147,7 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
         <Chart
           label={`V0 against L0 of ${tested.length} athletes; the table below holds the figures`}
           height={270}
+          drawnPx={936}
           build={build}
           onPick={(id) => void navigate(`/athletes/${id}#lifts`)}
         />
@@ -199,7 +201,7 @@ function WindowTable({ rows, variantId }: { rows: readonly Row[]; variantId: str
                         className="hover:underline"
                         to={`/athletes/${row.id}/profiles/${test.id}`}
                       >
-                        {test.date}
+                        <Day of={test.date} />
                       </Link>{" "}
                       <span className="text-muted">{test.metric}</span>
                     </td>

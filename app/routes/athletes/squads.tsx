@@ -7,6 +7,7 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { type FormResult, resultOf } from "../../ui/adder";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -291,7 +292,7 @@ function SquadRow({
                 <ul className="md:col-span-2">
                   {squad.competitions.map((one) => (
                     <li key={one.id} className="flex items-center gap-3 py-0.5">
-                      {one.date} {one.name}
+                      <Day of={one.date} /> {one.name}
                       <Form method="post">
                         <input type="hidden" name="competitionId" value={one.id} />
                         <button

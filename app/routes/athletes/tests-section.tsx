@@ -3,6 +3,7 @@ import type { ChangeVerdict } from "../../../core/numeric/change";
 import { formatKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { Adder, type FormResult } from "../../ui/adder";
+import { Dated } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { MassInput } from "../../ui/mass-input";
@@ -63,12 +64,14 @@ export function TestsSection({
                       {one.loadKg > 0 ? `, ${formatKg(one.loadKg, massUnit, 1)}` : ""}
                     </th>
                     <td className="whitespace-nowrap">
-                      {before ? `${show(before.value)} (${before.date})` : ""}
+                      <Dated>{before ? `${show(before.value)} (${before.date})` : ""}</Dated>
                     </td>
                     <td className="whitespace-nowrap">
-                      {last
-                        ? `${last.atLeast ? "at least " : ""}${show(last.value)} (${last.date})`
-                        : ""}
+                      <Dated>
+                        {last
+                          ? `${last.atLeast ? "at least " : ""}${show(last.value)} (${last.date})`
+                          : ""}
+                      </Dated>
                     </td>
                     <td className="text-muted">
                       {last?.trials.map((trial) => trial.toFixed(one.decimals)).join(" ")}

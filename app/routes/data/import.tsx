@@ -5,6 +5,7 @@ import { ImportForm } from "../../forms/import";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { readJson } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { useOnce } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -217,7 +218,7 @@ function Formats({ batches }: { batches: Route.ComponentProps["loaderData"]["bat
           <ul>
             {batches.map((one) => (
               <li key={one.id} className="border-b border-faint py-1">
-                {one.on} {one.fileName}
+                <Day of={one.on} /> {one.fileName}
                 <span className="block text-muted">
                   {batchWords(one)}, {one.by}
                 </span>

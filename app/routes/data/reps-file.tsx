@@ -9,6 +9,7 @@ import {
 } from "../../../core/reading/rep-rows";
 import { isDate } from "../../../core/units/time";
 import { formatVelocity, type VelocityMetric } from "../../../core/units/velocity";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Notice } from "../../ui/page";
 import { type FileHead, type ReadReps, readReps } from "../../workers/read-file";
@@ -278,7 +279,9 @@ function Preview({ read, data }: { read: ReadReps; data: Route.ComponentProps["l
             <tr key={`${test.athleteId}/${test.variantId}/${test.date}`}>
               <td>{data.athletes.find((one) => one.id === test.athleteId)?.name}</td>
               <td>{data.variants.find((one) => one.id === test.variantId)?.name}</td>
-              <td className="whitespace-nowrap">{test.date}</td>
+              <td className="whitespace-nowrap">
+                <Day of={test.date} />
+              </td>
               <td className="text-right">{test.reps.length}</td>
               <td className="text-muted">
                 {[...new Set(test.reps.map((rep) => rep.loadKg))]

@@ -4,6 +4,7 @@ import { SECTION_NAMES } from "../../../core/plan/block";
 import { keyField } from "../../forms/primitives/key";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
@@ -87,7 +88,7 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
   return keepForm(serverAction);
 }
 
-export default function Day({ loaderData, actionData }: Route.ComponentProps) {
+export default function FloorDay({ loaderData, actionData }: Route.ComponentProps) {
   const { today, coming, running, recent } = loaderData;
   const draftOf = (day: PlannedDay): DraftChecks => {
     const draft = actionData && "draft" in actionData ? actionData.draft : undefined;
@@ -180,7 +181,9 @@ export default function Day({ loaderData, actionData }: Route.ComponentProps) {
           <ul className="mt-1 border-t border-rule">
             {recent.map((session) => (
               <li key={session.id} className="flex gap-4 border-b border-faint py-1.5">
-                <span className="w-24 text-muted">{session.date}</span>
+                <span className="w-24 text-muted">
+                  <Day of={session.date} />
+                </span>
                 <Link className="underline" to={`/review/${session.id}`}>
                   {session.title}
                 </Link>
@@ -270,7 +273,7 @@ function StartRow({
             {day.squadName}: {day.planName}
           </p>
           <p className="text-muted">
-            {day.date} · week {day.week} of {day.weeks} ·{" "}
+            <Day of={day.date} /> · week {day.week} of {day.weeks} ·{" "}
             {day.slots.map((slot) => slot.name).join(", ")} · {day.roomName}
             {day.published ? "" : " · not published"}
           </p>

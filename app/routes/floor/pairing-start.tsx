@@ -5,6 +5,7 @@ import { formatClock } from "../../../core/units/time";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
 import { ComplexStave } from "../../ui/complex-stave";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
@@ -122,7 +123,7 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
                     {run.name}
                   </Link>{" "}
                   <span className="text-muted">
-                    {run.date} · {run.count} {run.running ? "· running" : ""}
+                    <Day of={run.date} /> · {run.count} {run.running ? "· running" : ""}
                   </span>
                 </li>
               ))}

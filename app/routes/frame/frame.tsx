@@ -1,8 +1,17 @@
 import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
-import { NavLink, Outlet, useLocation, useNavigate, useNavigation } from "react-router";
+import {
+  NavLink,
+  Outlet,
+  useLocation,
+  useNavigate,
+  useNavigation,
+  useRevalidator,
+} from "react-router";
+import type { DateOrder } from "../../../core/units/date-order";
 import type { MassUnit } from "../../../core/units/mass";
 import { principalOf } from "../../platform/guard.server";
+import { DATE_ORDERS, switchDateOrder, useDateOrder } from "../../ui/dates";
 import { Form } from "../../ui/form";
 import { SaidHere, say } from "../../ui/said";
 import { singleKeysOn } from "../../ui/single-keys";
@@ -160,6 +169,8 @@ function Menu({
     .slice(0, 2);
   const [open, setOpen] = useState(false);
   const location = useLocation();
+  const order = useDateOrder();
+  const { revalidate } = useRevalidator();
   const row = "block w-full px-3 py-2 text-left hover:bg-wash";
   const close = () => setOpen(false);
   // Signing out leaves this page: what it then calls is there by then.
@@ -216,6 +227,23 @@ function Menu({
               Read loads in {unit === "kg" ? "pounds" : "kilograms"}
             </button>
           </Form>
+          <label className="flex items-center justify-between gap-2 px-3 py-2">
+            Dates
+            <select
+              className="rounded border border-control bg-base-100 px-1 py-0.5 pointer-coarse:min-h-11"
+              value={order}
+              onChange={(event) => {
+                switchDateOrder(event.target.value as DateOrder);
+                void revalidate();
+              }}
+            >
+              {DATE_ORDERS.map((one) => (
+                <option key={one.order} value={one.order}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
           <NavLink to="/account" className={row} onClick={close}>
             Your sign-in and teams
           </NavLink>

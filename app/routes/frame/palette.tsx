@@ -1,6 +1,7 @@
 import { Command } from "cmdk";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
+import { Dated } from "../../ui/dates";
 import type { Findable } from "../../workflows/frame/find.server";
 import type { Place } from "./places";
 
@@ -54,7 +55,9 @@ export function Palette({ onClose, places }: { onClose: () => void; places: read
             onSelect={() => go(one.to)}
           >
             {one.label}
-            <span className="text-sm text-muted">{one.detail}</span>
+            <span className="text-sm text-muted">
+              <Dated>{one.detail}</Dated>
+            </span>
           </Command.Item>
         ))}
       </Command.List>

@@ -6,6 +6,7 @@ import type { Reading } from "../../../core/resistance/setup";
 import type { LocalDate } from "../../../core/units/time";
 import type { FormResult } from "../../ui/adder";
 import { BandChart } from "../../ui/band-chart";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
@@ -183,7 +184,7 @@ function Inspections({ pieceId, rows }: { pieceId: string; rows: Inspection[] })
       <ul>
         {rows.map((one) => (
           <li key={`${one.date}${one.note}${one.finding}`} className="border-b border-faint py-0.5">
-            {one.date} <strong>{one.finding}</strong>
+            <Day of={one.date} /> <strong>{one.finding}</strong>
             {one.note ? `, ${one.note}` : ""}
             <span className="text-muted"> {one.enteredBy}</span>
           </li>

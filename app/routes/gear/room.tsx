@@ -17,6 +17,7 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { Adder, resultOf } from "../../ui/adder";
+import { Day } from "../../ui/dates";
 import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -150,7 +151,10 @@ export default function Room({ loaderData, actionData }: Route.ComponentProps) {
               <li key={item.id} className="flex items-baseline gap-3 border-b border-faint py-1">
                 <span>
                   {item.kind === "rack" ? `Rack ${item.name}` : item.name}
-                  <span className="text-muted"> since {item.awayOn}</span>
+                  <span className="text-muted">
+                    {" "}
+                    since <Day of={item.awayOn} />
+                  </span>
                 </span>
                 {mayEdit ? (
                   <Form method="post" className="no-print">

@@ -14,6 +14,7 @@ import { readJson } from "../../forms/json";
 import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
@@ -181,8 +182,9 @@ export default function Gap({ loaderData, actionData }: Route.ComponentProps) {
           <ul className="mt-2 text-muted">
             {days.map((day) => (
               <li key={day.date}>
-                {day.date}: baseline {day.baseline.map((one) => plainNumber(one, 2)).join(", ")}{" "}
-                {unit}; {day.heavySet}; {day.trials.length} trials
+                <Day of={day.date} />: baseline{" "}
+                {day.baseline.map((one) => plainNumber(one, 2)).join(", ")} {unit}; {day.heavySet};{" "}
+                {day.trials.length} trials
               </li>
             ))}
           </ul>

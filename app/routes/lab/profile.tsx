@@ -201,6 +201,7 @@ function Bench({
             result={result}
             thresholdMps={threshold?.mps}
             height={250}
+            drawnPx={649}
           />
           <ProfileFigures
             id="bench"

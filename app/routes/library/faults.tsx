@@ -5,6 +5,7 @@ import { CardForm } from "../../forms/box";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Dated, Day } from "../../ui/dates";
 import { FaultPicture } from "../../ui/fault-picture";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -67,10 +68,12 @@ export default function Faults({ loaderData, actionData }: Route.ComponentProps)
                 ))}
               </ol>
               <p className="mt-1 text-sm text-muted">
-                {card.by}, {card.on}. Confirmed by{" "}
-                {confirmed.length === 0
-                  ? "nobody yet"
-                  : confirmed.map((one) => `${one.by} (${one.on})`).join(", ")}
+                {card.by}, <Day of={card.on} />. Confirmed by{" "}
+                {confirmed.length === 0 ? (
+                  "nobody yet"
+                ) : (
+                  <Dated>{confirmed.map((one) => `${one.by} (${one.on})`).join(", ")}</Dated>
+                )}
                 .
               </p>
             </>

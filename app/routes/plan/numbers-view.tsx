@@ -13,6 +13,9 @@ import { Changed } from "./plan-changes";
 import { SHOW_NAMES, SHOWS, weeksShown } from "./shows";
 import { SlotPicker } from "./slot-picker";
 
+/** Columns that fit a desk with the margin open. */
+const FEW = 8;
+
 /** One slot's weeks for everybody, what cells show, and what changed since it was published. */
 export function NumbersView({
   data,
@@ -35,6 +38,8 @@ export function NumbersView({
   const slot = block.slots[slotId];
   const show = SHOWS.find((one) => one === address.get("show")) ?? "loads";
   const shown = weeksShown(slot?.recipe, show);
+  const few = data.athletes.length > 0 && data.athletes.length <= FEW;
+  const turned = few && address.get("columns") === "athletes";
   const firstWeek = firstShown(Number(address.get("from")), block.weeks, shown);
   const lift = data.lifts.find(
     (one) => slot?.work.kind === "lift" && one.id === slot.work.variantId,
@@ -50,7 +55,14 @@ export function NumbersView({
       {slot ? (
         <>
           <div className="no-print mb-1 flex flex-wrap items-center gap-x-6">
-            <WeekPager firstWeek={firstWeek} weeks={block.weeks} shown={shown} set={address.set} />
+            {turned ? null : (
+              <WeekPager
+                firstWeek={firstWeek}
+                weeks={block.weeks}
+                shown={shown}
+                set={address.set}
+              />
+            )}
             <label className="flex items-center gap-2 text-muted">
               Cells show
               <select
@@ -67,6 +79,21 @@ export function NumbersView({
                 ))}
               </select>
             </label>
+            {few ? (
+              <label className="flex items-center gap-2 text-muted">
+                A column is
+                <select
+                  className="rounded border border-control bg-base-100 px-1 py-0.5 text-base-content pointer-coarse:min-h-11"
+                  value={turned ? "athletes" : "weeks"}
+                  onChange={(event) =>
+                    address.set("columns", event.target.value === "weeks" ? "" : event.target.value)
+                  }
+                >
+                  <option value="weeks">a week</option>
+                  <option value="athletes">an athlete</option>
+                </select>
+              </label>
+            ) : null}
           </div>
           <Numbers
             data={data}
@@ -74,6 +101,7 @@ export function NumbersView({
             slotId={slotId}
             firstWeek={firstWeek}
             show={show}
+            turned={turned}
             mayEdit={mayEdit}
           />
           <AccessorySteps slot={slot} />

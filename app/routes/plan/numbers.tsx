@@ -1,19 +1,18 @@
 import { useCallback, useMemo, useRef, useState } from "react";
-import { Link } from "react-router";
-import { type Block, dateOf, isIn, markOf } from "../../../core/plan/block";
+import { type Block, dateOf, isIn } from "../../../core/plan/block";
 import { type LoadRun, setInFull, slotCells, variantIn } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
-import { describeBasis } from "../../../core/recipe/basis";
 import type { WaveWeek } from "../../../core/recipe/recipe";
 import { useFirstRows } from "../../ui/use-first-rows";
 import { useRowsInSight } from "../../ui/use-rows-in-sight";
-import { WaveColumnPicture } from "../../ui/wave-chart";
 import { Figures, useWorking } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { NumbersRow } from "./numbers-row";
+import { NumbersTurned } from "./numbers-turned";
 import { type Editing, OverrideBar } from "./override-bar";
 import { type Show, weeksShown } from "./shows";
+import { barHeights, WeekHead } from "./week-head";
 
 /** Larger squads draw only the rows in sight. */
 const VIRTUAL_FROM = 60;
@@ -25,6 +24,7 @@ export function Numbers({
   slotId,
   firstWeek,
   show,
+  turned,
   mayEdit,
 }: {
   data: PlanPage;
@@ -34,6 +34,8 @@ export function Numbers({
   firstWeek: number;
   /** What stands in the cells. */
   show: Show;
+  /** A column an athlete and a line a week: the whole block at once, for a few. */
+  turned: boolean;
   mayEdit: boolean;
 }) {
   const [editing, setEditing] = useState<Editing>();
@@ -44,14 +46,15 @@ export function Numbers({
   const athletes = useMemo(() => data.athletes.slice(0, rows), [data.athletes, rows]);
   const work = slot?.work;
   const lift = lifts.find((one) => work?.kind === "lift" && one.id === work.variantId);
-  const shown = weeksShown(slot?.recipe, show);
+  const shown = turned ? block.weeks : weeksShown(slot?.recipe, show);
+  const from = turned ? 1 : firstWeek;
   const weeks = useMemo(
     () =>
       Array.from(
-        { length: Math.max(0, Math.min(shown, block.weeks - firstWeek + 1)) },
-        (_, i) => firstWeek + i,
+        { length: Math.max(0, Math.min(shown, block.weeks - from + 1)) },
+        (_, i) => from + i,
       ),
-    [block.weeks, firstWeek, shown],
+    [block.weeks, from, shown],
   );
   const liftName = lift?.name ?? slot?.recipe.name ?? "";
   const cells = useMemo(
@@ -78,107 +81,83 @@ export function Numbers({
   const openOf = useWorking().selected?.key ?? "";
   if (!slot) return null;
   const day = block.days[slot.dayId] ?? { name: "", offset: 0 };
-  const values = cells.flatMap((cell) => cell.wave?.sets.map((set) => askedValue(set.basis)) ?? []);
-  const least = Math.min(...values);
-  const most = Math.max(...values);
-  const height = (value: number) =>
-    most === least ? 0.6 : 0.25 + 0.75 * ((value - least) / (most - least));
-  const grips = slot.recipe.cycle;
+  const barHeight = barHeights(cells.map((cell) => cell.wave));
+  const isAway = (athlete: Lifter, week: number) =>
+    !isIn(block, athlete.id, dateOf(block, week, day));
   return (
     <Figures label="Everybody's numbers" className="max-lg:overflow-x-auto">
-      <table className={`ledger ${data.athletes.length > 14 ? "ledger-tight" : ""}`}>
-        {/* Weeks are paged to fit: on a desk nothing scrolls sideways, and their heads stay in sight. */}
-        <thead className="bg-base-100 lg:sticky lg:top-11 lg:z-5">
-          <tr className="align-bottom">
-            <th scope="col" className="sticky left-0 z-2 bg-base-100 !align-bottom">
-              Athlete
-            </th>
-            <th scope="col" className="!text-right !align-bottom">
-              {lift ? "working max" : ""}
-            </th>
-            {cells.map(({ week, wave }) => {
-              const mark = markOf(block, week);
-              const session = data.sessions.find(
-                (one) => one.week === week && one.slotId === slotId,
-              );
-              const competition = data.competitions.find((one) => one.week === week);
-              return (
+      {turned ? (
+        <NumbersTurned
+          data={data}
+          block={block}
+          slotId={slotId}
+          slot={slot}
+          cells={cells}
+          lift={lift}
+          show={show}
+          barHeight={barHeight}
+          isAway={isAway}
+          fullOf={fullOf}
+          onEdit={mayEdit ? onEdit : undefined}
+        />
+      ) : (
+        <table className={`ledger ${data.athletes.length > 14 ? "ledger-tight" : ""}`}>
+          {/* Weeks are paged to fit: on a desk nothing scrolls sideways, and their heads stay in sight. */}
+          <thead className="bg-base-100 lg:sticky lg:top-11 lg:z-5">
+            <tr className="align-bottom">
+              <th scope="col" className="sticky left-0 z-2 bg-base-100 !align-bottom">
+                Athlete
+              </th>
+              <th scope="col" className="!text-right !align-bottom">
+                {lift ? "working max" : ""}
+              </th>
+              {cells.map(({ week, wave }) => (
                 <th
                   key={week}
                   scope="col"
                   className="max-w-0 border-l border-rule !p-0 text-base-content"
                   style={{ width: `${Math.floor(74 / weeks.length)}%` }}
                 >
-                  <span className="flex min-w-28 justify-between gap-x-2 px-2 pt-1">
-                    <b>Week {week}</b>
-                    <span className="text-muted">{dateOf(block, week, day).slice(5)}</span>
-                  </span>
-                  <span className="block h-5 overflow-hidden px-2 text-left text-sm font-normal text-ellipsis whitespace-nowrap">
-                    {session ? (
-                      <Link
-                        className="underline"
-                        to={
-                          session.status === "running"
-                            ? `/floor/${session.id}`
-                            : `/review/${session.id}`
-                        }
-                      >
-                        {session.status === "running" ? "on the floor" : "done"}
-                      </Link>
-                    ) : (
-                      <span className="text-secondary" title={competition?.words}>
-                        {competition?.words ?? wave?.method?.name ?? ""}
-                      </span>
-                    )}
-                  </span>
-                  <WaveColumnPicture
-                    column={{
-                      title: `Week ${week}`,
-                      words: weekWords(mark?.words || mark?.kind, wave),
-                      sets: (wave?.sets ?? []).map((set, i) => {
-                        const asked = describeBasis(set.basis, room.unit);
-                        const before = wave?.sets[i - 1];
-                        return {
-                          key: set.key,
-                          height: height(askedValue(set.basis)),
-                          shade: grips.length > 1 ? (set.number - 1) % grips.length : 0,
-                          label:
-                            before && describeBasis(before.basis, room.unit) === asked
-                              ? undefined
-                              : asked,
-                        };
-                      }),
-                    }}
+                  <WeekHead
+                    data={data}
+                    block={block}
+                    slotId={slotId}
+                    slot={slot}
+                    week={week}
+                    wave={wave}
+                    barHeight={barHeight}
                   />
                 </th>
-              );
-            })}
-          </tr>
-        </thead>
-        <tbody ref={body}>
-          {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
-          {visible.map(({ row: athlete, index }) => (
-            <NumbersRow
-              key={athlete.id}
-              athlete={athlete}
-              lift={lift}
-              show={show}
-              unit={room.unit}
-              weeks={cells.map(({ week, wave, byAthlete }) => ({
-                week,
-                runs: byAthlete[index] ?? [],
-                away: !isIn(block, athlete.id, dateOf(block, week, day)),
-                empty: wave === undefined,
-              }))}
-              fullOf={fullOf}
-              onEdit={live && mayEdit ? onEdit : undefined}
-              drawnFrom={show !== "loads" || openOf.includes(athlete.id) ? block : undefined}
-            />
-          ))}
-          {after > 0 ? <tr style={{ height: after }} aria-hidden /> : null}
-        </tbody>
-      </table>
-      {live ? null : <p className="text-muted">and {data.athletes.length - rows} more athletes</p>}
+              ))}
+            </tr>
+          </thead>
+          <tbody ref={body}>
+            {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
+            {visible.map(({ row: athlete, index }) => (
+              <NumbersRow
+                key={athlete.id}
+                athlete={athlete}
+                lift={lift}
+                show={show}
+                unit={room.unit}
+                weeks={cells.map(({ week, wave, byAthlete }) => ({
+                  week,
+                  runs: byAthlete[index] ?? [],
+                  away: isAway(athlete, week),
+                  empty: wave === undefined,
+                }))}
+                fullOf={fullOf}
+                onEdit={live && mayEdit ? onEdit : undefined}
+                drawnFrom={show !== "loads" || openOf.includes(athlete.id) ? block : undefined}
+              />
+            ))}
+            {after > 0 ? <tr style={{ height: after }} aria-hidden /> : null}
+          </tbody>
+        </table>
+      )}
+      {live || turned ? null : (
+        <p className="text-muted">and {data.athletes.length - rows} more athletes</p>
+      )}
       {editing ? (
         <OverrideBar
           key={`${editing.athlete.id}${editing.run.key}`}
@@ -189,34 +168,6 @@ export function Numbers({
       ) : null}
     </Figures>
   );
-}
-
-/** The number of a basis, for the height of its bar; a slower speed of peak force is heavier. */
-function askedValue(basis: WaveWeek["sets"][number]["basis"]): number {
-  switch (basis.by) {
-    case "percent":
-    case "peak-power":
-    case "body":
-      return basis.percent;
-    case "speed":
-      return -basis.mps;
-    case "peak-force":
-      return basis.slowerMps;
-    case "reserve":
-      return -basis.reserve;
-    case "found":
-      return basis.plusKg;
-    case "fixed":
-      return basis.kg;
-    case "eye":
-      return 0;
-  }
-}
-
-function weekWords(mark: string | undefined, wave: WaveWeek | undefined): string | undefined {
-  if (mark) return mark;
-  if (!wave) return "nothing of this slot";
-  return wave.kind === "work" ? undefined : wave.kind;
 }
 
 function runInFull(input: {

@@ -1,6 +1,7 @@
 import { useEffect } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import { Link, useRevalidator } from "react-router";
+import { Dated } from "../../ui/dates";
 import { Form } from "../../ui/form";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 
@@ -20,7 +21,9 @@ export function Actions({
   return (
     <>
       <span className="self-center text-muted">
-        {published ? `published ${published.number}, ${published.on}` : "never published"}
+        <Dated>
+          {published ? `published ${published.number}, ${published.on}` : "never published"}
+        </Dated>
       </span>
       {mayEdit ? (
         <Form method="post" className="flex gap-2" preventScrollReset>

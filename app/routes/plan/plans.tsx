@@ -7,6 +7,7 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { type FormResult, resultOf } from "../../ui/adder";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -129,7 +130,7 @@ export default function Plans({ loaderData, actionData }: Route.ComponentProps) 
                       <td>{plan.roomName}</td>
                       <td>{plan.weeks}</td>
                       <td>
-                        {plan.startDate} to {plan.lastDate}
+                        <Day of={plan.startDate} /> to <Day of={plan.lastDate} />
                       </td>
                     </tr>
                   ))}

@@ -4,9 +4,9 @@ import { stopFor } from "../../../core/floor/frozen";
 import { decidedCall, type LifterState, type WaitingCall } from "../../../core/floor/lifter-state";
 import type { RackState } from "../../../core/floor/state";
 import type { Eye } from "../../../core/liverules/eye";
-import { secondsBetween } from "../../../core/units/clock";
-import { deviceClock } from "../../offline/device";
+import { type ClockMark, secondsBetween } from "../../../core/units/clock";
 import type { SessionView } from "../../offline/session-log";
+import { useClockMark } from "../../offline/use-clock-mark";
 import { useKeys } from "../../ui/use-keys";
 import { useNow } from "../../ui/use-now";
 import { EyeKeys } from "./eye-keys";
@@ -47,6 +47,8 @@ function useLift({ sensors, serverNowMs, log, view, more }: WorkProps, rack: Rac
   const { slot } = rack;
   // The clocks on the screen run: it is drawn again every tick.
   const nowMs = useNow(log.nowMs, serverNowMs, TICK_MS);
+  const mark = useClockMark(serverNowMs);
+  const restedSeconds = (one: LifterState) => secondsSince(one, mark());
   useCountdowns(
     rack.lifters.flatMap((one) => {
       const rested = one.current === undefined ? undefined : restedSeconds(one);
@@ -160,6 +162,7 @@ function useLift({ sensors, serverNowMs, log, view, more }: WorkProps, rack: Rac
     hasLoad,
     isLifting,
     rested,
+    restedSeconds,
     panel: typing ? panel : undefined,
     isHeld: held !== undefined,
     isRamping: ramping !== undefined,
@@ -234,7 +237,7 @@ export function LiftWork({
             shownId={lifter?.lifter.athleteId}
             still={view.ended}
             rest={slot.rest}
-            rested={restedSeconds}
+            rested={lift.restedSeconds}
           />
         </>
       }
@@ -404,8 +407,7 @@ const sameSet = (a: SetAddress | undefined, b: SetAddress) =>
   a?.athleteId === b.athleteId && a.slotId === b.slotId && a.setKey === b.setKey;
 
 /** Seconds since this athlete's last set: by this page's own clock where it measured it. */
-function restedSeconds(lifter: LifterState): number | undefined {
+function secondsSince(lifter: LifterState, now: ClockMark): number | undefined {
   const end = lifter.sets.filter((set) => set.end).at(-1)?.end;
-  if (!end || typeof window === "undefined") return undefined;
-  return secondsBetween(end, deviceClock().mark()).seconds;
+  return end && secondsBetween(end, now).seconds;
 }

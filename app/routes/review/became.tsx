@@ -2,6 +2,7 @@ import { CALL_NAMES } from "../../../core/review/calls";
 import { signedMps } from "../../../core/review/equal-load";
 import { plainNumber } from "../../../core/units/mass";
 import { readIn } from "../../../core/units/written";
+import { Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { BecameRow } from "../../workflows/review/became.server";
 import { DECISION_WORDS } from "./call-keys";
@@ -54,7 +55,7 @@ export function Became({ rows }: { rows: readonly BecameRow[] }) {
                     <span className="block text-sm text-muted">{readIn(call.proposal, unit)}</span>
                   </td>
                   <td>
-                    {DECISION_WORDS[call.decision]} {call.date}
+                    {DECISION_WORDS[call.decision]} <Day of={call.date} />
                     {call.reason ? (
                       <span className="block text-sm text-muted">{call.reason}</span>
                     ) : null}

@@ -1,5 +1,6 @@
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { formatKg, plainNumber } from "../../../core/units/mass";
+import { Dated } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
@@ -40,12 +41,18 @@ export function BlockReport({ opened, block }: { opened: Opened; block: Block })
                   {max.lift}
                 </th>
                 <td className="whitespace-nowrap">
-                  {max.before ? `${formatKg(max.before.kg, unit, 1)}, ${max.before.date}` : "none"}
+                  <Dated>
+                    {max.before
+                      ? `${formatKg(max.before.kg, unit, 1)}, ${max.before.date}`
+                      : "none"}
+                  </Dated>
                 </td>
                 <td className="whitespace-nowrap">
-                  {max.after
-                    ? `${formatKg(max.after.kg, unit, 1)}, ${max.after.date}`
-                    : "not tested"}
+                  <Dated>
+                    {max.after
+                      ? `${formatKg(max.after.kg, unit, 1)}, ${max.after.date}`
+                      : "not tested"}
+                  </Dated>
                 </td>
                 <td className="text-right whitespace-nowrap">
                   {max.before && max.after
@@ -100,10 +107,10 @@ function Tests({ opened }: { opened: Opened }) {
                       {one.loadKg > 0 ? ` with ${plainNumber(one.loadKg, 1)} kg` : ""}
                     </th>
                     <td className="whitespace-nowrap print:whitespace-normal">
-                      {value(one.before)}
+                      <Dated>{value(one.before)}</Dated>
                     </td>
                     <td className="whitespace-nowrap print:whitespace-normal">
-                      {value(one.after)}
+                      <Dated>{value(one.after)}</Dated>
                     </td>
                     <td className="whitespace-nowrap">
                       {one.change ? (

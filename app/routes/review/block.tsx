@@ -6,6 +6,7 @@ import { idFrom, isId } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
@@ -101,7 +102,7 @@ export default function BlockReview({ loaderData }: Route.ComponentProps) {
           >
             {blocks.map((one) => (
               <option key={one.planId} value={one.planId}>
-                {one.from} {one.name}
+                <Day of={one.from} /> {one.name}
               </option>
             ))}
           </Select>
@@ -161,7 +162,7 @@ function ForParent({
             {shown ? "The coach's report" : "The parent's sheet"}
           </button>
           <span className="text-muted">
-            Given by {opened.given.by}, {opened.given.date}
+            Given by {opened.given.by}, <Day of={opened.given.date} />
           </span>
         </>
       ) : mayGive ? (

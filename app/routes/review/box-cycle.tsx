@@ -7,6 +7,7 @@ import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
@@ -190,7 +191,9 @@ function OneCycle({ athlete, cycle }: { athlete: Athlete; cycle: Cycle }) {
           <ul>
             {athlete.events.map((one) => (
               <li key={one.on + one.what} className="flex gap-3 border-b border-faint">
-                <span className="whitespace-nowrap text-muted">{one.on}</span>
+                <span className="whitespace-nowrap text-muted">
+                  <Day of={one.on} />
+                </span>
                 <span>{one.what}</span>
               </li>
             ))}
@@ -207,7 +210,7 @@ function OneCycle({ athlete, cycle }: { athlete: Athlete; cycle: Cycle }) {
               <li key={one.fault} className="flex justify-between gap-3 border-b border-faint">
                 <span>{one.fault}</span>
                 <span className="text-right text-muted">
-                  {one.times} ×, last {one.lastOn}
+                  {one.times} ×, last <Day of={one.lastOn} />
                   {one.cured ? ", cured" : ""}
                   {one.back ? `, came back at ${one.back}` : ""}
                 </span>

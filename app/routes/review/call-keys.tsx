@@ -2,6 +2,7 @@ import { useRef, useState } from "react";
 import { CALL_NAMES } from "../../../core/review/calls";
 import { formatKg } from "../../../core/units/mass";
 import { readIn } from "../../../core/units/written";
+import { Day } from "../../ui/dates";
 import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { MassInput } from "../../ui/mass-input";
@@ -157,12 +158,14 @@ export function DecidedLine({
       <p>
         <b>{CALL_NAMES[decided.kind]}</b>, {DECISION_WORDS[decided.decision]}
         {effect.type === "base" ? ` at ${formatKg(effect.toKg, unit, 1)}` : ""} by {decided.by},{" "}
-        {decided.date}
+        <Day of={decided.date} />
         {decided.reason ? `: ${decided.reason}` : ""}
       </p>
       {effect.type === "edit" ? <p className="text-sm text-muted">{effect.words}</p> : null}
       {effect.type === "to-do" ? (
-        <p className="text-sm text-muted">To be done until {effect.until}</p>
+        <p className="text-sm text-muted">
+          To be done until <Day of={effect.until} />
+        </p>
       ) : null}
       {mayDecide && !decided.undone ? (
         <Form method="post" preventScrollReset className="no-print mt-1">

@@ -3,6 +3,7 @@ import {
   CYCLE_DECISIONS,
   type CycleDecision,
 } from "../../../core/review/box-cycle";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import type { BoxCyclePage } from "../../workflows/review/box-cycle.server";
@@ -86,7 +87,7 @@ export function Decision({
                 {CYCLE_DECISION_NAMES[one.decision as CycleDecision]}, week {one.week}
                 {one.note ? `: ${one.note}` : ""}
                 <span className="block text-sm text-muted">
-                  {one.by}, {one.on}
+                  {one.by}, <Day of={one.on} />
                 </span>
               </li>
             ))}

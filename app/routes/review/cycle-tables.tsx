@@ -5,6 +5,7 @@ import { signedMps } from "../../../core/review/equal-load";
 import { formatKg, type MassUnit, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { formatVelocity } from "../../../core/units/velocity";
+import { Dated, Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { BoxCyclePage } from "../../workflows/review/box-cycle.server";
 
@@ -52,7 +53,9 @@ export function WeekTable({
                 {one.week}
                 {one.kind === "work" ? "" : `, ${one.kind}`}
               </th>
-              <td className="whitespace-nowrap">{one.date}</td>
+              <td className="whitespace-nowrap">
+                <Day of={one.date} />
+              </td>
               {one.present ? (
                 <>
                   <td className="min-w-28">
@@ -169,9 +172,11 @@ export function Everybody({ page, cycle }: { page: BoxCyclePage; cycle: Cycle })
                 <td>{one.cut}</td>
                 <td>{one.faults.join(", ") || "–"}</td>
                 <td className="text-muted">
-                  {one.decided
-                    ? `${CYCLE_DECISION_NAMES[one.decided.decision as CycleDecision]}, ${one.decided.on}`
-                    : "–"}
+                  <Dated>
+                    {one.decided
+                      ? `${CYCLE_DECISION_NAMES[one.decided.decision as CycleDecision]}, ${one.decided.on}`
+                      : "–"}
+                  </Dated>
                 </td>
               </tr>
             ))}

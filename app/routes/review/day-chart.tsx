@@ -1,6 +1,7 @@
 import { formatVelocity } from "../../../core/units/velocity";
+import { Day, useDated } from "../../ui/dates";
 
-interface Day {
+interface SpeedDay {
   date: string;
   speedMps: number;
   sdMps: number;
@@ -17,10 +18,11 @@ export function DayChart({
   label,
   from,
 }: {
-  days: readonly Day[];
+  days: readonly SpeedDay[];
   label: string;
   from?: string;
 }) {
+  const dated = useDated();
   if (days.length === 0) return null;
   const lows = days.map((day) => day.speedMps - Z90 * day.sdMps);
   const highs = days.map((day) => day.speedMps + Z90 * day.sdMps);
@@ -36,7 +38,7 @@ export function DayChart({
   return (
     <svg
       role="img"
-      aria-label={`${label}: ${words}`}
+      aria-label={dated(`${label}: ${words}`)}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="block w-full max-w-[420px] text-[12px] tabular-nums"
     >
@@ -76,10 +78,10 @@ export function DayChart({
         </g>
       ))}
       <text x={LEFT} y={HEIGHT - 4} className="fill-[var(--muted)]">
-        {days[0]?.date.slice(5)}
+        <Day short of={days[0]?.date} />
       </text>
       <text x={WIDTH - 2} y={HEIGHT - 4} textAnchor="end" className="fill-[var(--muted)]">
-        {days.at(-1)?.date.slice(5)}
+        <Day short of={days.at(-1)?.date} />
       </text>
     </svg>
   );

@@ -5,6 +5,7 @@ import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
 import { Form, useOnce } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -134,7 +135,9 @@ function List({ notes, mayWrite }: { notes: NotesPage["notes"]; mayWrite: boolea
     <ul>
       {notes.map((one) => (
         <li key={one.id} className="flex flex-wrap items-start gap-x-4 border-b border-faint py-2">
-          <span className="w-24 whitespace-nowrap text-muted">{one.date}</span>
+          <span className="w-24 whitespace-nowrap text-muted">
+            <Day of={one.date} />
+          </span>
           <span className="min-w-0 flex-1">
             <b>{one.about}</b>
             {one.kind === "note" ? "" : `, ${KINDS[one.kind].toLowerCase()}`}

@@ -1,3 +1,4 @@
+import { Dated, Day } from "../../ui/dates";
 import type { BlockPage } from "../../workflows/review/read-block.server";
 
 type Opened = NonNullable<Extract<BlockPage, { opened: unknown }>["opened"]>;
@@ -19,7 +20,7 @@ export function ParentReport({ opened, block }: { opened: Opened; block: Block }
         {opened.name}, {block.name}
       </h2>
       <p>
-        {block.from} to {block.to}, with {block.squadName}.
+        <Day of={block.from} /> to <Day of={block.to} />, with {block.squadName}.
       </p>
       <p className="mt-2">
         Trained in {opened.sessions} {opened.sessions === 1 ? "session" : "sessions"} and did{" "}
@@ -41,7 +42,7 @@ export function ParentReport({ opened, block }: { opened: Opened; block: Block }
       )}
       <p className="mt-3 text-muted">
         Training at this age is about skill and habit. Ask the coach about anything on this sheet.
-        {opened.given ? ` Given by ${opened.given.by}, ${opened.given.date}.` : ""}
+        <Dated>{opened.given ? ` Given by ${opened.given.by}, ${opened.given.date}.` : ""}</Dated>
       </p>
     </section>
   );

@@ -8,6 +8,7 @@ import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
@@ -171,7 +172,7 @@ function SessionNotes({
           <li key={one.id} className="border-b border-faint py-1.5">
             <span className="whitespace-pre-wrap">{one.words}</span>
             <span className="block text-sm text-muted">
-              {one.by}, {one.date}
+              {one.by}, <Day of={one.date} />
             </span>
           </li>
         ))}

@@ -11,6 +11,7 @@ import { ReviewCallForm } from "../../forms/review-call";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
@@ -144,7 +145,7 @@ function Waves({ page }: { page: CallsPage }) {
             {wave.name}
           </Link>
           <span className="text-muted">
-            {wave.liftName}, {wave.from} to {wave.to}
+            {wave.liftName}, <Day of={wave.from} /> to <Day of={wave.to} />
             {wave.over ? "" : ", running"}
           </span>
           {wave.mean ? (
@@ -269,7 +270,9 @@ function EvidenceTable({ days }: { days: ReadonlyArray<{ date: string; speedMps:
         <tbody>
           {days.map((day) => (
             <tr key={day.date}>
-              <th scope="row">{day.date}</th>
+              <th scope="row">
+                <Day of={day.date} />
+              </th>
               <td className="text-right">{day.speedMps.toFixed(2)}</td>
             </tr>
           ))}
@@ -329,8 +332,8 @@ function DecidedList({
                 <td>
                   {call.undone ? (
                     <span className="text-muted">
-                      {CALL_NAMES[call.kind]}, {DECISION_WORDS[call.decision]} {call.date}, taken
-                      back
+                      {CALL_NAMES[call.kind]}, {DECISION_WORDS[call.decision]}{" "}
+                      <Day of={call.date} />, taken back
                     </span>
                   ) : (
                     <DecidedLine decided={call} keys={call.id === last} mayDecide={mayDecide} />
@@ -372,7 +375,9 @@ function Sessions({ page }: { page: CallsPage }) {
           <tbody>
             {page.sessions.map((session) => (
               <tr key={session.id}>
-                <td className="whitespace-nowrap">{session.date}</td>
+                <td className="whitespace-nowrap">
+                  <Day of={session.date} />
+                </td>
                 <td>
                   <Link className="underline" to={`/review/${session.id}`}>
                     {session.title}

@@ -1,6 +1,8 @@
 import { useCallback } from "react";
+import type { DateOrder } from "../../../core/units/date-order";
 import { formatKg, kgToGrains, massIn } from "../../../core/units/mass";
 import { Chart, type ChartColors } from "../../ui/chart";
+import { useDateOrder } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { TrendsPage } from "../../workflows/review/read-trends.server";
 
@@ -9,10 +11,16 @@ type Lift = NonNullable<Athlete["lift"]>;
 
 const time = (date: string) => Date.parse(`${date}T00:00:00Z`);
 
-const timeAxis = (colors: ChartColors) => ({
+const AXIS_DAYS: Record<DateOrder, string> = {
+  ymd: "{MM}-{dd}",
+  dmy: "{d} {MMM}",
+  mdy: "{MMM} {d}",
+};
+
+const timeAxis = (colors: ChartColors, order: DateOrder) => ({
   type: "time" as const,
   axisLine: { lineStyle: { color: colors.rule } },
-  axisLabel: { color: colors.muted, fontSize: 12, formatter: "{MM}-{dd}" },
+  axisLabel: { color: colors.muted, fontSize: 12, formatter: AXIS_DAYS[order] },
   splitLine: { show: false },
 });
 
@@ -68,6 +76,7 @@ const band = (
 /** The estimated max over time with its interval; records as diamonds. */
 export function MaxChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"] }) {
   const unit = useUnit();
+  const order = useDateOrder();
   const { max, records } = lift;
   const build = useCallback(
     (colors: ChartColors) => {
@@ -84,7 +93,7 @@ export function MaxChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"] 
       return {
         grid: { left: 48, right: 16, top: 24, bottom: 28 },
         tooltip: { trigger: "axis" },
-        xAxis: timeAxis(colors),
+        xAxis: timeAxis(colors, order),
         yAxis: valueAxis(
           colors,
           unit,
@@ -118,13 +127,14 @@ export function MaxChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"] 
         ],
       };
     },
-    [max, records, marks, unit],
+    [max, records, marks, unit, order],
   );
   if (!max) return null;
   return (
     <Chart
       label={`Estimated max: ${max.days.map((day) => `${day.date} ${formatKg(day.estimate, unit, 0)}`).join(", ")}`}
       height={230}
+      drawnPx={936}
       build={build}
     />
   );
@@ -132,12 +142,13 @@ export function MaxChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"] 
 
 /** Speed at one load by day, the form of the day and the readings as bars. */
 export function SpeedChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"] }) {
+  const order = useDateOrder();
   const { speed } = lift;
   const build = useCallback(
     (colors: ChartColors) => ({
       grid: { left: 48, right: 16, top: 24, bottom: 28 },
       tooltip: { trigger: "axis" },
-      xAxis: timeAxis(colors),
+      xAxis: timeAxis(colors, order),
       yAxis: valueAxis(
         colors,
         "m/s",
@@ -178,13 +189,14 @@ export function SpeedChart({ lift, marks }: { lift: Lift; marks: Athlete["marks"
         },
       ],
     }),
-    [speed, marks],
+    [speed, marks, order],
   );
   if (!speed) return null;
   return (
     <Chart
       label={`Speed at one load: ${speed.days.map((day) => `${day.date} ${day.speedMps.toFixed(2)}`).join(", ")}`}
       height={200}
+      drawnPx={936}
       build={build}
     />
   );

@@ -1,5 +1,6 @@
 import type { AthleteWeek } from "../../../core/review/athlete-weeks";
 import { formatKg } from "../../../core/units/mass";
+import { Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 
 /** The weeks in figures: tonnage, sets, heavy days, faults, hard and speed sets. */
@@ -35,7 +36,9 @@ export function WeekTable({ weeks }: { weeks: readonly AthleteWeek[] }) {
           <tbody>
             {weeks.map((week) => (
               <tr key={week.from}>
-                <th scope="row">{week.from}</th>
+                <th scope="row">
+                  <Day of={week.from} />
+                </th>
                 <td className="text-right">{formatKg(week.tonnageKg, unit, 0)}</td>
                 <td className="text-right">
                   {week.sets.done} of {week.sets.planned}

@@ -4,6 +4,7 @@ import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
@@ -172,7 +173,10 @@ function LiftTrend({ athlete, lift }: { athlete: Athlete; lift: NonNullable<Athl
         <ul className="mt-2 text-sm">
           {athlete.marks.map((mark) => (
             <li key={mark.date + mark.kind + mark.words}>
-              <span className="text-muted">{mark.date}</span> {mark.kind}: {mark.words}
+              <span className="text-muted">
+                <Day of={mark.date} />
+              </span>{" "}
+              {mark.kind}: {mark.words}
             </li>
           ))}
         </ul>
@@ -206,7 +210,9 @@ function TrendTable({ lift }: { lift: NonNullable<Athlete["lift"]> }) {
           const speed = speeds.get(date);
           return (
             <tr key={date}>
-              <th scope="row">{date}</th>
+              <th scope="row">
+                <Day of={date} />
+              </th>
               <td className="text-right">{max ? formatKg(max.estimate, unit, 1) : ""}</td>
               <td>
                 {max ? `${formatKg(max.low, unit, 0)} to ${formatKg(max.high, unit, 0)}` : ""}
@@ -249,7 +255,9 @@ function Recovery({
         <dd className="text-right">{newest ? formatKg(newest.kg, unit, 1) : "none noted"}</dd>
         {newest && oldest && newest !== oldest ? (
           <>
-            <dt>since {oldest.date}</dt>
+            <dt>
+              since <Day of={oldest.date} />
+            </dt>
             <dd className="text-right">
               {newest.kg >= oldest.kg ? "+" : "−"}
               {formatKg(Math.abs(newest.kg - oldest.kg), unit, 1)}

@@ -4,6 +4,7 @@ import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
+import { Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { WavePage } from "../../workflows/review/read-wave.server";
 import { CallKeys, CallWords, DecidedLine } from "./call-keys";
@@ -135,7 +136,7 @@ function OpenedTables({ opened }: { opened: Opened }) {
           {opened.weeks.map((week) => (
             <tr key={week.week}>
               <th scope="row">
-                {week.week}, {week.date.slice(5)}
+                {week.week}, <Day short of={week.date} />
               </th>
               <td className="text-right">
                 {week.loadKg === undefined ? "away" : formatKg(week.loadKg, unit, 1)}
@@ -159,7 +160,7 @@ function OpenedTables({ opened }: { opened: Opened }) {
           <ul>
             {opened.earlier.map((one) => (
               <li key={one.from} className="border-b border-faint py-1 text-sm">
-                {one.from} to {one.to}: {one.sets} sets, {one.cut} cut,{" "}
+                <Day of={one.from} /> to <Day of={one.to} />: {one.sets} sets, {one.cut} cut,{" "}
                 {formatKg(one.tonnageKg, unit, 0)}
               </li>
             ))}

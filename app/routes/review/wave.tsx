@@ -7,6 +7,7 @@ import { ReviewCallForm } from "../../forms/review-call";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
@@ -265,7 +266,7 @@ function Choosers({ page, wave, sort }: { page: WavePage; wave: Wave; sort: Sort
         >
           {page.waves.map((one) => (
             <option key={key(one)} value={key(one)}>
-              {one.from} {one.name}
+              <Day of={one.from} /> {one.name}
             </option>
           ))}
         </Select>

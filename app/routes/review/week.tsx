@@ -3,6 +3,7 @@ import { formatKg } from "../../../core/units/mass";
 import { addDays } from "../../../core/units/time";
 import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
+import { Dated } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
@@ -176,7 +177,7 @@ function Words({ title, rows, none }: { title: string; rows: readonly string[]; 
       <ul>
         {rows.map((row) => (
           <li key={row} className="border-b border-faint py-1">
-            {row}
+            <Dated>{row}</Dated>
           </li>
         ))}
       </ul>

@@ -2,6 +2,7 @@ import { z } from "zod";
 import { principalOf } from "../../platform/guard.server";
 import { reach } from "../../platform/reach.server";
 import { readForm } from "../../platform/submission.server";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
@@ -150,7 +151,9 @@ export default function Tablets({ loaderData, actionData }: Route.ComponentProps
                   {tablet.roomName}, rack {tablet.rackNumber}
                   {tablet.kind === "sensor" ? ", sensor" : ""}
                 </td>
-                <td>{tablet.pairedOn}</td>
+                <td>
+                  <Day of={tablet.pairedOn} />
+                </td>
                 <td>{tablet.revokedAt ? "taken off" : "paired"}</td>
                 <td className="text-right">
                   {tablet.revokedAt ? null : (

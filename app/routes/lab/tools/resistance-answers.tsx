@@ -59,7 +59,14 @@ export function ResistanceChart({
     }),
     [curve, bottomM, lockoutM, unit, at],
   );
-  return <Chart label="Resistance over bar height, both sides" height={200} build={build} />;
+  return (
+    <Chart
+      label="Resistance over bar height, both sides"
+      height={200}
+      drawnPx={454}
+      build={build}
+    />
+  );
 }
 
 /** What a percentage comes to on the bar by what it counts in. */

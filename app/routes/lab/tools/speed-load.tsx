@@ -96,6 +96,7 @@ export function SpeedLoad({ address, unit }: ToolProps) {
               result={result}
               thresholdMps={undefined}
               height={230}
+              drawnPx={672}
             />
             {target !== undefined ? (
               <p className="text-xl">

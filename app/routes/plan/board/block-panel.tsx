@@ -2,6 +2,7 @@ import { useState } from "react";
 import { TEMPLATE_NAMES, TEMPLATES } from "../../../../core/plan/block";
 import { insertWeek, type Json, removeWeek, startTo } from "../../../../core/plan/edits";
 import { isDate } from "../../../../core/units/time";
+import { Day } from "../../../ui/dates";
 import { Field, Select } from "../../../ui/field";
 import { Form } from "../../../ui/form";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
@@ -199,7 +200,7 @@ function Away({ data, mayEdit, edit }: { data: PlanPage; mayEdit: boolean; edit:
             <span className="grow">
               {nameOf(away.athleteId)}{" "}
               <span className="text-muted">
-                {away.from} to {away.to}
+                <Day of={away.from} /> to <Day of={away.to} />
               </span>
             </span>
             {mayEdit ? (

@@ -1,6 +1,7 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
 import { markOf } from "../../../../core/plan/block";
 import { addDays } from "../../../../core/units/time";
+import { Day } from "../../../ui/dates";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { weekChecks } from "./board-data";
 import { CheckMark } from "./board-row";
@@ -90,7 +91,7 @@ function WeekHead({
       >
         <b className="text-[17px]">{week}</b>{" "}
         <span className="text-sm text-muted">
-          {addDays(block.startDate, 7 * (week - 1)).slice(5)}
+          <Day short of={addDays(block.startDate, 7 * (week - 1))} />
         </span>
         {isNow ? <span className="text-[12px] text-primary"> now</span> : null}
       </button>

@@ -1,6 +1,7 @@
 import { dateOf, daysOf, markOf, realignsAfter } from "../../../../core/plan/block";
 import type { WeekSum } from "../../../../core/plan/week-sums";
 import { formatKg, plainNumber } from "../../../../core/units/mass";
+import { Day } from "../../../ui/dates";
 import { useUnit } from "../../../ui/unit";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 
@@ -28,7 +29,7 @@ export function WeekDetails({ data, weeks }: { data: PlanPage; weeks: readonly W
                 return (
                   <th key={week} scope="col" className="!text-right">
                     <b className="text-base-content">{week}</b>{" "}
-                    {dateOf(block, week, first).slice(5)}
+                    <Day short of={dateOf(block, week, first)} />
                     {mark ? (
                       <span className="block text-secondary">{mark.words || mark.kind}</span>
                     ) : null}

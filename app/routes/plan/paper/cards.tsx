@@ -10,6 +10,7 @@ import {
 } from "../../../../core/floor/on-paper";
 import { formatKg } from "../../../../core/units/mass";
 import { formatClock } from "../../../../core/units/time";
+import { Day } from "../../../ui/dates";
 
 /** A card for everybody, two a page: what to do, and a box for each set to write in. */
 export function Cards({
@@ -30,7 +31,7 @@ export function Cards({
         <article key={person.id} aria-label={person.name} className="card-page">
           <h2 className="text-[16pt] leading-tight">{person.name}</h2>
           <p className="mb-[1.5mm] text-[9pt]">
-            {frozen.title} · {day.name}, {frozen.date}
+            {frozen.title} · {day.name}, <Day of={frozen.date} />
             {day.startAt ? ` at ${day.startAt}` : ""}
           </p>
           {person.instructions.map((text) => (

@@ -4,6 +4,7 @@ import { notThere } from "../../../platform/answers.server";
 import { principalOf } from "../../../platform/guard.server";
 import { mayWrite } from "../../../platform/rights";
 import { readForm } from "../../../platform/submission.server";
+import { Day } from "../../../ui/dates";
 import { Select } from "../../../ui/field";
 import { Form } from "../../../ui/form";
 import { keepForm } from "../../../ui/keep-form";
@@ -179,7 +180,7 @@ function Feeds({
         {feeds.map((one) => (
           <li key={one.id} className="flex gap-3 border-b border-faint py-1">
             <span className="grow">
-              {one.on}, {one.by}
+              <Day of={one.on} />, {one.by}
               {one.revoked ? ", revoked" : ""}
             </span>
             {one.revoked ? null : (

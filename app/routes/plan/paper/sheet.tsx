@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import type { FrozenSession } from "../../../../core/floor/frozen";
+import { Day } from "../../../ui/dates";
 
 /** One page of a wall sheet: what it is in large print, its lines, and whose day it is at the foot. */
 export function Sheet({
@@ -45,7 +46,7 @@ export function Sheet({
       <div className="grow">{children}</div>
       <footer className="mt-[2mm] text-[8.5pt] leading-tight">
         <p>
-          {frozen.title} · {frozen.roomName} · {frozen.date}
+          {frozen.title} · {frozen.roomName} · <Day of={frozen.date} />
           {frozen.planVersion === 0 ? " · draft" : ` · version ${frozen.planVersion}`}
         </p>
         <p>{frozen.cautions.join(" ")}</p>
