@@ -26,8 +26,13 @@ export default defineConfig({
   workers: 1,
   fullyParallel: false,
   timeout: 60_000,
-  // What kills, restarts or upgrades for long runs in `npm run soak`, before an issue is closed.
-  ...(process.env.LONG ? { grep: /@long/ } : process.env.FULL_DAY ? {} : { grepInvert: /@long/ }),
+  // What kills, restarts or upgrades for long (@long), and what stands on its file's other tests and
+  // takes long (@whole), runs in `npm run soak`, before an issue is closed.
+  ...(process.env.LONG
+    ? { grep: /@long/ }
+    : process.env.FULL_DAY
+      ? {}
+      : { grepInvert: /@long|@whole/ }),
   expect: { timeout: 8_000 },
   retries: 0,
   reporter: [["list"], ["json", { outputFile: `test-results/browser-${PART}.json` }]],

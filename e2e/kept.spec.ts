@@ -189,7 +189,7 @@ test("the daily backup is kept, and its page says when", async ({ browser }) => 
   await owner.context().close();
 });
 
-test("the team leaves as an archive and comes in again as another, the same", async ({
+test("@whole the team leaves as an archive and comes in again as another, the same", async ({
   browser,
 }) => {
   const owner = await signedIn(browser, started?.address ?? "", "owner@skerry.example");

@@ -125,7 +125,7 @@ const settingsOf = () =>
       .map((line) => [line.slice(0, line.indexOf("=")), line.slice(line.indexOf("=") + 1)]),
   );
 
-test("a team on it; invitations and password links by mail", async ({ browser }) => {
+test("@whole a team on it; invitations and password links by mail", async ({ browser }) => {
   const mailPort = await mailbox.open();
   server = startServer({
     ...shell,

@@ -45,12 +45,12 @@ test.describe("a block from nothing, in one walk", () => {
     // A few athletes may stand side by side, the weeks below one another.
     const column = page.getByLabel("A column is");
     await column.selectOption("athletes");
-    const loads = page.getByRole("group", { name: "Everybody's numbers" });
+    const loads = page.getByRole("region", { name: "Everybody's numbers" });
     await expect(loads.getByRole("columnheader", { name: /^Second Athlete/ })).toBeVisible();
     await expect(loads.getByRole("row", { name: /^Week \d/ })).toHaveCount(4);
     const first = loads.getByRole("row", { name: /^Week 1/ });
     await first.getByRole("button", { name: /8 sets of 3 at 40 kg/ }).click();
-    await expect(page.getByRole("complementary", { name: "Margin" })).toContainText("40 kg");
+    await expect(page.getByRole("region", { name: "Working" })).toContainText("40 kg");
     await column.selectOption("weeks");
 
     // The numbers follow while the recipe is typed, and go back when it is not kept.

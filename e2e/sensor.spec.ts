@@ -104,7 +104,7 @@ async function lift(page: Page): Promise<void> {
   await expect(page.getByTestId("verdict")).toContainText(/best|Ended|speed/i, { timeout: 30_000 });
 }
 
-test("six sensors: each rack has its own; a death, a wrong rack, a second one and gaps are said and survived", async ({
+test("@whole six sensors: each rack has its own; a death, a wrong rack, a second one and gaps are said and survived", async ({
   page,
   context,
   baseURL,

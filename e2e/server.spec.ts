@@ -526,7 +526,7 @@ test("a form sent twice makes one thing, at the same time too; another form make
   expect(await count()).toBe(before + 3);
 });
 
-test.describe("it comes back", () => {
+test.describe("@whole it comes back", () => {
   for (const name of ["pages", "floor", "front"]) {
     test(`the process "${name}" is killed and comes back by itself`, async () => {
       const pid = server?.pids()[name];

@@ -40,7 +40,7 @@ async function proxyTo(
   return { base: `http://127.0.0.1:${port}`, server, counts };
 }
 
-test("two processes serve one session: what one takes the other shows at once", async ({
+test("@whole two processes serve one session: what one takes the other shows at once", async ({
   browser,
   baseURL,
 }) => {

@@ -96,6 +96,9 @@ afterAll(async () => {
   rmSync(folder, { recursive: true, force: true });
 });
 
+/** Drills of a minute or more in all: in the long run, `LONG=1`, before an issue is closed. */
+const drill = process.env.LONG ? it : it.skip;
+
 describe("the restore drill", () => {
   let before: Awaited<ReturnType<typeof everything>>;
 
@@ -157,75 +160,84 @@ describe("the restore drill", () => {
     await all.end();
   });
 
-  it("leaves a team that is there alone, and puts it aside only when told to", async () => {
-    const problem = await problemOf(
-      restore(file, target("drill"), { replace: false, erased: [], at }),
-    );
-    expect(problem.code).toBe("holds-something");
-    // As many as there were when the backup was made: other tests make teams beside this one.
-    const everything = there("postgres", "drill");
-    const [teams] = await everything`SELECT count(*)::int AS n FROM team`;
-    await everything.end();
-    expect(teams?.n).toBeGreaterThanOrEqual(2);
-    expect(problem.message).toContain(`${teams?.n} teams already: nothing was changed`);
-    const inUse = there("sprezza_app", "drill");
-    await inUse`SELECT 1`;
-    expect(
-      (await problemOf(restore(file, target("drill"), { replace: true, erased: [], at }))).code,
-    ).toBe("in-use");
-    await inUse.end();
-    const done = await restore(file, target("drill"), { replace: true, erased: [], at });
-    expect(done.keptAs).toBe("drill_before_20260310163000");
-    const aside = there("postgres", done.keptAs ?? "");
-    expect((await aside`SELECT count(*)::int AS n FROM athlete`)[0]?.n).toBeGreaterThan(20);
-    await aside.end();
-    const names = there("postgres", "postgres");
-    const databases = await names`SELECT datname FROM pg_database WHERE datname LIKE '%restoring%'`;
-    expect([...databases]).toEqual([]);
-    await names.end();
-  }, 60_000);
+  drill(
+    "leaves a team that is there alone, and puts it aside only when told to",
+    async () => {
+      const problem = await problemOf(
+        restore(file, target("drill"), { replace: false, erased: [], at }),
+      );
+      expect(problem.code).toBe("holds-something");
+      // As many as there were when the backup was made: other tests make teams beside this one.
+      const everything = there("postgres", "drill");
+      const [teams] = await everything`SELECT count(*)::int AS n FROM team`;
+      await everything.end();
+      expect(teams?.n).toBeGreaterThanOrEqual(2);
+      expect(problem.message).toContain(`${teams?.n} teams already: nothing was changed`);
+      const inUse = there("sprezza_app", "drill");
+      await inUse`SELECT 1`;
+      expect(
+        (await problemOf(restore(file, target("drill"), { replace: true, erased: [], at }))).code,
+      ).toBe("in-use");
+      await inUse.end();
+      const done = await restore(file, target("drill"), { replace: true, erased: [], at });
+      expect(done.keptAs).toBe("drill_before_20260310163000");
+      const aside = there("postgres", done.keptAs ?? "");
+      expect((await aside`SELECT count(*)::int AS n FROM athlete`)[0]?.n).toBeGreaterThan(20);
+      await aside.end();
+      const names = there("postgres", "postgres");
+      const databases =
+        await names`SELECT datname FROM pg_database WHERE datname LIKE '%restoring%'`;
+      expect([...databases]).toEqual([]);
+      await names.end();
+    },
+    60_000,
+  );
 });
 
 describe("an erased person stays erased", () => {
-  it("by the list beside the backups, by another backup, and by what is being replaced", async () => {
-    const [person] = await source`SELECT id, name FROM athlete WHERE team_id = ${second.teamId}`;
-    const lists = mkdtempSync(path.join(folder, "lists-"));
-    copyFileSync(file, path.join(lists, "sprezza-20260310-163000.zip"));
-    const erased = {
-      teamId: second.teamId,
-      athleteId: person?.id,
-      by: "Owner",
-      at: at.toISOString(),
-    };
-    noteErased(lists, erased);
-    const backup = path.join(lists, "sprezza-20260310-163000.zip");
-    expect(await erasedBeside(backup, [])).toEqual([erased]);
-    const done = await restore(backup, target("erased"), {
-      replace: false,
-      erased: await erasedBeside(backup, []),
-      at,
-    });
-    expect(done.erasedAgain).toBe(1);
-    const all = there("postgres", "erased");
-    const [row] = await all`SELECT name, erased_at FROM athlete WHERE id = ${person?.id}`;
-    expect(row?.name).toBe("Erased athlete");
-    expect(row?.erased_at).not.toBeNull();
-    const [listed] = await all`SELECT entered_by FROM erasure WHERE id = ${person?.id}`;
-    expect(listed?.entered_by).toBe("Owner");
-    await all.end();
+  drill(
+    "by the list beside the backups, by another backup, and by what is being replaced",
+    async () => {
+      const [person] = await source`SELECT id, name FROM athlete WHERE team_id = ${second.teamId}`;
+      const lists = mkdtempSync(path.join(folder, "lists-"));
+      copyFileSync(file, path.join(lists, "sprezza-20260310-163000.zip"));
+      const erased = {
+        teamId: second.teamId,
+        athleteId: person?.id,
+        by: "Owner",
+        at: at.toISOString(),
+      };
+      noteErased(lists, erased);
+      const backup = path.join(lists, "sprezza-20260310-163000.zip");
+      expect(await erasedBeside(backup, [])).toEqual([erased]);
+      const done = await restore(backup, target("erased"), {
+        replace: false,
+        erased: await erasedBeside(backup, []),
+        at,
+      });
+      expect(done.erasedAgain).toBe(1);
+      const all = there("postgres", "erased");
+      const [row] = await all`SELECT name, erased_at FROM athlete WHERE id = ${person?.id}`;
+      expect(row?.name).toBe("Erased athlete");
+      expect(row?.erased_at).not.toBeNull();
+      const [listed] = await all`SELECT entered_by FROM erasure WHERE id = ${person?.id}`;
+      expect(listed?.entered_by).toBe("Owner");
+      await all.end();
 
-    // The database that is being put aside knows too, without any list.
-    const again = await restore(file, target("erased"), { replace: true, erased: [], at });
-    expect(again.erasedAgain).toBe(1);
-    // And a later backup beside an older one.
-    const later = path.join(lists, "sprezza-20260311-163000.zip");
-    const reader = there("sprezza_backup", "erased");
-    await backUp(reader, later, { madeAt: at });
-    await reader.end();
-    rmSync(path.join(lists, "erasures.jsonl"));
-    const known = await erasedBeside(backup, []);
-    expect(known.map((one) => one.athleteId)).toContain(person?.id);
-  }, 60_000);
+      // The database that is being put aside knows too, without any list.
+      const again = await restore(file, target("erased"), { replace: true, erased: [], at });
+      expect(again.erasedAgain).toBe(1);
+      // And a later backup beside an older one.
+      const later = path.join(lists, "sprezza-20260311-163000.zip");
+      const reader = there("sprezza_backup", "erased");
+      await backUp(reader, later, { madeAt: at });
+      await reader.end();
+      rmSync(path.join(lists, "erasures.jsonl"));
+      const known = await erasedBeside(backup, []);
+      expect(known.map((one) => one.athleteId)).toContain(person?.id);
+    },
+    60_000,
+  );
 
   it("names the line of a list that is none", async () => {
     const bad = path.join(folder, "bad.jsonl");
@@ -293,7 +305,7 @@ describe("nothing half-done", () => {
     return other;
   }
 
-  it("a backup of a newer version, or of another line, is refused", async () => {
+  drill("a backup of a newer version, or of another line, is refused", async () => {
     const later = await withManifest((manifest) => ({ ...manifest, version: 99, more: true }));
     expect((await refused(later)).message).toContain(
       "made by a newer version of Sprezza (format 99",
@@ -366,21 +378,25 @@ describe("nothing half-done", () => {
 describe("the database of an earlier version", () => {
   const old = "db/fixtures/installations/step-16.zip";
 
-  it("comes back with its tables as they were, then as they are now", async () => {
-    const manifest = await verifyBackup(old);
-    expect(manifest.steps).toHaveLength(16);
-    const done = await restore(old, target("older"), { replace: false, erased: [], at });
-    expect(done.rows).toBeGreaterThan(15_000);
-    const all = there("postgres", "older");
-    const rows = Object.fromEntries(manifest.tables.map((table) => [table.name, table.rows]));
-    const [now] = await all`SELECT (SELECT count(*)::int FROM athlete) AS athletes,
+  drill(
+    "comes back with its tables as they were, then as they are now",
+    async () => {
+      const manifest = await verifyBackup(old);
+      expect(manifest.steps).toHaveLength(16);
+      const done = await restore(old, target("older"), { replace: false, erased: [], at });
+      expect(done.rows).toBeGreaterThan(15_000);
+      const all = there("postgres", "older");
+      const rows = Object.fromEntries(manifest.tables.map((table) => [table.name, table.rows]));
+      const [now] = await all`SELECT (SELECT count(*)::int FROM athlete) AS athletes,
       (SELECT count(*)::int FROM max_record) AS records, (SELECT count(*)::int FROM plan) AS plans`;
-    expect(now).toEqual({ athletes: rows.athlete, records: rows.max_record, plans: rows.plan });
-    // Pairings had a log of their own; every tap is in the one log now.
-    const [log] = await all`SELECT count(*)::int AS n FROM log_entry`;
-    expect(log?.n).toBe((rows.log_entry ?? 0) + (rows.complex_entry ?? 0));
-    await all.end();
-  }, 60_000);
+      expect(now).toEqual({ athletes: rows.athlete, records: rows.max_record, plans: rows.plan });
+      // Pairings had a log of their own; every tap is in the one log now.
+      const [log] = await all`SELECT count(*)::int AS n FROM log_entry`;
+      expect(log?.n).toBe((rows.log_entry ?? 0) + (rows.complex_entry ?? 0));
+      await all.end();
+    },
+    60_000,
+  );
 
   it("is brought up to date with a backup first; all of it or nothing", async () => {
     const admin = there("postgres", "postgres");

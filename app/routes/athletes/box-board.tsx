@@ -64,7 +64,20 @@ export default function BoxBoard({ loaderData, actionData }: Route.ComponentProp
   const address = useAddress();
   const [chosen, setChosen] = useState<string[]>([]);
   const result = actionData as { ok: boolean; message?: string } | undefined;
-  if (!squad) return <Empty>No squad yet. Make one on the athletes' page.</Empty>;
+  if (!squad)
+    return (
+      <Page title="Box ladder">
+        <Empty
+          action={
+            <Link className="btn btn-primary" to="/athletes/squads">
+              Make a squad
+            </Link>
+          }
+        >
+          No squad yet. A squad learns the box squat together, rung by rung.
+        </Empty>
+      </Page>
+    );
   return (
     <Page
       title="Box ladder"

@@ -6,7 +6,7 @@ import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import type { WaveWeek } from "../../../core/recipe/recipe";
 import { useFirstRows } from "../../ui/use-first-rows";
 import { useRowsInSight } from "../../ui/use-rows-in-sight";
-import { Figures, useWorking } from "../../ui/working";
+import { Figures, useSelectedKey } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { NumbersRow } from "./numbers-row";
 import { NumbersTurned } from "./numbers-turned";
@@ -78,7 +78,7 @@ export function Numbers({
     body,
     live ? VIRTUAL_FROM : Number.POSITIVE_INFINITY,
   );
-  const openOf = useWorking().selected?.key ?? "";
+  const openOf = useSelectedKey();
   if (!slot) return null;
   const day = block.days[slot.dayId] ?? { name: "", offset: 0 };
   const barHeight = barHeights(cells.map((cell) => cell.wave));
