@@ -60,6 +60,20 @@ test("a bar is pulled, stepped and typed; it shows everywhere before it is kept,
   await expect(boardCell(page, BENCH, 6).first()).toHaveAccessibleName(/tried/);
   await expect(page.getByText(/loads of 12 athletes move, in weeks 2, 6\./)).toBeVisible();
   await expect(page.getByRole("row").filter({ hasText: "Tonnage" })).toContainText("+");
+  // Stepped on, faster than the page is drawn: each step counts, and the bar stays in hand.
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowUp");
+  await expect(boardCell(page, BENCH, 2).first()).toHaveAccessibleName(/52.5–62.5 %, tried/);
+  await expect(bar).toBeFocused();
+  // Another slot is picked: what was tried is not kept, which is said, with the way back.
+  await boardCell(page, "Pull-up", 1).click();
+  await expect.poll(() => nameOf(page, 2)).toBe(before);
+  await page.getByRole("button", { name: "Try it again" }).click();
+  await expect(boardCell(page, BENCH, 2).first()).toHaveAccessibleName(/52.5–62.5 %, tried/);
+  await boardCell(page, BENCH, 2).first().click();
+  await expect(boardCell(page, BENCH, 2).first()).toHaveAccessibleName(/52.5–62.5 %, tried/);
   // Put back: nothing was kept.
   await bar.press("Escape");
   await expect.poll(() => nameOf(page, 2)).toBe(before);

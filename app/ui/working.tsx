@@ -67,19 +67,6 @@ export function useWorking() {
 }
 
 /**
- * Which figure is selected, for who draws figures: drawn again when it is another, and not when
- * only its working is, for whoever draws it has just said that.
- */
-export function useSelectedKey(): string {
-  const store = useStore();
-  return useSyncExternalStore(
-    store.subscribe,
-    () => store.selected()?.key ?? "",
-    () => "",
-  );
-}
-
-/**
  * Whether one figure is selected, and how to select it. While it is open its working follows it.
  * @param working as it is now; a stable one where it is an object of the page's data
  */

@@ -1,6 +1,6 @@
-import { useTable } from "@tanstack/react-table";
+import { FlexRender, type Row, useTable } from "@tanstack/react-table";
 import { ArrowDown, ArrowUp } from "lucide-react";
-import { useMemo, useRef } from "react";
+import { memo, useCallback, useDeferredValue, useMemo, useRef } from "react";
 import { useUnit } from "../../ui/unit";
 import { useRowsInSight } from "../../ui/use-rows-in-sight";
 import { Figures } from "../../ui/working";
@@ -72,9 +72,12 @@ export function SquadTable({
     },
   });
   const all = table.getRowModel().rows;
-  const body = useRef<HTMLTableSectionElement>(null);
-  const { visible, before, after } = useRowsInSight(all, body, VIRTUAL_FROM);
-  const right = rightColumns(variants);
+  // The head says at once what was pressed; the rows follow.
+  const listed = useDeferredValue(all);
+  const latest = useRef(onMark);
+  latest.current = onMark;
+  const markOne = useCallback<Mark>((ids, on) => latest.current(ids, on), []);
+  const right = useMemo(() => rightColumns(variants), [variants]);
 
   return (
     <Figures label="Squads" className="overflow-x-auto">
@@ -124,39 +127,7 @@ export function SquadTable({
             </tr>
           ))}
         </thead>
-        <tbody ref={body}>
-          {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
-          {visible.map(({ row }) => (
-            <tr key={row.id}>
-              {marked ? (
-                <td>
-                  <input
-                    type="checkbox"
-                    className="checkbox checkbox-sm"
-                    aria-label={`Mark ${row.original.name}`}
-                    checked={marked.has(row.id)}
-                    onChange={(event) => onMark([row.id], event.target.checked)}
-                  />
-                </td>
-              ) : null}
-              {row.getAllCells().map((cell) =>
-                cell.column.id === "name" ? (
-                  <th key={cell.id} scope="row" className="!text-base-content">
-                    <table.FlexRender cell={cell} />
-                  </th>
-                ) : (
-                  <td
-                    key={cell.id}
-                    className={`${right.has(cell.column.id) ? "text-right" : ""} ${cell.column.id === "notes" ? "w-full max-w-0" : ""}`}
-                  >
-                    <table.FlexRender cell={cell} />
-                  </td>
-                ),
-              )}
-            </tr>
-          ))}
-          {after > 0 ? <tr style={{ height: after }} aria-hidden /> : null}
-        </tbody>
+        <SquadRows all={listed} columns={columns} right={right} marked={marked} onMark={markOne} />
       </table>
       {all.length === 0 && rows.length + find.length > 0 ? (
         <p className="py-3 text-muted">Nobody fits. Clear the filter above.</p>
@@ -164,3 +135,85 @@ export function SquadTable({
     </Figures>
   );
 }
+
+type ListedRow = Row<typeof features, AthleteRow>;
+type Mark = (ids: readonly string[], on: boolean) => void;
+
+/** The rows in sight; each is drawn again only when it, its columns or its mark is another. */
+const SquadRows = memo(function SquadRows({
+  all,
+  columns,
+  right,
+  marked,
+  onMark,
+}: {
+  all: readonly ListedRow[];
+  columns: unknown;
+  right: ReadonlySet<string>;
+  marked: ReadonlySet<string> | undefined;
+  onMark: Mark;
+}) {
+  const body = useRef<HTMLTableSectionElement>(null);
+  const { visible, before, after } = useRowsInSight(all, body, VIRTUAL_FROM);
+  return (
+    <tbody ref={body}>
+      {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
+      {visible.map(({ row }) => (
+        <SquadRow
+          key={row.id}
+          row={row}
+          columns={columns}
+          right={right}
+          marked={marked?.has(row.id)}
+          onMark={onMark}
+        />
+      ))}
+      {after > 0 ? <tr style={{ height: after }} aria-hidden /> : null}
+    </tbody>
+  );
+});
+
+const SquadRow = memo(function SquadRow({
+  row,
+  right,
+  marked,
+  onMark,
+}: {
+  row: ListedRow;
+  /** Another one draws the cells another way. */
+  columns: unknown;
+  right: ReadonlySet<string>;
+  /** Undefined where nobody marks. */
+  marked: boolean | undefined;
+  onMark: Mark;
+}) {
+  return (
+    <tr>
+      {marked === undefined ? null : (
+        <td>
+          <input
+            type="checkbox"
+            className="checkbox checkbox-sm"
+            aria-label={`Mark ${row.original.name}`}
+            checked={marked}
+            onChange={(event) => onMark([row.id], event.target.checked)}
+          />
+        </td>
+      )}
+      {row.getAllCells().map((cell) =>
+        cell.column.id === "name" ? (
+          <th key={cell.id} scope="row" className="!text-base-content">
+            <FlexRender cell={cell} />
+          </th>
+        ) : (
+          <td
+            key={cell.id}
+            className={`${right.has(cell.column.id) ? "text-right" : ""} ${cell.column.id === "notes" ? "w-full max-w-0" : ""}`}
+          >
+            <FlexRender cell={cell} />
+          </td>
+        ),
+      )}
+    </tr>
+  );
+});

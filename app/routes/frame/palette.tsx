@@ -1,9 +1,12 @@
-import { Command } from "cmdk";
-import { useEffect, useState } from "react";
+import { Command, defaultFilter } from "cmdk";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import { Dated } from "../../ui/dates";
 import type { Findable } from "../../workflows/frame/find.server";
 import type { Place } from "./places";
+
+/** More fit no list that is read. */
+const MOST_SHOWN = 30;
 
 /** Ctrl K: goes to anything by its name. */
 export function Palette({ onClose, places }: { onClose: () => void; places: readonly Place[] }) {
@@ -19,6 +22,23 @@ export function Palette({ onClose, places }: { onClose: () => void; places: read
       wanted = false;
     };
   }, []);
+  const [asked, ask] = useState("");
+  // Letters first; what fits them as soon as there is time for it.
+  const sought = useDeferredValue(asked);
+  const fitting = useMemo(() => {
+    const all = [
+      ...places.map((place) => ({ label: place.name, detail: "Place", to: place.to })),
+      ...(found ?? []),
+    ];
+    return all
+      .map((one) => ({
+        ...one,
+        score: sought === "" ? 1 : (defaultFilter(`${one.label} ${one.detail}`, sought) ?? 0),
+      }))
+      .filter((one) => one.score > 0)
+      .sort((a, b) => b.score - a.score)
+      .slice(0, MOST_SHOWN);
+  }, [places, found, sought]);
   const go = (to: string) => {
     onClose();
     void navigate(to);
@@ -28,12 +48,15 @@ export function Palette({ onClose, places }: { onClose: () => void; places: read
   return (
     <Command.Dialog
       open
+      shouldFilter={false}
       onOpenChange={(open) => !open && onClose()}
       label="Find anything"
       overlayClassName="fixed inset-0 z-40 bg-black/40"
       contentClassName="fixed top-[12vh] left-1/2 z-50 w-[min(92vw,560px)] -translate-x-1/2 rounded border border-control bg-base-100 shadow-[0_10px_40px_rgb(0_0_0/0.25)]"
     >
       <Command.Input
+        value={asked}
+        onValueChange={ask}
         placeholder="A name, a plan, a place …"
         className="h-12 w-full border-b border-rule bg-transparent px-4 text-base outline-none"
       />
@@ -41,19 +64,8 @@ export function Palette({ onClose, places }: { onClose: () => void; places: read
         <Command.Empty className="px-4 py-3 text-muted">
           {found ? "Nothing by that name." : "Looking …"}
         </Command.Empty>
-        {places.map((place) => (
-          <Command.Item key={place.to} className={item} onSelect={() => go(place.to)}>
-            {place.name}
-            <span className="text-sm text-muted">Place</span>
-          </Command.Item>
-        ))}
-        {(found ?? []).map((one) => (
-          <Command.Item
-            key={one.to}
-            value={`${one.label} ${one.detail} ${one.to}`}
-            className={item}
-            onSelect={() => go(one.to)}
-          >
+        {fitting.map((one) => (
+          <Command.Item key={one.to} value={one.to} className={item} onSelect={() => go(one.to)}>
             {one.label}
             <span className="text-sm text-muted">
               <Dated>{one.detail}</Dated>

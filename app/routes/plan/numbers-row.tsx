@@ -26,8 +26,8 @@ interface RowProps {
   fullOf: (athlete: Lifter, week: number, run: LoadRun) => SetPrescription | undefined;
   onEdit: ((athlete: Lifter, week: number, run: LoadRun) => void) | undefined;
   /**
-   * What cells and workings are made of besides the loads: another one draws the row again. Left
-   * out where only loads are shown and none of the row's figures is open.
+   * What cells are made of besides the loads: another one draws the row again. Left out where only
+   * loads are shown.
    */
   drawnFrom: unknown;
 }

@@ -6,13 +6,14 @@ import type { SetPrescription } from "../../../core/prescribe/prescribe";
 import type { WaveWeek } from "../../../core/recipe/recipe";
 import { useFirstRows } from "../../ui/use-first-rows";
 import { useRowsInSight } from "../../ui/use-rows-in-sight";
-import { Figures, useSelectedKey } from "../../ui/working";
+import { Figures } from "../../ui/working";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import { NumbersRow } from "./numbers-row";
 import { NumbersTurned } from "./numbers-turned";
 import { type Editing, OverrideBar } from "./override-bar";
 import { type Show, weeksShown } from "./shows";
 import { barHeights, WeekHead } from "./week-head";
+import { MadeOf } from "./week-loads";
 
 /** Larger squads draw only the rows in sight. */
 const VIRTUAL_FROM = 60;
@@ -78,95 +79,96 @@ export function Numbers({
     body,
     live ? VIRTUAL_FROM : Number.POSITIVE_INFINITY,
   );
-  const openOf = useSelectedKey();
   if (!slot) return null;
   const day = block.days[slot.dayId] ?? { name: "", offset: 0 };
   const barHeight = barHeights(cells.map((cell) => cell.wave));
   const isAway = (athlete: Lifter, week: number) =>
     !isIn(block, athlete.id, dateOf(block, week, day));
   return (
-    <Figures label="Everybody's numbers" className="max-lg:overflow-x-auto">
-      {turned ? (
-        <NumbersTurned
-          data={data}
-          block={block}
-          slotId={slotId}
-          slot={slot}
-          cells={cells}
-          lift={lift}
-          show={show}
-          barHeight={barHeight}
-          isAway={isAway}
-          fullOf={fullOf}
-          onEdit={mayEdit ? onEdit : undefined}
-        />
-      ) : (
-        <table className={`ledger ${data.athletes.length > 14 ? "ledger-tight" : ""}`}>
-          {/* Weeks are paged to fit: on a desk nothing scrolls sideways, and their heads stay in sight. */}
-          <thead className="bg-base-100 lg:sticky lg:top-11 lg:z-5">
-            <tr className="align-bottom">
-              <th scope="col" className="sticky left-0 z-2 bg-base-100 !align-bottom">
-                Athlete
-              </th>
-              <th scope="col" className="!text-right !align-bottom">
-                {lift ? "working max" : ""}
-              </th>
-              {cells.map(({ week, wave }) => (
-                <th
-                  key={week}
-                  scope="col"
-                  className="max-w-0 border-l border-rule !p-0 text-base-content"
-                  style={{ width: `${Math.floor(74 / weeks.length)}%` }}
-                >
-                  <WeekHead
-                    data={data}
-                    block={block}
-                    slotId={slotId}
-                    slot={slot}
-                    week={week}
-                    wave={wave}
-                    barHeight={barHeight}
-                  />
+    <MadeOf value={block}>
+      <Figures label="Everybody's numbers" className="max-lg:overflow-x-auto">
+        {turned ? (
+          <NumbersTurned
+            data={data}
+            block={block}
+            slotId={slotId}
+            slot={slot}
+            cells={cells}
+            lift={lift}
+            show={show}
+            barHeight={barHeight}
+            isAway={isAway}
+            fullOf={fullOf}
+            onEdit={mayEdit ? onEdit : undefined}
+          />
+        ) : (
+          <table className={`ledger ${data.athletes.length > 14 ? "ledger-tight" : ""}`}>
+            {/* Weeks are paged to fit: on a desk nothing scrolls sideways, and their heads stay in sight. */}
+            <thead className="bg-base-100 lg:sticky lg:top-11 lg:z-5">
+              <tr className="align-bottom">
+                <th scope="col" className="sticky left-0 z-2 bg-base-100 !align-bottom">
+                  Athlete
                 </th>
+                <th scope="col" className="!text-right !align-bottom">
+                  {lift ? "working max" : ""}
+                </th>
+                {cells.map(({ week, wave }) => (
+                  <th
+                    key={week}
+                    scope="col"
+                    className="max-w-0 border-l border-rule !p-0 text-base-content"
+                    style={{ width: `${Math.floor(74 / weeks.length)}%` }}
+                  >
+                    <WeekHead
+                      data={data}
+                      block={block}
+                      slotId={slotId}
+                      slot={slot}
+                      week={week}
+                      wave={wave}
+                      barHeight={barHeight}
+                    />
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody ref={body}>
+              {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
+              {visible.map(({ row: athlete, index }) => (
+                <NumbersRow
+                  key={athlete.id}
+                  athlete={athlete}
+                  lift={lift}
+                  show={show}
+                  unit={room.unit}
+                  weeks={cells.map(({ week, wave, byAthlete }) => ({
+                    week,
+                    runs: byAthlete[index] ?? [],
+                    away: isAway(athlete, week),
+                    empty: wave === undefined,
+                  }))}
+                  fullOf={fullOf}
+                  onEdit={live && mayEdit ? onEdit : undefined}
+                  drawnFrom={show === "loads" ? undefined : block}
+                />
               ))}
-            </tr>
-          </thead>
-          <tbody ref={body}>
-            {before > 0 ? <tr style={{ height: before }} aria-hidden /> : null}
-            {visible.map(({ row: athlete, index }) => (
-              <NumbersRow
-                key={athlete.id}
-                athlete={athlete}
-                lift={lift}
-                show={show}
-                unit={room.unit}
-                weeks={cells.map(({ week, wave, byAthlete }) => ({
-                  week,
-                  runs: byAthlete[index] ?? [],
-                  away: isAway(athlete, week),
-                  empty: wave === undefined,
-                }))}
-                fullOf={fullOf}
-                onEdit={live && mayEdit ? onEdit : undefined}
-                drawnFrom={show !== "loads" || openOf.includes(athlete.id) ? block : undefined}
-              />
-            ))}
-            {after > 0 ? <tr style={{ height: after }} aria-hidden /> : null}
-          </tbody>
-        </table>
-      )}
-      {live || turned ? null : (
-        <p className="text-muted">and {data.athletes.length - rows} more athletes</p>
-      )}
-      {editing ? (
-        <OverrideBar
-          key={`${editing.athlete.id}${editing.run.key}`}
-          editing={editing}
-          slotId={slotId}
-          onClose={() => setEditing(undefined)}
-        />
-      ) : null}
-    </Figures>
+              {after > 0 ? <tr style={{ height: after }} aria-hidden /> : null}
+            </tbody>
+          </table>
+        )}
+        {live || turned ? null : (
+          <p className="text-muted">and {data.athletes.length - rows} more athletes</p>
+        )}
+        {editing ? (
+          <OverrideBar
+            key={`${editing.athlete.id}${editing.run.key}`}
+            editing={editing}
+            slotId={slotId}
+            onClose={() => setEditing(undefined)}
+          />
+        ) : null}
+      </Figures>
+    </MadeOf>
   );
 }
 

@@ -149,7 +149,11 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
   const [who, choose] = useState("");
   const athlete = data.athletes.find((one) => one.id === who) ?? data.athletes[0];
   const slot = data.block.slots[slotId];
-  const recipe = useRecipeKeeping(edits.edit, slotId, plan.version);
+  const again = (to: string) => {
+    pick({ kind: "cell", slotId: to, week: data.block.slots[to]?.fromWeek ?? 1 });
+    if (view !== "board") address.set("slot", to);
+  };
+  const recipe = useRecipeKeeping(edits.edit, slotId, plan.version, again);
   // Typing comes first: the numbers follow as soon as there is time for them.
   const draft = useDeferredValue(recipe.draft);
   const block = useMemo(
@@ -159,6 +163,8 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
         : data.block,
     [data.block, slot, slotId, draft],
   );
+  // What is in hand is marked at once; the margin that speaks of it follows.
+  const inMargin = useDeferredValue(useMemo(() => ({ picked, recipe }), [picked, recipe]));
   useNewer(data);
   const result = actionData as { ok: boolean; message?: string } | undefined;
   const first = daysOf(block)[0];
@@ -173,9 +179,9 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
             <BoardMargin
               data={data}
               block={block}
-              picked={picked}
+              picked={inMargin.picked}
               pick={pick}
-              recipe={recipe}
+              recipe={inMargin.recipe}
               athlete={athlete}
               choose={choose}
               mayEdit={mayEdit}
@@ -221,7 +227,7 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
             block={block}
             picked={picked}
             pick={pick}
-            tryRecipe={recipe.onDraft}
+            recipe={recipe}
             athlete={athlete}
             mayEdit={mayEdit}
           />

@@ -1,4 +1,5 @@
 import { Pencil } from "lucide-react";
+import { createContext, use } from "react";
 import { describeSide } from "../../../core/barload/load";
 import type { LoadRun } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
@@ -10,6 +11,9 @@ import type { Working } from "../../../core/units/working";
 import { useUnit } from "../../ui/unit";
 import { useFigure } from "../../ui/working";
 import type { Show } from "./shows";
+
+/** What cells and workings are made of besides the loads. */
+export const MadeOf = createContext<unknown>(undefined);
 
 /** Sets with the same load one after the other stand as one figure; its working is the first's. */
 export function WeekLoads({
@@ -104,6 +108,8 @@ export function LazyFigure({
   children: string;
 }) {
   const { pressed, select } = useFigure(id, working);
+  // An open figure follows what it is made of; the others are spared it.
+  if (pressed) use(MadeOf);
   return (
     <button
       type="button"

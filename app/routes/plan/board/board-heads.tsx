@@ -1,26 +1,26 @@
 import { useDraggable, useDroppable } from "@dnd-kit/core";
+import { memo } from "react";
 import { markOf } from "../../../../core/plan/block";
 import { addDays } from "../../../../core/units/time";
 import { Day } from "../../../ui/dates";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { weekChecks } from "./board-data";
 import { CheckMark } from "./board-row";
+import type { Picked } from "./picked";
 
 /** The weeks with their dates, what hangs on the season, and weeks of their own. */
-export function BoardHeads({
+export const BoardHeads = memo(function BoardHeads({
   data,
   pickedWeek,
   mayEdit,
   pick,
   blockPicked,
-  pickBlock,
 }: {
   data: PlanPage;
   blockPicked: boolean;
-  pickBlock: () => void;
   pickedWeek: number | undefined;
   mayEdit: boolean;
-  pick: (week: number) => void;
+  pick: (next: Picked) => void;
 }) {
   const { block } = data;
   return (
@@ -33,7 +33,7 @@ export function BoardHeads({
           <button
             type="button"
             className={`text-left underline ${blockPicked ? "font-bold" : ""}`}
-            onClick={pickBlock}
+            onClick={() => pick({ kind: "block" })}
           >
             The block: start, weeks, school, room
           </button>
@@ -51,11 +51,11 @@ export function BoardHeads({
       </tr>
     </thead>
   );
-}
+});
 
 const MARK_WORDS = { deload: "deload", test: "test week", off: "free week" } as const;
 
-function WeekHead({
+const WeekHead = memo(function WeekHead({
   data,
   week,
   picked,
@@ -66,7 +66,7 @@ function WeekHead({
   week: number;
   picked: boolean;
   mayEdit: boolean;
-  pick: (week: number) => void;
+  pick: (next: Picked) => void;
 }) {
   const { block } = data;
   const mark = markOf(block, week);
@@ -86,7 +86,7 @@ function WeekHead({
         type="button"
         id={`week-${week}`}
         className="block w-full text-left"
-        onClick={() => pick(week)}
+        onClick={() => pick({ kind: "week", week })}
         title="A deload, a test, who is away"
       >
         <b className="text-[17px]">{week}</b>{" "}
@@ -102,7 +102,7 @@ function WeekHead({
           {...drag.listeners}
           tabIndex={-1}
           title="Pull to another week"
-          onClick={() => pick(week)}
+          onClick={() => pick({ kind: "week", week })}
           className={`block max-w-full touch-none overflow-hidden text-[12px] font-bold text-ellipsis whitespace-nowrap text-secondary ${mayEdit ? "cursor-grab" : ""} ${drag.isDragging ? "opacity-50" : ""}`}
         >
           {mark.words || MARK_WORDS[mark.kind]}
@@ -116,4 +116,4 @@ function WeekHead({
       <CheckMark checks={weekChecks(data, week)} />
     </th>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { Block } from "../../../../core/plan/block";
 import type { Lifter } from "../../../../core/prescribe/lifter";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
@@ -6,12 +7,12 @@ import type { useRecipeKeeping } from "../recipe-keeping";
 import { BlockPanel } from "./block-panel";
 import { DayPanel } from "./day-panel";
 import { NewSlot } from "./new-slot";
-import type { Picked } from "./picked";
+import { cellId, type Picked } from "./picked";
 import { SlotPanel } from "./slot-panel";
 import { WeekPanel } from "./week-panel";
 
 /** What the margin says of what is in hand on the board. */
-export function BoardMargin({
+export const BoardMargin = memo(function BoardMargin({
   data,
   block,
   picked,
@@ -31,7 +32,10 @@ export function BoardMargin({
   mayEdit: boolean;
 }) {
   return (
-    <div className="grid content-start gap-4">
+    <div
+      className="grid content-start gap-4"
+      data-of={picked.kind === "cell" ? cellId(picked.slotId, picked.week) : undefined}
+    >
       {picked.kind === "cell" ? (
         <SlotPanel
           key={picked.slotId}
@@ -70,4 +74,4 @@ export function BoardMargin({
       <History data={data} />
     </div>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import type { WeekSum } from "../../../../core/plan/week-sums";
 import { kgToGrains, massIn, plainNumber } from "../../../../core/units/mass";
 import { useUnit } from "../../../ui/unit";
@@ -11,7 +12,7 @@ interface Total {
 }
 
 /** What each week comes to, under the board: a figure with its bar, and what is being tried beside it. */
-export function BoardTotals({
+export const BoardTotals = memo(function BoardTotals({
   data,
   weeks,
   kept,
@@ -120,4 +121,4 @@ export function BoardTotals({
       })}
     </tbody>
   );
-}
+});

@@ -6,18 +6,18 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { useCallback, useRef } from "react";
+import { memo, useCallback, useDeferredValue, useMemo, useRef } from "react";
 import { type Block, daysOf } from "../../../../core/plan/block";
 import { dayStave } from "../../../../core/plan/day-time";
 import type { BlockEdit } from "../../../../core/plan/edits";
 import type { Lifter } from "../../../../core/prescribe/lifter";
-import type { Recipe } from "../../../../core/recipe/recipe";
 import { formatClock } from "../../../../core/units/time";
 import { Empty } from "../../../ui/page";
 import { useUnit } from "../../../ui/unit";
 import { useKeys } from "../../../ui/use-keys";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "../plan-edits";
+import type { useRecipeKeeping } from "../recipe-keeping";
 import { freshId } from "../setup-edit";
 import { slotName } from "../slot-picker";
 import { type DayOnBoard, useBoard, useWeekSums } from "./board-data";
@@ -38,12 +38,12 @@ const LEAST_WEEK_PX = 74;
  * The block on one screen: weeks across, days, sections and slots down, a picture a cell. What is done
  * by hand here is an edit of the plan like any other.
  */
-export function BoardView({
+export const BoardView = memo(function BoardView({
   data,
   block,
   picked,
   pick,
-  tryRecipe,
+  recipe,
   athlete,
   mayEdit,
 }: {
@@ -53,16 +53,19 @@ export function BoardView({
   picked: Picked;
   pick: (next: Picked) => void;
   /** Draws a recipe of the picked slot everywhere, without keeping it. */
-  tryRecipe: (recipe: Recipe | undefined) => void;
+  recipe: ReturnType<typeof useRecipeKeeping>;
   athlete: Lifter | undefined;
   mayEdit: boolean;
 }) {
   const unit = useUnit();
   const edit = usePlanEdit();
   const days = useBoard(data, block);
-  const weeks = useWeekSums(data, block, athlete);
-  const tried = block !== data.block;
+  // The rows first, what they come to after them.
+  const summed = useDeferredValue(block);
+  const weeks = useWeekSums(data, summed, athlete);
+  const tried = summed !== data.block;
   const keptWeeks = useWeekSums(data, data.block, athlete);
+  const drawn = useMemo(() => ({ ...data, block }), [data, block]);
   const frame = useRef<HTMLDivElement>(null);
   const columnPx = useCallback(
     () => frame.current?.querySelector<HTMLElement>("tbody td")?.offsetWidth ?? 0,
@@ -71,7 +74,7 @@ export function BoardView({
   const { act, onDragEnd } = useBoardHands({ data, pick });
   const rows = days.flatMap((day) => day.slots.map((one) => one.slot.id));
   const cell = picked.kind === "cell" ? picked : undefined;
-  const onKeyDown = useBoardKeys({ data, block, rows, cell, pick, act, tryRecipe, mayEdit });
+  const onKeyDown = useBoardKeys({ data, block, rows, cell, pick, act, recipe, mayEdit });
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
 
   useKeys(
@@ -121,12 +124,11 @@ export function BoardView({
             <col className="w-[120px] md:w-[186px]" />
           </colgroup>
           <BoardHeads
-            data={{ ...data, block }}
+            data={drawn}
             blockPicked={picked.kind === "block"}
-            pickBlock={() => pick({ kind: "block" })}
             pickedWeek={picked.kind === "week" ? picked.week : undefined}
             mayEdit={mayEdit}
-            pick={(week) => pick({ kind: "week", week })}
+            pick={pick}
           />
           {days.map((day) => (
             <BoardDay
@@ -134,7 +136,7 @@ export function BoardView({
               data={data}
               block={block}
               day={day}
-              picked={picked}
+              picked={ofDay(picked, day) ? picked : undefined}
               pick={pick}
               columnPx={columnPx}
               act={act}
@@ -160,10 +162,10 @@ export function BoardView({
           Add a day
         </button>
       ) : null}
-      <WeekDetails data={{ ...data, block }} weeks={weeks} />
+      <WeekDetails data={drawn} weeks={weeks} />
     </DndContext>
   );
-}
+});
 
 /** A day more, on the first weekday that has none. */
 function newDay(block: Block): BlockEdit {
@@ -175,7 +177,7 @@ function newDay(block: Block): BlockEdit {
   };
 }
 
-function BoardDay({
+const BoardDay = memo(function BoardDay({
   data,
   block,
   day,
@@ -189,21 +191,27 @@ function BoardDay({
   data: PlanPage;
   block: Block;
   day: DayOnBoard;
-  picked: Picked;
+  /** What is in hand, where it is the day or one of its cells. */
+  picked: Picked | undefined;
   pick: (next: Picked) => void;
   columnPx: () => number;
   act: RowActions;
   unit: "kg" | "lb";
   mayEdit: boolean;
 }) {
-  const longest = Math.max(
-    0,
-    ...Array.from(
-      { length: block.weeks },
-      (_, i) => dayStave(block, day.id, i + 1, data.room.settings).lengthS,
-    ),
+  const { settings } = data.room;
+  const longest = useMemo(
+    () =>
+      Math.max(
+        0,
+        ...Array.from(
+          { length: block.weeks },
+          (_, i) => dayStave(block, day.id, i + 1, settings).lengthS,
+        ),
+      ),
+    [block, day.id, settings],
   );
-  const isPicked = picked.kind === "day" && picked.dayId === day.id;
+  const isPicked = picked?.kind === "day";
   return (
     <tbody aria-label={day.name} className="border-b border-control">
       <tr className={isPicked ? "bg-wash" : "bg-base-200"}>
@@ -257,7 +265,7 @@ function BoardDay({
             )?.pattern,
           )}
           pickedWeek={
-            picked.kind === "cell" && picked.slotId === on.slot.id ? picked.week : undefined
+            picked?.kind === "cell" && picked.slotId === on.slot.id ? picked.week : undefined
           }
           unit={unit}
           mayEdit={mayEdit}
@@ -267,7 +275,13 @@ function BoardDay({
       ))}
     </tbody>
   );
-}
+});
+
+/** Whether what is in hand is a day, or a cell of it. */
+const ofDay = (picked: Picked, day: DayOnBoard): boolean =>
+  picked.kind === "day"
+    ? picked.dayId === day.id
+    : picked.kind === "cell" && day.slots.some((one) => one.slot.id === picked.slotId);
 
 function DayEnd({ day, add }: { day: DayOnBoard; add: () => void }) {
   const drop = useDroppable({ id: `end:${day.id}` });

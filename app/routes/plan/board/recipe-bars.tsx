@@ -3,6 +3,7 @@ import { type Reach, raiseBar } from "../../../../core/plan/board-edits";
 import { BASIS_UNITS, type LoadBasis } from "../../../../core/recipe/basis";
 import type { Recipe, WaveWeek } from "../../../../core/recipe/recipe";
 import { plainNumber } from "../../../../core/units/mass";
+import type { useRecipeKeeping } from "../recipe-keeping";
 import { usePull } from "./use-pull";
 
 /** A step of a week: its sets in a row, drawn as one bar that is pulled. */
@@ -65,7 +66,7 @@ export function RecipeBars({
   index,
   wave,
   mayEdit,
-  tryRecipe,
+  keeping,
   keep,
   putBack,
 }: {
@@ -75,7 +76,7 @@ export function RecipeBars({
   index: number;
   wave: WaveWeek | undefined;
   mayEdit: boolean;
-  tryRecipe: (recipe: Recipe | undefined) => void;
+  keeping: Pick<ReturnType<typeof useRecipeKeeping>, "onDraft" | "newestOf">;
   /** Keeps what is tried; undefined where nothing is. */
   keep: (() => void) | undefined;
   putBack: () => void;
@@ -90,8 +91,8 @@ export function RecipeBars({
   const step = STEP[unit] ?? 1;
   const most = Math.max(...bars.map((bar) => bar.value), unit === "%" ? 65 : step);
   const raise = (stepId: string, by: number) => {
-    const next = raiseBar(recipe, { index, stepId, by, reach });
-    if (next) tryRecipe(next);
+    const next = raiseBar(keeping.newestOf(recipe), { index, stepId, by, reach });
+    if (next) keeping.onDraft(next);
   };
   if (bars.length === 0)
     return <p className="text-muted">No load is set here: the coach's eye decides on the day.</p>;
@@ -169,6 +170,7 @@ function OneBar({
     onPull: (_, by) => raise(by * step),
   });
   const text = plainNumber(bar.value, 3);
+  const [words, setWords] = useState<string>();
   const typed = (input: HTMLInputElement): number | undefined => {
     const value = Number(input.value.replace(",", "."));
     return input.value.trim() === "" || !Number.isFinite(value) || value === bar.value
@@ -180,34 +182,37 @@ function OneBar({
       event.preventDefault();
       const value = typed(event.currentTarget);
       // What was typed is tried first, then kept.
+      setWords(undefined);
       if (value !== undefined) raise(value - bar.value);
       else keep?.();
       return;
     }
     if (event.key === "Escape") {
-      event.currentTarget.value = text;
+      setWords(undefined);
       putBack();
       return;
     }
     const up = event.key === "ArrowUp" ? 1 : event.key === "ArrowDown" ? -1 : 0;
     if (up === 0) return;
     event.preventDefault();
+    setWords(undefined);
     raise((up * step) / (event.shiftKey ? 5 : 1));
   };
   const height = Math.min(HEIGHT, HEIGHT * share);
   return (
     <div className="flex min-w-0 flex-1 flex-col items-center">
       <input
-        key={text}
         id={first ? "first-bar" : undefined}
         className="field !h-7 !w-full max-w-20 !px-1 text-center font-bold"
         inputMode="decimal"
         aria-label={`${bar.sets} sets of ${bar.reps}, ${unit}`}
-        defaultValue={text}
+        value={words ?? text}
+        onChange={(event) => setWords(event.target.value)}
         disabled={!mayEdit}
         onKeyDown={onKeyDown}
         onBlur={(event) => {
           const value = typed(event.target);
+          setWords(undefined);
           if (value !== undefined) raise(value - bar.value);
         }}
       />

@@ -55,7 +55,7 @@ export function SlotPanel({
       (one.week === undefined || one.week === week),
   );
   const more = (of: { sets?: number; reps?: number }) => {
-    const next = place && moreInWeek(slot.recipe, { index: place.index, ...of });
+    const next = place && moreInWeek(keeping.newestOf(slot.recipe), { index: place.index, ...of });
     if (next) keeping.onDraft(next);
   };
   return (
@@ -84,7 +84,7 @@ export function SlotPanel({
                 index={place.index}
                 wave={wave}
                 mayEdit={mayEdit}
-                tryRecipe={keeping.onDraft}
+                keeping={keeping}
                 keep={tried ? keep : undefined}
                 putBack={keeping.putBack}
               />

@@ -2,9 +2,9 @@ import { type KeyboardEvent, useRef } from "react";
 import { type Block, cyclePlace, daysOf } from "../../../../core/plan/block";
 import { copySlot, hasSteps, moreInWeek, stepSlot } from "../../../../core/plan/board-edits";
 import { removeSlot } from "../../../../core/plan/edits";
-import type { Recipe } from "../../../../core/recipe/recipe";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "../plan-edits";
+import type { useRecipeKeeping } from "../recipe-keeping";
 import { freshId } from "../setup-edit";
 import type { RowActions } from "./board-row";
 import { cellId, type Picked } from "./picked";
@@ -17,7 +17,7 @@ export function useBoardKeys({
   cell,
   pick,
   act,
-  tryRecipe,
+  recipe,
   mayEdit,
 }: {
   data: PlanPage;
@@ -28,7 +28,7 @@ export function useBoardKeys({
   cell: Extract<Picked, { kind: "cell" }> | undefined;
   pick: (next: Picked) => void;
   act: RowActions;
-  tryRecipe: (recipe: Recipe | undefined) => void;
+  recipe: ReturnType<typeof useRecipeKeeping>;
   mayEdit: boolean;
 }) {
   const edit = usePlanEdit();
@@ -70,7 +70,7 @@ export function useBoardKeys({
     if (event.key === "End") return done(() => go(cell.slotId, block.weeks));
     // While something is tried, Enter keeps it.
     if (event.key === "Enter" && block === data.block)
-      return done(() => document.getElementById("first-bar")?.focus());
+      return done(() => focusBars(cellId(cell.slotId, cell.week)));
     const mod = event.ctrlKey || event.metaKey;
     if (mod && event.key === "c") {
       clip.current = { slotId: cell.slotId, week: cell.week };
@@ -82,8 +82,11 @@ export function useBoardKeys({
       const place = slot && cyclePlace(block, slot, cell.week);
       if (slot && place && hasSteps(slot.recipe))
         return done(() =>
-          tryRecipe(
-            moreInWeek(slot.recipe, { index: place.index, sets: event.key === "[" ? -1 : 1 }),
+          recipe.onDraft(
+            moreInWeek(recipe.newestOf(slot.recipe), {
+              index: place.index,
+              sets: event.key === "[" ? -1 : 1,
+            }),
           ),
         );
     }
@@ -99,4 +102,12 @@ export function useBoardKeys({
     void edit(copySlot(data.block, from.slotId, freshId("s"), { dayId, section, before: slotId }));
   };
   return onKeyDown;
+}
+
+/** Goes to the bars of a cell: the margin speaks of it a moment after it was picked. */
+function focusBars(cell: string, framesLeft = 120): void {
+  const bar = document.querySelector<HTMLElement>(`[data-of="${CSS.escape(cell)}"] #first-bar`);
+  if (bar) bar.focus();
+  else if (framesLeft > 0 && document.activeElement?.id === cell)
+    requestAnimationFrame(() => focusBars(cell, framesLeft - 1));
 }

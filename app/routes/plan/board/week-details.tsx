@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { dateOf, daysOf, markOf, realignsAfter } from "../../../../core/plan/block";
 import type { WeekSum } from "../../../../core/plan/week-sums";
 import { formatKg, plainNumber } from "../../../../core/units/mass";
@@ -6,7 +7,13 @@ import { useUnit } from "../../../ui/unit";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 
 /** What stands behind the board's totals: each lift's sets, reps, mean % and tonnage, fast work, muscles. */
-export function WeekDetails({ data, weeks }: { data: PlanPage; weeks: readonly WeekSum[] }) {
+export const WeekDetails = memo(function WeekDetails({
+  data,
+  weeks,
+}: {
+  data: PlanPage;
+  weeks: readonly WeekSum[];
+}) {
   const unit = useUnit();
   const { block } = data;
   const names = [...new Set(weeks.flatMap((week) => week.lifts.map((lift) => lift.name)))];
@@ -95,7 +102,7 @@ export function WeekDetails({ data, weeks }: { data: PlanPage; weeks: readonly W
       <MuscleTable weeks={weeks} />
     </details>
   );
-}
+});
 
 function SumRow({
   name,
