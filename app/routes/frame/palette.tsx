@@ -39,6 +39,9 @@ export function Palette({ onClose, places }: { onClose: () => void; places: read
       .sort((a, b) => b.score - a.score)
       .slice(0, MOST_SHOWN);
   }, [places, found, sought]);
+  // Enter goes to what fits best, until the arrows choose another.
+  const [chosen, choose] = useState("");
+  useEffect(() => choose(fitting[0]?.to ?? ""), [fitting]);
   const go = (to: string) => {
     onClose();
     void navigate(to);
@@ -49,6 +52,8 @@ export function Palette({ onClose, places }: { onClose: () => void; places: read
     <Command.Dialog
       open
       shouldFilter={false}
+      value={chosen}
+      onValueChange={choose}
       onOpenChange={(open) => !open && onClose()}
       label="Find anything"
       overlayClassName="fixed inset-0 z-40 bg-black/40"
