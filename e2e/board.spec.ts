@@ -283,3 +283,27 @@ test("what cannot be is said: a load, a length; a top set offers no sets; the nu
     .click();
   await expect(page.getByRole("form", { name: "Recipe" })).toBeVisible();
 });
+
+test("on a phone one week stands beside the names, and the block as a strip above", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openBoard(page);
+  const strip = page.getByRole("group", { name: "Week that is shown" });
+  await expect(strip.getByRole("button")).not.toHaveCount(0);
+  const weeks = page.getByRole("columnheader").filter({ hasText: /^\d+ / });
+  await strip.getByRole("button", { name: /^Week 3/ }).click();
+  await expect(weeks.filter({ visible: true })).toHaveCount(1);
+  await expect(boardCell(page, BENCH, 3).first()).toBeVisible();
+  await expect(boardCell(page, BENCH, 2).first()).toBeHidden();
+  const board = page.getByRole("table", { name: "The block, weeks across" });
+  const cell = await boardCell(page, BENCH, 3).first().boundingBox();
+  expect(cell?.width).toBeGreaterThan(100);
+  const box = await board.boundingBox();
+  expect((box?.x ?? 0) + (box?.width ?? 0)).toBeLessThanOrEqual(391);
+  // What is picked comes into sight.
+  await boardCell(page, BENCH, 3).first().click();
+  await page.keyboard.press("ArrowRight");
+  await expect(boardCell(page, BENCH, 4).first()).toBeVisible();
+  await expect(boardCell(page, BENCH, 4).first()).toBeFocused();
+});

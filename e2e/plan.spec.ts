@@ -367,7 +367,7 @@ test.describe("the plan's library", () => {
     await page.goto("/library/coach-set");
     const form = page.getByRole("form", { name: "Load in a deload, of the load" });
     // Some the demo's coach has set.
-    const said = await page.getByText(/\d+ of \d+ not set/).innerText();
+    const said = (await page.getByText(/\d+ of \d+ not set/).textContent()) ?? "";
     const unset = Number(/(\d+) of/.exec(said)?.[1]);
     await form.getByRole("textbox").fill("8");
     await form.getByRole("button", { name: "Keep" }).click();

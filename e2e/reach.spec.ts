@@ -106,6 +106,19 @@ const PAGES: Record<string, { as: string; open: string[] } | "no page"> = {
   "/api/find": "no page",
 };
 
+/** An address, and what is followed from there. */
+async function openBy(tab: Page, [first, ...clicks]: string[]): Promise<void> {
+  await tab.goto(first ?? "/");
+  for (const click of clicks) {
+    const before = new URL(tab.url()).pathname;
+    await tab.locator(click).first().click();
+    await tab.waitForURL((url) => url.pathname !== before);
+  }
+  // The address changes a moment before the page does: a page loaded at its own
+  // address is the page that is looked at.
+  if (clicks.length > 0) await tab.reload();
+}
+
 test("every route is in the list of this file", () => {
   expect(Object.keys(PAGES).sort()).toEqual(ROUTE_RIGHTS.map((rule) => rule.path).sort());
 });
@@ -157,16 +170,7 @@ for (const [i, [path, page]] of Object.entries(PAGES).entries()) {
         baseURL,
       }) => {
         await context.addCookies([{ name: "theme", value: theme, url: baseURL ?? "" }]);
-        const [first, ...clicks] = page.open;
-        await tab.goto(first ?? "/");
-        for (const click of clicks) {
-          const before = new URL(tab.url()).pathname;
-          await tab.locator(click).first().click();
-          await tab.waitForURL((url) => url.pathname !== before);
-        }
-        // The address changes a moment before the page does: a page loaded at its own
-        // address is the page that is looked at.
-        if (clicks.length > 0) await tab.reload();
+        await openBy(tab, page.open);
         await expect(tab.locator("html")).toHaveAttribute("data-theme", theme);
         // The working is part of the page: open one where there are figures.
         const figure = tab.locator("[data-figure]").first();
@@ -384,6 +388,58 @@ test.describe("small and large", () => {
     await expect(margin.getByText("Why not?")).toBeVisible();
     await context.close();
   });
+
+  for (const [path, page] of Object.entries(PAGES)) {
+    if (page === "no page") continue;
+    test(`@long ${path}: at 200 % zoom nothing leaves the page`, async ({ browser, baseURL }) => {
+      const context = await browser.newContext({
+        baseURL,
+        storageState: page.as === "nobody" ? { cookies: [], origins: [] } : stateFile(page.as),
+        viewport: { width: 1280, height: 800 },
+      });
+      const tab = await context.newPage();
+      await openBy(tab, page.open);
+      // As the browser zooms: half as many CSS pixels.
+      await tab.setViewportSize({ width: 640, height: 400 });
+      const over = await tab.evaluate(
+        () => document.documentElement.scrollWidth - document.documentElement.clientWidth,
+      );
+      expect(over).toBeLessThanOrEqual(0);
+      // Everything that is pressed can be brought into sight.
+      const lost = await tab.locator("main button:visible, main a:visible").evaluateAll((all) =>
+        all.flatMap((one) => {
+          one.scrollIntoView({ block: "center", inline: "center" });
+          const box = one.getBoundingClientRect();
+          const fits =
+            box.right > 0 && box.left < innerWidth && box.bottom > 0 && box.top < innerHeight;
+          return fits ? [] : [one.textContent];
+        }),
+      );
+      expect(lost).toEqual([]);
+      await context.close();
+    });
+  }
+
+  for (const theme of THEMES)
+    test(`a station's figures have AAA contrast in ${theme}`, async ({ browser, baseURL }) => {
+      const context = await browser.newContext({
+        baseURL,
+        storageState: stateFile("coach"),
+        viewport: { width: 1024, height: 768 },
+      });
+      await context.addCookies([{ name: "theme", value: theme, url: baseURL ?? "" }]);
+      const tab = await context.newPage();
+      const station = PAGES["/rack/:sessionId/:rackId"];
+      if (!station || station === "no page") throw new Error("A station is a page.");
+      await openBy(tab, station.open);
+      await expect(tab.locator("html")).toHaveAttribute("data-theme", theme);
+      const { violations } = await lookAt(tab).withRules(["color-contrast-enhanced"]).analyze();
+      const under = violations.flatMap((one) =>
+        one.nodes.map((node) => `${node.any[0]?.data?.contrastRatio}: ${node.html.slice(0, 120)}`),
+      );
+      expect(under).toEqual([]);
+      await context.close();
+    });
 
   test("the rack screen's script stays under 150 kB compressed", async ({ browser, baseURL }) => {
     const context = await browser.newContext({ baseURL, storageState: stateFile("coach") });

@@ -105,3 +105,38 @@ test("who reads pounds keeps a piece as it is, though its numbers are kilograms"
   }
   await readIn(page, "kilograms");
 });
+
+test("dates stand in the order of the reader's language, or as the menu was told", async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({
+    baseURL,
+    locale: "en-US",
+    storageState: stateFile("coach"),
+    viewport: { width: 1280, height: 800 },
+  });
+  const page = await context.newPage();
+  const MONTH = "(Jan|Feb|Mar|Apr|May|Jun|Jul|Aug|Sep|Oct|Nov|Dec)";
+  const monthFirst = new RegExp(`^${MONTH} \\d{1,2}, \\d{4}$`);
+  const dayFirst = new RegExp(`^\\d{1,2} ${MONTH} \\d{4}$`);
+  await page.goto("/review");
+  const row = page.getByRole("table").last().locator("tbody tr").first().locator("td");
+  const texts = () => row.allTextContents();
+  expect((await texts()).filter((text) => monthFirst.test(text.trim()))).toHaveLength(1);
+  await page.getByRole("button", { name: /^Menu of/ }).click();
+  await page.getByLabel("Dates").selectOption("10 Mar 2026");
+  await expect
+    .poll(async () => (await texts()).filter((text) => dayFirst.test(text.trim())).length)
+    .toBe(1);
+  await page.reload();
+  expect((await texts()).filter((text) => dayFirst.test(text.trim()))).toHaveLength(1);
+  // The board's heads and what goes out as a file: the one is read, the other is kept.
+  await page.goto("/plan");
+  await page.getByRole("link", { name: "Spring block", exact: true }).click();
+  const head = page.getByRole("columnheader").filter({ hasText: /^1 / }).first();
+  await expect(head).toContainText(new RegExp(`\\d{1,2} ${MONTH}`));
+  const file = await page.request.get(`${new URL(page.url()).pathname}/out/loads.csv`);
+  expect(await file.text()).toMatch(/\d{4}-\d{2}-\d{2}/);
+  await context.close();
+});

@@ -1,19 +1,11 @@
-import { useCallback, useSyncExternalStore } from "react";
+import { useCallback } from "react";
 import type { ClockMark } from "../../core/units/clock";
 import { deviceClock } from "./device";
+import { useIsLive } from "./use-is-live";
 
-const never = () => () => {};
-
-/**
- * Marks the present by this page's own clocks; the server, and a page that takes over what the
- * server drew, by the server's moment: both then draw the same.
- */
+/** Marks the present by this page's own clocks; by the server's moment until the page is live. */
 export function useClockMark(serverNowMs: number): () => ClockMark {
-  const live = useSyncExternalStore(
-    never,
-    () => true,
-    () => false,
-  );
+  const live = useIsLive();
   return useCallback(
     () =>
       live

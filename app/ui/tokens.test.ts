@@ -59,6 +59,15 @@ describe.each(["chalk", "cellar"])("%s", (theme) => {
     expect(contrast(of("control"), of(surface))).toBeGreaterThanOrEqual(3);
   });
 
+  if (theme === "chalk")
+    it.each(["color-base-100", "color-base-200", "wash"])(
+      "a station's small text on %s: 7 : 1",
+      (surface) => {
+        const own = /\.station \{[^}]*--muted: (#[0-9a-f]{6})/.exec(css)?.[1] ?? "none";
+        expect(contrast(own, of(surface))).toBeGreaterThanOrEqual(7);
+      },
+    );
+
   if (theme === "cellar") {
     it.each(
       TEXTS.flatMap((text) => [

@@ -60,6 +60,48 @@ export function progressions(
   ];
 }
 
+/** One way to a wanted tonnage: one of sets, reps and load is changed, the others stay. */
+export interface WayToTonnage {
+  change: "reps" | "load" | "sets";
+  /** What it would have to be, to the last figure: reps a set, kg, or sets. */
+  exact: number;
+  /** The line with it in whole reps or sets, the least that reaches it; a load as it is. */
+  line: WorkLine;
+  tonnageKg: number;
+  /** Over what was wanted, kg; never under 0. */
+  overKg: number;
+}
+
+/** Rounding of sums in binary is no rep more. */
+const SAME = 1e-9;
+
+/**
+ * The ways back from a wanted tonnage, each with one thing changed. A way that nobody could do, or
+ * that begins from nothing (no sets, no load), is left out; so is all where the wanted is none.
+ * @param wantedKg over 0
+ * @example waysToTonnage({ sets: 3, reps: 12, loadKg: 30, hands: 1 }, 1200)[0]?.line.reps // 14
+ */
+export function waysToTonnage(line: WorkLine, wantedKg: number): WayToTonnage[] {
+  const now = tonnageKg(line);
+  if (now === undefined || now <= 0 || !Number.isFinite(wantedKg) || wantedKg <= 0) return [];
+  const share = wantedKg / now;
+  const way = (change: WayToTonnage["change"], exact: number, to: WorkLine): WayToTonnage[] => {
+    const then = tonnageKg(to);
+    return then === undefined
+      ? []
+      : [{ change, exact, line: to, tonnageKg: then, overKg: Math.max(0, then - wantedKg) }];
+  };
+  const whole = (exact: number) => Math.max(1, Math.ceil(exact - SAME * exact));
+  const reps = line.reps * share;
+  const sets = line.sets * share;
+  const loadKg = line.loadKg * share;
+  return [
+    ...way("reps", reps, { ...line, reps: whole(reps) }),
+    ...way("load", loadKg, { ...line, loadKg }),
+    ...way("sets", sets, { ...line, sets: whole(sets) }),
+  ];
+}
+
 export function tonnageWorking(line: WorkLine): Working {
   const { sets, reps, loadKg, hands } = line;
   const all = tonnageKg(line);

@@ -253,7 +253,7 @@ export function ComplexItems({
   onChange: (items: ComplexItem[]) => void;
 }) {
   return (
-    <div className="my-3 overflow-x-auto">
+    <div className="relative my-3 overflow-x-auto">
       <table className="ledger">
         <thead>
           <tr>

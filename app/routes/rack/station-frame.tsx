@@ -65,7 +65,7 @@ export function StationFrame({
   children: ReactNode;
 }) {
   return (
-    <div className="grid min-h-dvh text-[17px] md:h-dvh md:grid-cols-[minmax(0,1fr)_300px]">
+    <div className="station grid min-h-dvh text-[17px] md:h-dvh md:grid-cols-[minmax(0,1fr)_300px]">
       <main className="flex min-w-0 flex-col overflow-auto p-4 md:p-6">{children}</main>
       <aside className="flex flex-col gap-3 overflow-auto border-rule bg-base-200 p-4 md:border-l">
         {head}

@@ -4,6 +4,7 @@ import { lastAct, lastUndone } from "../../../core/floor/undo";
 import type { MassUnit } from "../../../core/units/mass";
 import { deviceId } from "../../offline/device";
 import type { SessionLog, SessionView } from "../../offline/session-log";
+import { useIsLive } from "../../offline/use-is-live";
 
 export interface Step {
   /** Short, for the button. */
@@ -20,7 +21,9 @@ export function useUndo(
   show: (shown: Pick<SetAddress, "athleteId" | "setKey">) => void,
   unit: MassUnit | undefined,
 ): { undo: Step | undefined; redo: Step | undefined } {
-  if (typeof window === "undefined" || view.ended) return { undo: undefined, redo: undefined };
+  // Only this browser knows what it did itself.
+  const live = useIsLive();
+  if (!live || view.ended) return { undo: undefined, redo: undefined };
   const step = (found: ReturnType<typeof lastAct>): Step | undefined =>
     found && {
       name: actName(found.of.body),

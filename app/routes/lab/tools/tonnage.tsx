@@ -1,5 +1,10 @@
-import { progressions, tonnageKg, tonnageWorking } from "../../../../core/exercise/tonnage";
-import { formatKg } from "../../../../core/units/mass";
+import {
+  progressions,
+  tonnageKg,
+  tonnageWorking,
+  waysToTonnage,
+} from "../../../../core/exercise/tonnage";
+import { formatKg, plainNumber } from "../../../../core/units/mass";
 import { readIn } from "../../../../core/units/written";
 import { Notice } from "../../../ui/page";
 import { Figure, Figures } from "../../../ui/working";
@@ -15,6 +20,7 @@ export function Tonnage({ address, unit }: ToolProps) {
   const loadKg = at("load", 30, "mass");
   const moreReps = at("morereps", 3);
   const moreKg = at("morekg", 2.5, "mass");
+  const wantedKg = at("wanted", 1200, "mass");
   const hands = address.get("hands") === "2" ? 2 : 1;
   const ok =
     sets !== undefined &&
@@ -48,6 +54,7 @@ export function Tonnage({ address, unit }: ToolProps) {
         />
         <ToolField {...shared} label="Step in reps" name="morereps" start={3} />
         <ToolField {...shared} label="Step in load" name="morekg" kind="mass" start={2.5} />
+        <ToolField {...shared} label="Wanted tonnage" name="wanted" kind="mass" start={1200} />
       </form>
       {line && kg !== undefined && moreReps !== undefined && moreKg !== undefined ? (
         <Figures label="Answers" className="mt-4">
@@ -67,10 +74,52 @@ export function Tonnage({ address, unit }: ToolProps) {
               ))}
             </tbody>
           </table>
+          {wantedKg === undefined ? null : <Ways line={line} wantedKg={wantedKg} unit={unit} />}
         </Figures>
       ) : (
         <Notice kind="problem" title="Sets and reps over 0, and a load." />
       )}
     </>
+  );
+}
+
+const CHANGES = { reps: "Reps a set", load: "Load", sets: "Sets" } as const;
+
+/** Back from a wanted tonnage: what one thing would have to be, the others as they are. */
+function Ways({
+  line,
+  wantedKg,
+  unit,
+}: {
+  line: Parameters<typeof waysToTonnage>[0];
+  wantedKg: number;
+  unit: ToolProps["unit"];
+}) {
+  const ways = waysToTonnage(line, wantedKg);
+  if (ways.length === 0)
+    return <p className="mt-3 text-muted">No line that somebody could do comes to that.</p>;
+  return (
+    <section aria-label="Back from a wanted tonnage" className="mt-4">
+      <h2>For {formatKg(wantedKg, unit, 1)}, one thing changed</h2>
+      <table className="ledger mt-1 max-w-lg">
+        <tbody>
+          {ways.map((way) => (
+            <tr key={way.change}>
+              <th scope="row">{CHANGES[way.change]}</th>
+              <td className="text-right font-bold">
+                {way.change === "load"
+                  ? formatKg(way.line.loadKg, unit, 1)
+                  : plainNumber(way.change === "reps" ? way.line.reps : way.line.sets, 0)}
+              </td>
+              <td className="text-right text-muted">
+                {way.change === "load"
+                  ? "to the figure; the bar takes the nearest"
+                  : `${plainNumber(way.exact, 2)} to the figure; ${formatKg(way.overKg, unit, 1)} over`}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
   );
 }

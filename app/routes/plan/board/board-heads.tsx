@@ -6,7 +6,7 @@ import { Day } from "../../../ui/dates";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { weekChecks } from "./board-data";
 import { CheckMark } from "./board-row";
-import type { Picked } from "./picked";
+import { onPhone, type Picked } from "./picked";
 
 /** The weeks with their dates, what hangs on the season, and weeks of their own. */
 export const BoardHeads = memo(function BoardHeads({
@@ -15,10 +15,12 @@ export const BoardHeads = memo(function BoardHeads({
   mayEdit,
   pick,
   blockPicked,
+  phoneWeek,
 }: {
   data: PlanPage;
   blockPicked: boolean;
   pickedWeek: number | undefined;
+  phoneWeek: number;
   mayEdit: boolean;
   pick: (next: Picked) => void;
 }) {
@@ -44,6 +46,7 @@ export const BoardHeads = memo(function BoardHeads({
             data={data}
             week={week}
             picked={pickedWeek === week}
+            phoneWeek={phoneWeek}
             mayEdit={mayEdit}
             pick={pick}
           />
@@ -59,12 +62,14 @@ const WeekHead = memo(function WeekHead({
   data,
   week,
   picked,
+  phoneWeek,
   mayEdit,
   pick,
 }: {
   data: PlanPage;
   week: number;
   picked: boolean;
+  phoneWeek: number;
   mayEdit: boolean;
   pick: (next: Picked) => void;
 }) {
@@ -80,7 +85,7 @@ const WeekHead = memo(function WeekHead({
     <th
       scope="col"
       ref={drop.setNodeRef}
-      className={`border-l border-faint px-1 pb-0.5 text-left align-top leading-tight font-normal ${picked ? "bg-wash" : mark ? "bg-base-200" : ""} ${drop.isOver ? "outline-2 -outline-offset-2 outline-primary" : ""}`}
+      className={`border-l border-faint px-1 pb-0.5 text-left align-top leading-tight font-normal ${picked ? "bg-wash" : mark ? "bg-base-200" : ""} ${drop.isOver ? "outline-2 -outline-offset-2 outline-primary" : ""} ${onPhone(week, phoneWeek)}`}
     >
       <button
         type="button"

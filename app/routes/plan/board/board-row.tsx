@@ -6,7 +6,7 @@ import { type BoardCell, type BoardRun, cellWords } from "../../../../core/plan/
 import { formatKg, type MassUnit } from "../../../../core/units/mass";
 import type { SlotOnBoard } from "./board-data";
 import { CellPicture, type Mark } from "./cell-picture";
-import { cellId } from "./picked";
+import { cellId, onPhone } from "./picked";
 import { usePull } from "./use-pull";
 
 export interface RowActions {
@@ -33,6 +33,7 @@ export const SlotRow = memo(function SlotRow({
   mayEdit,
   act,
   columnPx,
+  phoneWeek,
 }: {
   on: SlotOnBoard;
   name: string;
@@ -45,6 +46,7 @@ export const SlotRow = memo(function SlotRow({
   mayEdit: boolean;
   act: RowActions;
   columnPx: () => number;
+  phoneWeek: number;
 }) {
   const { slot, row, kept } = on;
   const drag = useDraggable({ id: `slot:${slot.id}`, disabled: !mayEdit });
@@ -108,6 +110,7 @@ export const SlotRow = memo(function SlotRow({
           cycle={cycleAt(row.runs, cell.week)}
           firstRun={row.runs[0]}
           picked={pickedWeek === cell.week}
+          phoneWeek={phoneWeek}
           rowPicked={isPicked}
           unit={unit}
           mayEdit={mayEdit}
@@ -158,6 +161,7 @@ function Cell({
   cycle,
   firstRun,
   picked,
+  phoneWeek,
   rowPicked,
   unit,
   mayEdit,
@@ -174,6 +178,7 @@ function Cell({
   cycle: CycleAt | undefined;
   firstRun: BoardRun | undefined;
   picked: boolean;
+  phoneWeek: number;
   rowPicked: boolean;
   unit: MassUnit;
   mayEdit: boolean;
@@ -193,7 +198,7 @@ function Cell({
   });
   return (
     <td
-      className={`relative border-l border-faint ${cell.kind === "nothing" ? "bg-base-200" : ""}`}
+      className={`relative border-l border-faint ${cell.kind === "nothing" ? "bg-base-200" : ""} ${onPhone(cell.week, phoneWeek)}`}
     >
       <button
         type="button"

@@ -3,6 +3,7 @@ import type { WeekSum } from "../../../../core/plan/week-sums";
 import { kgToGrains, massIn, plainNumber } from "../../../../core/units/mass";
 import { useUnit } from "../../../ui/unit";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
+import { onPhone } from "./picked";
 
 interface Total {
   name: string;
@@ -17,12 +18,14 @@ export const BoardTotals = memo(function BoardTotals({
   weeks,
   kept,
   athleteName,
+  phoneWeek,
 }: {
   data: PlanPage;
   weeks: readonly WeekSum[];
   /** As the block is kept, while something is being tried. */
   kept: readonly WeekSum[] | undefined;
   athleteName: string | undefined;
+  phoneWeek: number;
 }) {
   const unit = useUnit();
   const tonnage = (week: WeekSum) => {
@@ -91,7 +94,7 @@ export const BoardTotals = memo(function BoardTotals({
               return (
                 <td
                   key={week.week}
-                  className="border-l border-faint px-1 leading-[17px] whitespace-nowrap"
+                  className={`border-l border-faint px-1 leading-[17px] whitespace-nowrap ${onPhone(week.week, phoneWeek)}`}
                 >
                   {value === undefined || value === 0 ? (
                     <span className="text-muted">–</span>

@@ -6,14 +6,23 @@ import {
   useSensor,
   useSensors,
 } from "@dnd-kit/core";
-import { memo, useCallback, useDeferredValue, useMemo, useRef } from "react";
-import { type Block, daysOf } from "../../../../core/plan/block";
+import {
+  type CSSProperties,
+  memo,
+  useCallback,
+  useDeferredValue,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
+import { type Block, daysOf, markOf } from "../../../../core/plan/block";
 import { dayStave } from "../../../../core/plan/day-time";
 import type { BlockEdit } from "../../../../core/plan/edits";
 import type { Lifter } from "../../../../core/prescribe/lifter";
-import { formatClock } from "../../../../core/units/time";
+import { daysBetween, formatClock, type LocalDate } from "../../../../core/units/time";
 import { Empty } from "../../../ui/page";
 import { useUnit } from "../../../ui/unit";
+import { useIsPhone } from "../../../ui/use-is-phone";
 import { useKeys } from "../../../ui/use-keys";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "../plan-edits";
@@ -65,6 +74,10 @@ export const BoardView = memo(function BoardView({
   const weeks = useWeekSums(data, summed, athlete);
   const tried = summed !== data.block;
   const keptWeeks = useWeekSums(data, data.block, athlete);
+  const [asked, ask] = useState<{ week: number; of: Picked }>();
+  const inHand = "week" in picked ? picked.week : weekOf(block, data.today);
+  // What is picked since comes into sight.
+  const phoneWeek = Math.min(block.weeks, asked?.of === picked ? asked.week : inHand);
   const drawn = useMemo(() => ({ ...data, block }), [data, block]);
   const frame = useRef<HTMLDivElement>(null);
   const columnPx = useCallback(
@@ -113,20 +126,22 @@ export const BoardView = memo(function BoardView({
     );
   return (
     <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onDragEnd}>
+      <PhoneWeeks block={block} shown={phoneWeek} show={(week) => ask({ week, of: picked })} />
       <div ref={frame} className="-mx-4 overflow-auto pl-4 lg:max-h-[calc(100dvh-11.2rem)]">
         <table
           aria-label="The block, weeks across"
-          className="w-full table-fixed border-collapse"
-          style={{ minWidth: LEAST_NAME_PX + LEAST_WEEK_PX * block.weeks }}
+          className="w-full table-fixed border-collapse sm:min-w-(--least)"
+          style={{ "--least": `${LEAST_NAME_PX + LEAST_WEEK_PX * block.weeks}px` } as CSSProperties}
           onKeyDown={onKeyDown}
         >
           <colgroup>
-            <col className="w-[120px] md:w-[186px]" />
+            <col className="w-[55%] sm:w-[120px] md:w-[186px]" />
           </colgroup>
           <BoardHeads
             data={drawn}
             blockPicked={picked.kind === "block"}
             pickedWeek={picked.kind === "week" ? picked.week : undefined}
+            phoneWeek={phoneWeek}
             mayEdit={mayEdit}
             pick={pick}
           />
@@ -139,6 +154,7 @@ export const BoardView = memo(function BoardView({
               picked={ofDay(picked, day) ? picked : undefined}
               pick={pick}
               columnPx={columnPx}
+              phoneWeek={phoneWeek}
               act={act}
               unit={unit}
               mayEdit={mayEdit}
@@ -149,6 +165,7 @@ export const BoardView = memo(function BoardView({
             weeks={weeks}
             kept={tried ? keptWeeks : undefined}
             athleteName={athlete?.name}
+            phoneWeek={phoneWeek}
           />
         </table>
       </div>
@@ -167,6 +184,45 @@ export const BoardView = memo(function BoardView({
   );
 });
 
+/** The block as a strip of its weeks, of which a phone's board shows one. */
+function PhoneWeeks({
+  block,
+  shown,
+  show,
+}: {
+  block: Block;
+  shown: number;
+  show: (week: number) => void;
+}) {
+  return (
+    <fieldset className="-mx-4 mb-2 flex overflow-x-auto px-4 sm:hidden">
+      <legend className="sr-only">Week that is shown</legend>
+      {Array.from({ length: block.weeks }, (_, i) => i + 1).map((week) => {
+        const mark = markOf(block, week);
+        return (
+          <button
+            key={week}
+            type="button"
+            aria-pressed={week === shown}
+            className={`min-h-11 min-w-11 shrink-0 border-b-2 px-1 leading-tight ${week === shown ? "border-base-content font-bold" : "border-faint text-muted"}`}
+            onClick={() => show(week)}
+          >
+            <span className="sr-only">Week </span>
+            {week}
+            {mark ? <span className="block text-[12px]">{mark.kind}</span> : null}
+          </button>
+        );
+      })}
+    </fieldset>
+  );
+}
+
+/** The week of a block in which a day lies; the first before it, the last after it. */
+function weekOf(block: Block, today: LocalDate): number {
+  const days = daysBetween(block.startDate, today);
+  return Math.max(1, Math.min(block.weeks, Math.floor(days / 7) + 1));
+}
+
 /** A day more, on the first weekday that has none. */
 function newDay(block: Block): BlockEdit {
   const used = daysOf(block).map((day) => day.offset);
@@ -184,6 +240,7 @@ const BoardDay = memo(function BoardDay({
   picked,
   pick,
   columnPx,
+  phoneWeek,
   act,
   unit,
   mayEdit,
@@ -195,6 +252,7 @@ const BoardDay = memo(function BoardDay({
   picked: Picked | undefined;
   pick: (next: Picked) => void;
   columnPx: () => number;
+  phoneWeek: number;
   act: RowActions;
   unit: "kg" | "lb";
   mayEdit: boolean;
@@ -212,10 +270,15 @@ const BoardDay = memo(function BoardDay({
     [block, day.id, settings],
   );
   const isPicked = picked?.kind === "day";
+  const phone = useIsPhone();
   return (
     <tbody aria-label={day.name} className="border-b border-control">
       <tr className={isPicked ? "bg-wash" : "bg-base-200"}>
-        <th scope="rowgroup" colSpan={block.weeks + 1} className="text-left font-normal">
+        <th
+          scope="rowgroup"
+          colSpan={phone ? 2 : block.weeks + 1}
+          className="text-left font-normal"
+        >
           <span className="flex items-baseline gap-2">
             <button
               type="button"
@@ -271,6 +334,7 @@ const BoardDay = memo(function BoardDay({
           mayEdit={mayEdit}
           act={act}
           columnPx={columnPx}
+          phoneWeek={phoneWeek}
         />
       ))}
     </tbody>

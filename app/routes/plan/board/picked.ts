@@ -10,6 +10,10 @@ export type Picked =
 
 export const cellId = (slotId: string, week: number) => `cell-${slotId}-${week}`;
 
+/** A phone holds one week beside the names; the others are picked above it. */
+export const onPhone = (week: number, phoneWeek: number) =>
+  week === phoneWeek ? "" : "max-sm:hidden";
+
 /** What is in hand as the block stands now: what is gone meanwhile is held no more. */
 export function pickedIn(
   block: Block,
