@@ -99,7 +99,9 @@ export function Notice({
       className={`my-2 border-l-[3px] ${edge} pl-3`}
       role={kind === "problem" ? "alert" : undefined}
     >
-      <p className="font-bold">{title}</p>
+      <p className="font-bold">
+        <Dated>{title}</Dated>
+      </p>
       {children ? <div className="text-muted">{children}</div> : null}
     </div>
   );

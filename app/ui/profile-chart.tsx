@@ -21,7 +21,7 @@ const axis = (colors: ChartColors, name: string) => ({
   nameLocation: "middle" as const,
   nameTextStyle: { color: colors.muted, fontSize: 12 },
   axisLine: { show: true, lineStyle: { color: colors.rule } },
-  axisLabel: { color: colors.muted, fontSize: 12 },
+  axisLabel: { color: colors.muted, fontSize: 12, hideOverlap: true },
   splitLine: { lineStyle: { color: colors.rule, opacity: 0.5 } },
 });
 

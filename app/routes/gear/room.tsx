@@ -287,7 +287,13 @@ function KindTable({
                     </th>
                     {spec.count ? <td className="text-right">{item.count}</td> : null}
                     {columns.map((field) => (
-                      <td key={field.name}>{fields[field.name]}</td>
+                      <td key={field.name}>
+                        {field.type === "date" ? (
+                          <Day of={fields[field.name]} />
+                        ) : (
+                          fields[field.name]
+                        )}
+                      </td>
                     ))}
                     {kind === "rack" ? (
                       <td className="text-muted">

@@ -209,7 +209,9 @@ function Cell({
         className={`block h-full w-full px-1 pt-0.5 pb-1.5 text-left align-bottom leading-tight ${picked ? "outline-2 -outline-offset-2 outline-base-content" : tried ? "outline-1 -outline-offset-1 outline-dashed outline-base-content" : "hover:bg-base-200"}`}
         onClick={() => act.pick(slotId, cell.week)}
       >
-        <span className="absolute top-0.5 right-1 flex gap-1 text-[11px] leading-none text-muted">
+        <span
+          className={`absolute top-0.5 right-0.5 z-1 flex gap-1 px-0.5 text-[11px] leading-none text-muted ${rowPicked ? "bg-wash" : "bg-base-100"}`}
+        >
           <span>
             {cell.place ? `${cell.place.at}/${cell.place.of}` : ""}
             {cycle?.ends && cycle.run.cut ? (
@@ -226,7 +228,7 @@ function Cell({
           was={tried ? was : undefined}
         />
         <span
-          className="block overflow-hidden text-[12px] tracking-tight text-ellipsis whitespace-nowrap"
+          className={`block text-[12px] tracking-tight ${rowPicked ? "" : "overflow-hidden text-ellipsis whitespace-nowrap"}`}
           title={words}
         >
           {words}
