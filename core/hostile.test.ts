@@ -724,6 +724,7 @@ const EXAMPLES: Example[] = [
     relaxAllowed: false,
   }),
   example(tonnage.tonnageKg, { sets: 3, reps: 8, loadKg: 20, hands: 2 }),
+  example(tonnage.waysToTonnage, { sets: 3, reps: 12, loadKg: 30, hands: made(2 as const) }, 1200),
   example(
     tonnage.progressions,
     { sets: 3, reps: 8, loadKg: 20, hands: made(2 as const) },
