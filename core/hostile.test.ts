@@ -64,6 +64,7 @@ import * as rig from "./resistance/rig";
 import { checkResistance, proposeSetups } from "./resistance/rig-checks";
 import * as setup from "./resistance/setup";
 import * as clock from "./units/clock";
+import * as dateOrder from "./units/date-order";
 import { readDecimal } from "./units/decimal";
 import { unitNameOf, withFieldUnits, withUnit } from "./units/field-unit";
 import { drawnTogether, readLength } from "./units/length";
@@ -723,6 +724,10 @@ const EXAMPLES: Example[] = [
     rockingAllowed: false,
     relaxAllowed: false,
   }),
+  example(dateOrder.formatDay, today, made("dmy" as const)),
+  example(dateOrder.formatDayShort, today, made("mdy" as const)),
+  example(dateOrder.datesIn, "tested 2026-03-10", made("dmy" as const)),
+  example(dateOrder.orderOfLanguage, "en-GB"),
   example(tonnage.tonnageKg, { sets: 3, reps: 8, loadKg: 20, hands: 2 }),
   example(tonnage.waysToTonnage, { sets: 3, reps: 12, loadKg: 30, hands: made(2 as const) }, 1200),
   example(
