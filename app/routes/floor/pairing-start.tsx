@@ -106,7 +106,8 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
                       {one.name}, {one.squadName}
                     </Link>{" "}
                     <span className="text-muted">
-                      {one.today ? "today" : one.date} · {one.planName}, its week {one.week}
+                      {one.today ? "today" : <Day of={one.date} />} · {one.planName}, its week{" "}
+                      {one.week}
                     </span>
                   </li>
                 ))}

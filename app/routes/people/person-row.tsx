@@ -69,7 +69,7 @@ export function PersonRow({ person, owner }: { person: Person; owner: boolean })
           {suspended ? <b className="text-accent"> · suspended</b> : null}
         </td>
         <td>
-          <div className="flex justify-end gap-1">
+          <div className="flex flex-wrap justify-end gap-1 [&_button]:whitespace-nowrap">
             {mayReset ? act("reset", "New password link", `New password link for ${name}`) : null}
             {suspended
               ? act("let-in", "Let in again", `Let ${name} in again`)

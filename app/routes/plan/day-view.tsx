@@ -4,6 +4,7 @@ import { type DayStave, dayStave, plannedRestS, type StaveLine } from "../../../
 import { type BlockEdit, moveSlot, orderSlots } from "../../../core/plan/edits";
 import { describeBasis } from "../../../core/recipe/basis";
 import { formatClock } from "../../../core/units/time";
+import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { Empty } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
@@ -67,7 +68,8 @@ export function DayView({
             <h2 id={`stave-${day.id}`}>
               {day.name}{" "}
               <span className="font-normal text-muted">
-                {dateOf(block, week, day)} · {formatClock(stave.lengthS + pairingsS(pairings))} long
+                <Day of={dateOf(block, week, day)} /> ·{" "}
+                {formatClock(stave.lengthS + pairingsS(pairings))} long
               </span>
             </h2>
             <DayPairingStaves pairings={pairings} groupId={data.plan.groupId} />
