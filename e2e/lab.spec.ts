@@ -284,3 +284,18 @@ test("the front photo says where the knees stand, level-corrected, and where mar
   await page.getByRole("button", { name: "Clear the marks" }).click();
   await expect(page.getByText("Camera at knee height, square to the front")).toBeVisible();
 });
+
+test("a chart stays drawn while its figures are typed", async ({ page }) => {
+  await page.goto("/lab?tool=speed");
+  const chart = page.getByRole("img", { name: /^Points:/ });
+  const drawn = () => chart.locator("svg path").count();
+  await expect.poll(drawn).toBeGreaterThan(10);
+  await chart.hover();
+  await expect(page.getByRole("img", { name: /^Points: 5 reps/ })).toBeVisible();
+  await page
+    .getByLabel("Load and speed of each point, in pairs")
+    .fill("40 1.2 60 1.0 80 0.8 100 0.6");
+  await expect(page.getByRole("img", { name: /^Points: 4 reps/ })).toBeVisible();
+  await page.waitForTimeout(500);
+  expect(await drawn()).toBeGreaterThan(10);
+});

@@ -1,12 +1,11 @@
 import { memo } from "react";
 import { Link } from "react-router";
-import { maxWorking } from "../../../core/maxes/records";
 import type { LoadRun } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
-import { formatKg, type MassUnit } from "../../../core/units/mass";
+import type { MassUnit } from "../../../core/units/mass";
 import type { Show } from "./shows";
-import { LazyFigure, WeekLoads } from "./week-loads";
+import { MaxFigure, WeekLoads } from "./week-loads";
 
 /** One week of an athlete's row. */
 export interface RowWeek {
@@ -38,7 +37,6 @@ interface RowProps {
  */
 export const NumbersRow = memo(function NumbersRow(props: RowProps) {
   const { athlete, lift, weeks, show, unit, fullOf, onEdit } = props;
-  const max = lift && athlete.byVariant[lift.id]?.workingMax;
   const grey = athlete.trainingYears !== undefined && athlete.trainingYears < 1;
   return (
     <tr className={grey ? "text-muted" : ""}>
@@ -48,17 +46,7 @@ export const NumbersRow = memo(function NumbersRow(props: RowProps) {
         </Link>
       </th>
       <td className="text-right whitespace-nowrap">
-        {!lift ? null : max === undefined ? (
-          <span className="text-accent">not set</span>
-        ) : (
-          <LazyFigure
-            id={`max/${athlete.id}`}
-            working={() => maxWorking(max, lift.name)}
-            label={`${athlete.name}, working max ${formatKg(max.kg, unit, 1)}`}
-          >
-            {formatKg(max.kg, unit, 1)}
-          </LazyFigure>
-        )}
+        <MaxFigure athlete={athlete} lift={lift} unit={unit} none="not set" />
       </td>
       {weeks.map(({ week, runs, away, empty }) => (
         <td key={week} className="group relative border-l border-rule pr-6! whitespace-nowrap">

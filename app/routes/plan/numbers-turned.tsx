@@ -1,14 +1,12 @@
 import { Link } from "react-router";
-import { maxWorking } from "../../../core/maxes/records";
 import type { Block, Slot } from "../../../core/plan/block";
 import type { LoadRun, SlotCell } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
-import { formatKg } from "../../../core/units/mass";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
 import type { Show } from "./shows";
 import { type barHeights, WeekHead } from "./week-head";
-import { LazyFigure, WeekLoads } from "./week-loads";
+import { MaxFigure, WeekLoads } from "./week-loads";
 
 /** A line a week and a column an athlete: the loads of a few over the whole block, nothing paged. */
 export function NumbersTurned({
@@ -45,24 +43,13 @@ export function NumbersTurned({
             Week
           </th>
           {athletes.map((athlete) => {
-            const max = lift && athlete.byVariant[lift.id]?.workingMax;
             return (
               <th key={athlete.id} scope="col" className="border-l border-rule !align-bottom">
                 <Link className="!text-base-content hover:underline" to={`/athletes/${athlete.id}`}>
                   {athlete.name}
                 </Link>
                 <span className="block font-normal">
-                  {!lift ? null : max === undefined ? (
-                    <span className="text-accent">no working max</span>
-                  ) : (
-                    <LazyFigure
-                      id={`max/${athlete.id}`}
-                      working={() => maxWorking(max, lift.name)}
-                      label={`${athlete.name}, working max ${formatKg(max.kg, room.unit, 1)}`}
-                    >
-                      {formatKg(max.kg, room.unit, 1)}
-                    </LazyFigure>
-                  )}
+                  <MaxFigure athlete={athlete} lift={lift} unit={room.unit} none="no working max" />
                 </span>
               </th>
             );

@@ -188,8 +188,8 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
             />
           ) : slot && view === "numbers" ? (
             <RecipeForm
-              key={`${slotId}/${recipe.filledAt}`}
-              recipe={slot.recipe}
+              key={`${slotId}/${recipe.filledAt}/${recipe.givenBack ? "again" : ""}`}
+              recipe={recipe.givenBack ?? slot.recipe}
               mayEdit={mayEdit}
               result={recipe.result}
               onDraft={recipe.onDraft}

@@ -26,6 +26,8 @@ export function useRecipeKeeping(
   const asked = useRef<{ slotId: string; recipe: Recipe }>(undefined);
   const now = useRef({ edit, slotId, version, again });
   now.current = { edit, slotId, version, again };
+  /** Asked back since it was left: a form is filled from it anew. */
+  const [givenBack, setGivenBack] = useState<Recipe>();
   const [result, setResult] = useState<RecipeResult>();
   const [typing, setTyping] = useState(false);
   /** What the form was filled from, and on what the next edit is drawn up. */
@@ -49,16 +51,18 @@ export function useRecipeKeeping(
     setTyping(false);
     setResult(undefined);
     setTried(undefined);
+    setGivenBack(undefined);
   }, []);
   useEffect(() => {
-    const back = asked.current?.slotId === slotId ? asked.current.recipe : undefined;
+    const again = asked.current?.slotId === slotId ? asked.current.recipe : undefined;
     asked.current = undefined;
     settled();
     setTold(false);
-    if (back) {
-      newest.current = back;
+    if (again) {
+      newest.current = again;
       setTyping(true);
-      setTried({ slotId, recipe: back });
+      setTried({ slotId, recipe: again });
+      setGivenBack(again);
     }
     return () => {
       const left = newest.current;
@@ -90,16 +94,19 @@ export function useRecipeKeeping(
     async (recipe: Recipe) => {
       const before = changes.current;
       const { edit, version } = now.current;
+      // On its way: who leaves the slot now has not lost it. What is refused is tried still.
+      newest.current = undefined;
       const answer = await edit(recipeTo(slotId, recipe), told ? version : filledAt);
       // What it says of a recipe that is not in the form any more stands above the plan.
       if (!answer || changes.current !== before) return;
+      if (!answer.ok) newest.current = recipe;
       setTold(!answer.ok);
       setResult(answer.ok ? { ok: true } : { ok: false, message: answer.message });
       if (!answer.ok) return;
       setSavedAt(answer.value.seq);
-      newest.current = undefined;
       setTyping(false);
       setTried(undefined);
+      setGivenBack(undefined);
     },
     [slotId, told, filledAt],
   );
@@ -108,6 +115,7 @@ export function useRecipeKeeping(
       draft,
       result: shown,
       filledAt,
+      givenBack,
       onDraft,
       /** The recipe to go on from: what is tried, though it be not drawn yet; else what is kept. */
       newestOf: (kept: Recipe) => newest.current ?? kept,
@@ -115,6 +123,6 @@ export function useRecipeKeeping(
       putBack: settled,
       onKeep,
     }),
-    [draft, shown, filledAt, onDraft, settled, onKeep],
+    [draft, shown, filledAt, givenBack, onDraft, settled, onKeep],
   );
 }

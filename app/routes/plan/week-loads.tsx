@@ -1,10 +1,11 @@
 import { Pencil } from "lucide-react";
 import { createContext, use } from "react";
 import { describeSide } from "../../../core/barload/load";
+import { maxWorking } from "../../../core/maxes/records";
 import type { LoadRun } from "../../../core/plan/block-loads";
 import type { Lifter } from "../../../core/prescribe/lifter";
 import type { SetPrescription } from "../../../core/prescribe/prescribe";
-import { kgToGrains, massIn, plainNumber } from "../../../core/units/mass";
+import { formatKg, kgToGrains, type MassUnit, massIn, plainNumber } from "../../../core/units/mass";
 import { formatPercent } from "../../../core/units/percent";
 import { formatVelocity } from "../../../core/units/velocity";
 import type { Working } from "../../../core/units/working";
@@ -93,6 +94,34 @@ function cellText(show: Exclude<Show, "loads">, set: SetPrescription | undefined
         ? `${formatVelocity(set.target.lowMps)}–${formatVelocity(set.target.highMps)}`
         : "not set";
   }
+}
+
+/** An athlete's working max of the slot's lift; nothing for an exercise. */
+export function MaxFigure({
+  athlete,
+  lift,
+  unit,
+  none,
+}: {
+  athlete: Lifter;
+  lift: { id: string; name: string } | undefined;
+  unit: MassUnit;
+  /** Said where there is none. */
+  none: string;
+}) {
+  if (!lift) return null;
+  const max = athlete.byVariant[lift.id]?.workingMax;
+  if (max === undefined) return <span className="text-accent">{none}</span>;
+  const text = formatKg(max.kg, unit, 1);
+  return (
+    <LazyFigure
+      id={`max/${athlete.id}`}
+      working={() => maxWorking(max, lift.name)}
+      label={`${athlete.name}, working max ${text}`}
+    >
+      {text}
+    </LazyFigure>
+  );
 }
 
 /** A figure whose working is put together when somebody asks for it: a page holds thousands. */

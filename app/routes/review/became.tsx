@@ -2,7 +2,7 @@ import { CALL_NAMES } from "../../../core/review/calls";
 import { signedMps } from "../../../core/review/equal-load";
 import { plainNumber } from "../../../core/units/mass";
 import { readIn } from "../../../core/units/written";
-import { Day } from "../../ui/dates";
+import { Dated, Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { BecameRow } from "../../workflows/review/became.server";
 import { DECISION_WORDS } from "./call-keys";
@@ -52,7 +52,9 @@ export function Became({ rows }: { rows: readonly BecameRow[] }) {
                   </th>
                   <td>
                     {CALL_NAMES[call.kind]}
-                    <span className="block text-sm text-muted">{readIn(call.proposal, unit)}</span>
+                    <span className="block text-sm text-muted">
+                      <Dated>{readIn(call.proposal, unit)}</Dated>
+                    </span>
                   </td>
                   <td>
                     {DECISION_WORDS[call.decision]} <Day of={call.date} />

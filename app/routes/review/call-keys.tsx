@@ -2,7 +2,7 @@ import { useRef, useState } from "react";
 import { CALL_NAMES } from "../../../core/review/calls";
 import { formatKg } from "../../../core/units/mass";
 import { readIn } from "../../../core/units/written";
-import { Day } from "../../ui/dates";
+import { Dated, Day } from "../../ui/dates";
 import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { MassInput } from "../../ui/mass-input";
@@ -184,11 +184,17 @@ export function DecidedLine({
 export function CallWords({ call, unit }: { call: ShownCall; unit: "kg" | "lb" }) {
   return (
     <>
-      <p className="font-bold">{readIn(call.proposal, unit)}</p>
+      <p className="font-bold">
+        <Dated>{readIn(call.proposal, unit)}</Dated>
+      </p>
       <ul className="text-muted">
         {call.evidence.lines.map((line) => {
           const words = readIn(line, unit);
-          return <li key={words}>{words}</li>;
+          return (
+            <li key={words}>
+              <Dated>{words}</Dated>
+            </li>
+          );
         })}
       </ul>
     </>

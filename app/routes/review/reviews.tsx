@@ -11,7 +11,7 @@ import { ReviewCallForm } from "../../forms/review-call";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
-import { Day } from "../../ui/dates";
+import { Dated, Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
@@ -195,7 +195,9 @@ function Calls({
                     onClick={() => onOpen(call.about)}
                   >
                     <b className="w-36">{call.name ?? "Squad"}</b>
-                    <span className="min-w-0 flex-1">{readIn(call.proposal, unit)}</span>
+                    <span className="min-w-0 flex-1">
+                      <Dated>{readIn(call.proposal, unit)}</Dated>
+                    </span>
                   </button>
                 </li>
               ))}

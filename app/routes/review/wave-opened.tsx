@@ -4,7 +4,7 @@ import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
-import { Day } from "../../ui/dates";
+import { Dated, Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { WavePage } from "../../workflows/review/read-wave.server";
 import { CallKeys, CallWords, DecidedLine } from "./call-keys";
@@ -55,7 +55,9 @@ export function WaveOpened({
         </div>
       ))}
       {opened.calls.length === 0 ? (
-        <p className="mt-2 font-bold">{readIn(opened.standing, unit)}</p>
+        <p className="mt-2 font-bold">
+          <Dated>{readIn(opened.standing, unit)}</Dated>
+        </p>
       ) : null}
       {opened.raised ? (
         <p className="mt-1 text-muted">
@@ -99,7 +101,9 @@ export function WaveOpened({
               <span>{line.label}</span>
               <b>{line.holds}</b>
             </span>
-            <span className="block text-sm text-muted">{readIn(line.read, unit)}</span>
+            <span className="block text-sm text-muted">
+              <Dated>{readIn(line.read, unit)}</Dated>
+            </span>
           </li>
         ))}
       </ul>

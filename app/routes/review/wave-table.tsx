@@ -3,6 +3,7 @@ import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
+import { Dated } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { WavePage } from "../../workflows/review/read-wave.server";
 import { DECISION_WORDS } from "./call-keys";
@@ -154,10 +155,17 @@ export function WaveTable({
 
 function CallCell({ row, unit }: { row: Row; unit: "kg" | "lb" }) {
   const [first, ...more] = row.calls;
-  if (!first) return <span className="text-muted">{readIn(row.standing, unit)}</span>;
+  if (!first)
+    return (
+      <span className="text-muted">
+        <Dated>{readIn(row.standing, unit)}</Dated>
+      </span>
+    );
   return (
     <>
-      <b>{readIn(first.proposal, unit)}</b>{" "}
+      <b>
+        <Dated>{readIn(first.proposal, unit)}</Dated>
+      </b>{" "}
       <span className="text-muted">
         {first.decided ? DECISION_WORDS[first.decided.decision] : "waits"}
         {more.length > 0 ? `, and ${more.length} more` : ""}
