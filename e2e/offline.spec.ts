@@ -108,8 +108,12 @@ test("@long a tablet without its server is loaded anew, restarted, lifts on, and
     for (const name of [...session.names, "Skerry Coast", "Callum"])
       expect(cached.filter((text) => text.includes(name))).toEqual([]);
 
+    await page.goto("/plan");
     server = start();
     await server.address;
+    // What was asked for, and not what stands in for it.
+    await page.getByRole("button", { name: "Try again" }).click();
+    await page.waitForURL("/plan");
     await page.goto(rackPath);
     await expect(page.getByText("saved here and sent")).toBeVisible({ timeout: 20_000 });
     expect(page.url()).not.toContain("offline");

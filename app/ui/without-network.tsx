@@ -1,3 +1,12 @@
+/** Asks for the page that was asked for: this address itself is drawn without the network for ever. */
+function askAgain() {
+  const to = new URLSearchParams(location.search).get("to") ?? location.href;
+  const asked = URL.canParse(to, location.href) ? new URL(to, location.href) : undefined;
+  // Never another place than this one, whoever wrote the address.
+  if (asked?.origin === location.origin) location.assign(asked);
+  else location.reload();
+}
+
 /** A page that needs the network, and what this browser can draw without it. */
 export function WithoutNetwork({
   others,
@@ -26,7 +35,11 @@ export function WithoutNetwork({
         </>
       ) : null}
       <p className="mt-4">
-        <button type="button" className="btn" onClick={() => location.reload()}>
+        <button
+          type="button"
+          className="btn"
+          onClick={askAgain}
+        >
           Try again
         </button>
       </p>
