@@ -1,5 +1,6 @@
+import { openPart } from "./athlete-part";
 import { stateFile } from "./people";
-import { expect, type Page, test } from "./test";
+import { expect, type Locator, type Page, test } from "./test";
 
 /** What a prescription stands on: facts, limits, tests, profiles, in the hands of a coach. */
 test.use({ storageState: stateFile("coach") });
@@ -18,6 +19,7 @@ test.describe("a profile test", () => {
     // The lifter lifts in real time.
     test.setTimeout(150_000);
     const id = await openAthlete(page, "Joss Harrow");
+    await openPart(page, "Back squat, straight bar");
     await page
       .getByRole("region", { name: "Back squat, straight bar" })
       .getByRole("link", { name: "Test", exact: true })
@@ -264,6 +266,7 @@ test.describe("the squad table", () => {
     await expect(page.getByText(/is there already\. Nothing was kept\./)).toBeVisible();
 
     await openAthlete(page, "Per Skagen");
+    await openPart(page, "Deadlift, straight bar");
     const lift = page.getByRole("region", { name: "Deadlift, straight bar" });
     await expect(lift.getByRole("row")).toHaveCount(2);
   });
@@ -278,6 +281,7 @@ test.describe("limits", () => {
     baseURL,
   }) => {
     await openAthlete(page, "Maren Solhaug");
+    await openPart(page, "Limits and readiness");
     await page.getByText("Set a limit").click();
     const form = page.getByRole("form", { name: "New limit" });
     await form.getByRole("button", { name: "Set this limit" }).click();
@@ -330,6 +334,7 @@ test.describe("limits", () => {
 
 test("facts, set-up, a day's notes and a confirmed single", async ({ page }) => {
   await openAthlete(page, "Roza Timm");
+  await openPart(page, "Facts and competitions");
   await page.getByText("Change the facts").click();
   const facts = page.getByRole("form", { name: "Facts" });
   await facts.getByLabel("Birth year").fill("next year");
@@ -343,6 +348,7 @@ test("facts, set-up, a day's notes and a confirmed single", async ({ page }) => 
   await expect(region).toContainText("Competition lifting");
   await expect(region).toContainText("171.5 cm");
 
+  await openPart(page, "Bench press, straight bar");
   const bench = page.getByRole("region", { name: "Bench press, straight bar" });
   await bench.getByText("Change the set-up").click();
   await bench.getByLabel("Hooks").fill("7");
@@ -365,6 +371,7 @@ test("facts, set-up, a day's notes and a confirmed single", async ({ page }) => 
   await bench.getByRole("button", { name: "0.15 m/s" }).click();
   await expect(page.getByRole("region", { name: "Working" })).toContainText("Own maximal single");
 
+  await openPart(page, "Limits and readiness");
   await page.getByText(/^Sleep, eating, soreness/).click();
   await page.getByLabel("Sleep, h").fill("7.5");
   await page.getByLabel("Eating, 1–5").fill("9");
@@ -381,6 +388,7 @@ test("today's form: a call only beyond noise and a step, taken with its figures"
   page,
 }) => {
   await openAthlete(page, "Emeka Strand");
+  await openPart(page, "Bench press, straight bar");
   const bench = page.getByRole("region", { name: "Bench press, straight bar" });
   const window = await bench.getByRole("button", { name: /^V0/ }).textContent();
   const [v0, l0] = [...(window ?? "").matchAll(/[\d.]+(?= m\/s| kg)/g)].map((one) =>
@@ -410,12 +418,14 @@ test("today's form: a call only beyond noise and a step, taken with its figures"
   await bench.getByLabel("Reason").fill("Looked fresh");
   await bench.getByRole("button", { name: "Decline", exact: true }).click();
   await expect(bench.getByText("Decision kept.")).toBeVisible();
-  await expect(page.getByText(/decided \(decline: Looked fresh\), Callum Reyk/)).toBeVisible();
   await expect(bench.getByRole("button", { name: /^Working max 142.5/ })).toBeVisible();
+  await openPart(page, "History");
+  await expect(page.getByText(/decided \(decline: Looked fresh\), Callum Reyk/)).toBeVisible();
 });
 
 test("a jump entered twice is one; its change is judged with chances", async ({ page }) => {
   await openAthlete(page, "Runa Fjell");
+  await openPart(page, "Tests");
   const tests = page.getByRole("region", { name: "Tests" });
   const enter = async (trials: string) => {
     await tests
@@ -440,6 +450,7 @@ test("a jump entered twice is one; its change is judged with chances", async ({ 
 
 test("a rep maximum by five formulas is kept as an estimate", async ({ page }) => {
   await openAthlete(page, "Wim Ostrova");
+  await page.getByRole("link", { name: "Add a record" }).click();
   const form = page.getByRole("form", { name: "Max from a set" });
   await form.getByLabel("Lift").selectOption("Deadlift, straight bar");
   await form.getByLabel("Set's load").fill("100");
@@ -453,9 +464,64 @@ test("a rep maximum by five formulas is kept as an estimate", async ({ page }) =
     await expect(working).toContainText(figure);
   }
   await form.getByRole("button", { name: "Keep as an estimate" }).click();
+  await openPart(page, "Deadlift, straight bar");
   await expect(
     page.getByRole("row").filter({ hasText: "median of five formulas" }).first(),
   ).toContainText("Rep-max estimate");
+});
+
+test("at a glance: what the card asks, what the table says, a call taken by key and back", async ({
+  page,
+  browser,
+  baseURL,
+}) => {
+  await openAthlete(page, "Maren Solhaug");
+  const next = page.getByRole("region", { name: /^Today|^\d/ });
+  const loads = async (within: Locator) =>
+    (await within.getByRole("button", { name: /, [\d.]+ kg$/ }).allInnerTexts()).map(
+      (text) => text.match(/[\d.]+/)?.[0],
+    );
+  const here = await loads(next);
+  expect(here.length).toBeGreaterThan(0);
+  const own = await browser.newContext({ baseURL, storageState: stateFile("maren") });
+  const card = await own.newPage();
+  await card.goto("/card");
+  await expect(card.getByRole("heading", { level: 1, name: "Maren Solhaug" })).toBeVisible();
+  const there = new Set(await loads(card.locator("main")));
+  for (const load of here) expect(there).toContain(load);
+  await own.close();
+
+  // A figure opens to its working, a drawing says in words what it shows.
+  await page
+    .getByRole("button", { name: /^Speed on the last day/ })
+    .first()
+    .click();
+  await expect(page.getByRole("region", { name: "Working", exact: true })).toContainText(
+    "Chance that it rises",
+  );
+  await expect(page.getByRole("img", { name: /^Speed of .* m\/s\. / }).first()).toBeVisible();
+
+  // The next of the squad, with the same part open.
+  await openPart(page, "Tests");
+  await page.keyboard.press("]");
+  await expect(page.getByRole("heading", { level: 1 })).not.toHaveText("Maren Solhaug");
+  await expect(page.getByRole("region", { name: "Tests" }).getByText("Enter a test")).toBeVisible();
+  await page.keyboard.press("[");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Maren Solhaug");
+
+  const name = "Emeka Strand";
+  await page.goto("/athletes");
+  const max = page.getByRole("button", { name: new RegExp(`^${name}, Bench press`) });
+  const before = (await max.innerText()).trim();
+  await openAthlete(page, name);
+  const bench = page.getByRole("button", { name: /^Working max .*Bench press, straight bar$/ });
+  await expect(bench).toHaveAttribute("aria-label", new RegExp(`^Working max ${before}`));
+  await page.keyboard.press("t");
+  await expect(page.getByText(/Raise the base, taken at/)).toBeVisible();
+  await expect(bench).not.toHaveAttribute("aria-label", new RegExp(`^Working max ${before}`));
+  await page.keyboard.press("u");
+  await expect(page.getByText(/Raise the base, taken at/)).toHaveCount(0);
+  await expect(bench).toHaveAttribute("aria-label", new RegExp(`^Working max ${before}`));
 });
 
 test("the squad's profiles: scatter, table, and who is untested", async ({ page }) => {

@@ -1,5 +1,6 @@
 import { freePort } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
+import { openPart } from "./athlete-part";
 import { putSlot } from "./board";
 import { admin } from "./floor-session";
 import { allSent, stateFile } from "./people";
@@ -302,12 +303,14 @@ test("a side that was left out stands in the ledger, at the rack and on the athl
   // Four weeks together: last week's pairing left the right side out as well.
   await page.goto("/athletes");
   await page.getByRole("link", { name: "Brita Lauder" }).click();
+  await openPart(page, "Own contrast gap");
   const contrast = page.getByRole("region", { name: "Contrast" });
   await expect(contrast.getByRole("row", { name: /Rotation throw/ })).toContainText("15");
   await expect(contrast.getByRole("row", { name: /Rotation throw/ })).toContainText(
     "right: 6 to make up",
   );
   await expect(contrast).toContainText("Rotation throw, right: 7.9 m");
+  await openPart(page, "Box set-up");
   await expect(page.getByRole("region", { name: "Box card" })).toContainText("Ladder:");
 });
 

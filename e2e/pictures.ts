@@ -186,7 +186,7 @@ const SHOTS: Shot[] = [
     go: async (page) => {
       await page.goto("/athletes");
       await page.getByRole("link", { name: "Ansel Quist" }).click();
-      await page.getByRole("form", { name: "New record" }).waitFor();
+      await page.getByRole("heading", { name: "In force today" }).waitFor();
     },
   },
   {

@@ -78,14 +78,11 @@ test.describe("a block from nothing, in one walk", () => {
 
     // A new working max: everybody it concerns is named.
     const address = page.url();
-    await page.goto(`/athletes/${secondTeam().athleteId}`);
+    await page.goto(`/athletes/${secondTeam().athleteId}?form=record`);
     const record = page.getByRole("form", { name: "New record" });
     await record.getByLabel("Load").fill("109");
-    await record.getByRole("button", { name: "Keep this record" }).click();
-    const row = page.getByRole("row").filter({ hasText: "109 kg" });
-    await row.getByText("Use this").click();
-    await row.getByRole("button", { name: "Use" }).click();
-    await expect(page.getByRole("button", { name: "Working max 109 kg" })).toBeVisible();
+    await record.getByRole("button", { name: "Keep it, and percentages stand on it" }).click();
+    await expect(page.getByRole("button", { name: /^Working max 109 kg/ })).toBeVisible();
     await page.goto(address);
     await expect(since).toContainText(/\d+ changed/);
     await expect(since).not.toContainText("1 changed");

@@ -1,3 +1,4 @@
+import { openPart } from "./athlete-part";
 import { allSent, openRack, startSquad, stateFile, typeSpeeds } from "./people";
 import { expect, test } from "./test";
 
@@ -13,6 +14,7 @@ test("an athlete's record becomes the working max, and opens to its working", as
   await page.getByRole("link", { name: "Cato Brekke" }).click();
   await expect(page.getByRole("heading", { name: "Cato Brekke" })).toBeVisible();
 
+  await page.getByRole("link", { name: "Add a record" }).click();
   const form = page.getByRole("form", { name: "New record" });
   await form.getByLabel("Lift").selectOption("Bench press, straight bar");
   await form.getByLabel("Load").fill("heavy");
@@ -26,13 +28,14 @@ test("an athlete's record becomes the working max, and opens to its working", as
   await form.getByLabel("Load").fill("142.5");
   await form.getByLabel("Kind").selectOption("competition");
   await form.getByLabel("Note").fill("Winter open");
-  await form.getByRole("button", { name: /Keep/ }).click();
+  await form.getByRole("button", { name: /^Keep it all the same|^Keep this record/ }).click();
+  await openPart(page, "Bench press, straight bar");
   const row = page.getByRole("row").filter({ hasText: "Winter open" });
   await expect(row).toContainText("142.5 kg");
 
   await row.getByText("Use this").click();
   await row.getByRole("button", { name: "Use" }).click();
-  const max = page.getByRole("button", { name: "Working max 135.4 kg" });
+  const max = page.getByRole("button", { name: "Working max 135.4 kg", exact: true });
   await max.click();
   const working = page.getByRole("region", { name: "Working" });
   await expect(working).toContainText("142.5 kg");

@@ -152,6 +152,7 @@ test("@long the database dies: a sentence, the typed text stays, and it goes on 
   const page = await context.newPage();
   await page.goto("/athletes");
   await page.getByRole("link", { name: "Liv Estrand" }).click();
+  await page.getByRole("link", { name: "Add a record" }).click();
   const form = page.getByRole("form", { name: "New record" });
   await form.getByLabel("Load").fill("84");
   await form.getByLabel("Note").fill("typed before the crash");

@@ -1,3 +1,4 @@
+import { openPart } from "./athlete-part";
 import { stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
@@ -49,6 +50,7 @@ test("pounds hold in plans, workings, athletes, gear, review and print", async (
     .first()
     .click();
   expect((await workingWords(page)).join("\n")).not.toMatch(/\d kg/);
+  await openPart(page, "Back squat, straight bar");
   await expect(page.getByRole("img", { name: /at no load to [\d.]+ lb/ }).first()).toBeVisible();
 
   await page.goto("/gear");
@@ -69,6 +71,7 @@ test("a bare number is in the reader's unit, any other is written behind it and 
 }) => {
   await page.goto("/athletes");
   await page.getByRole("link", { name: "Joss Harrow", exact: true }).click();
+  await openPart(page, "Facts and competitions");
   const mass = page.locator("summary", { hasText: "Add body mass" });
   await mass.click();
   const field = page.getByLabel("Body mass, lb");

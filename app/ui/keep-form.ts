@@ -1,5 +1,7 @@
 import { isRouteErrorResponse, type ShouldRevalidateFunctionArgs } from "react-router";
 
+import { duringSubmission } from "./after-submission";
+
 export interface Unreached {
   ok: false;
   code: "unreached";
@@ -12,7 +14,7 @@ export interface Unreached {
  */
 export async function keepForm<T>(serverAction: () => Promise<T>): Promise<T | Unreached> {
   try {
-    return await serverAction();
+    return await duringSubmission(serverAction);
   } catch (error) {
     if (isRouteErrorResponse(error) && error.status === 503) {
       return { ok: false, code: "unreached", message: String(error.data) };

@@ -1,6 +1,8 @@
 import { useEffect, useRef } from "react";
 import { type ShouldRevalidateFunctionArgs, useSearchParams } from "react-router";
 
+import { afterSubmission } from "./after-submission";
+
 /**
  * A page's state in its address. Changes that come faster than the address follows are added to
  * each other: none is lost while a load is under way.
@@ -23,7 +25,7 @@ export function useAddress() {
       else next.set(name, value);
     }
     sent.current.push(next.toString());
-    setParams(next, { replace: true, preventScrollReset: true });
+    afterSubmission(() => setParams(next, { replace: true, preventScrollReset: true }));
   };
   return {
     params,

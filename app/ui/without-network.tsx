@@ -35,11 +35,7 @@ export function WithoutNetwork({
         </>
       ) : null}
       <p className="mt-4">
-        <button
-          type="button"
-          className="btn"
-          onClick={askAgain}
-        >
+        <button type="button" className="btn" onClick={askAgain}>
           Try again
         </button>
       </p>

@@ -103,6 +103,25 @@ export interface ReviewCall {
   sure: number;
 }
 
+/** A call as a page shows it, with the word that stands on it. */
+export type ShownCall = Pick<
+  ReviewCall,
+  "kind" | "about" | "athleteId" | "proposal" | "evidence" | "action"
+> & { decided: ShownDecision | undefined };
+
+/** A decision as a page shows it. */
+export interface ShownDecision {
+  id: string;
+  kind: CallKind;
+  decision: "taken" | "changed" | "declined";
+  proposal: Text;
+  reason: string;
+  by: string;
+  date: LocalDate;
+  effect: CallEffect;
+  undone: boolean;
+}
+
 /** Calls in the order in which they change most: first what guards somebody, then what moves loads. */
 export function rankCalls<T extends Pick<ReviewCall, "kind" | "sure" | "about">>(
   calls: readonly T[],

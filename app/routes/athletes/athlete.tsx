@@ -1,7 +1,6 @@
-import { Link } from "react-router";
+import { Link, useLocation, useNavigate } from "react-router";
 import type { z } from "zod";
 import { formatKg, formatMass } from "../../../core/units/mass";
-import { formatVelocity } from "../../../core/units/velocity";
 import {
   BodyMassForm,
   CompetitionForm,
@@ -18,17 +17,18 @@ import {
 import { ChooseMaxForm, NewRecordForm } from "../../forms/maxes";
 import { idFrom } from "../../forms/primitives/id";
 import { type FieldProblems, fieldProblems } from "../../forms/recipe";
+import { ReviewCallForm } from "../../forms/review-call";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import type { Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
-import { resultOf } from "../../ui/adder";
-import { BenchAnswers } from "../../ui/bench-answers";
-import { Dated, Day } from "../../ui/dates";
-import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
+import { type FormResult, resultOf } from "../../ui/adder";
+import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
+import { keepOnFilter } from "../../ui/use-address";
+import { useKeys } from "../../ui/use-keys";
 import { Figure, Figures } from "../../ui/working";
 import { archive, erase } from "../../workflows/athletes/leave.server";
 import { readAthlete } from "../../workflows/athletes/read-athlete.server";
@@ -53,10 +53,18 @@ import {
   saveResult,
 } from "../../workflows/athletes/save-tests.server";
 import { removeAnswer } from "../../workflows/lab/send-answer.server";
+import { decideCall, takeBack } from "../../workflows/review/decide-call.server";
 import type { Route } from "./+types/athlete";
 import { Agreed } from "./agreed";
 import { BoxSection, ContrastSection } from "./box-contrast-section";
 import { FactsSection } from "./facts-section";
+import { CallsMargin } from "./glance/calls-margin";
+import { InForceStrip } from "./glance/in-force";
+import { LiftLine } from "./glance/lift-line";
+import { liftPart, OpensPart, useOpenPart } from "./glance/opens";
+import { Panels } from "./glance/panels";
+import { UpNext } from "./glance/up-next";
+import { HistorySection } from "./history-section";
 import { Leaving } from "./leaving";
 import { LiftSection } from "./lift-section";
 import { LimitsSection, type Reasons } from "./limits-section";
@@ -125,6 +133,15 @@ const FORMS: Record<
   record: form(NewRecordForm, (principal, athleteId, { confirmed, ...record }) =>
     saveRecord(principal, { athleteId, ...record, confirmed: confirmed === "yes" }),
   ),
+  "record-in-use": form(NewRecordForm, (principal, athleteId, { confirmed, ...record }) =>
+    saveRecord(principal, { athleteId, ...record, confirmed: confirmed === "yes", use: true }),
+  ),
+  decide: form(ReviewCallForm, (principal, _athleteId, input) =>
+    input.intent === "decide" ? decideCall(principal, input) : takeBack(principal, input.callId),
+  ),
+  "take-back": form(ReviewCallForm, (principal, _athleteId, input) =>
+    input.intent === "take-back" ? takeBack(principal, input.callId) : decideCall(principal, input),
+  ),
   choose: form(ChooseMaxForm, (principal, athleteId, input) =>
     chooseMax(principal, { athleteId, ...input }),
   ),
@@ -143,65 +160,103 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
   return keepForm(serverAction);
 }
 
-export const shouldRevalidate = revalidateUnlessFailed;
-
-const ANCHORS = [
-  ["facts", "Facts"],
-  ["limits", "Limits"],
-  ["lifts", "Maxes and profiles"],
-  ["box", "Box card"],
-  ["contrast", "Contrast"],
-  ["tests", "Tests"],
-  ["history", "History"],
-] as const;
+export const shouldRevalidate = keepOnFilter;
 
 export default function Athlete({ loaderData, actionData }: Route.ComponentProps) {
-  const unit = useUnit();
-  const { person, lifts, today, mark } = loaderData;
+  const { person, lifts, today, beside } = loaderData;
   const resultFor = (intent: string) => resultOf(actionData, intent);
   const shown = resultFor("reasons");
   const reasons = shown?.ok && "value" in shown ? (shown.value as Reasons[]) : undefined;
-  const known = lifts.filter((lift) => lift.records.length > 0 || lift.tests.length > 0);
-  const others = lifts.filter((lift) => !known.includes(lift));
+  const open = useOpenPart();
+  const { search } = useLocation();
+  const asked = new URLSearchParams(search);
+  const recording = asked.get("form") === "record";
+  asked.delete("form");
+  const withoutForm = asked.toString();
+  asked.set("form", "record");
+  const withForm = asked.toString();
+  const navigate = useNavigate();
+  const to = (id: string | undefined) => (id ? `/athletes/${id}${search}` : undefined);
+  const go = (id: string | undefined) => {
+    const path = to(id);
+    if (path) void navigate(path);
+  };
+  useKeys({ "[": () => go(beside.before), "]": () => go(beside.after) }, true);
+  const [newestMass] = loaderData.masses;
   return (
     <Page
       title={person.name}
-      facts={`${person.squadName} · ${person.sport} · ${person.roomName} · ${
+      facts={[
+        person.squadName,
+        person.sport,
+        person.roomName,
         person.trainingYears === undefined
           ? "training age not set"
-          : `training for ${person.trainingYears} years`
-      }`}
+          : `trains ${person.trainingYears} y`,
+        newestMass ? `${formatMass(newestMass.mass)}, ${newestMass.date}` : "",
+      ]
+        .filter(Boolean)
+        .join(" · ")}
+      actions={
+        <>
+          {beside.at > 0 ? (
+            <nav aria-label="In the squad" className="flex items-center gap-1 text-muted">
+              <Beside to={to(beside.before)} label="The one before, [">
+                ‹
+              </Beside>
+              {beside.at} of {beside.of}
+              <Beside to={to(beside.after)} label="The one after, ]">
+                ›
+              </Beside>
+            </nav>
+          ) : null}
+          <Link className="btn" to={`/athletes/${person.id}/box`}>
+            On the box
+          </Link>
+          <Link className="btn" to={`/review/trends?athlete=${person.id}`}>
+            Trends
+          </Link>
+          {loaderData.mayEdit ? (
+            <Link
+              className="btn"
+              replace
+              preventScrollReset
+              to={{ search: recording ? withoutForm : withForm }}
+            >
+              {recording ? "Done with records" : "Add a record"}
+            </Link>
+          ) : null}
+        </>
+      }
       margin={
-        loaderData.mayEdit && (
-          <>
-            <RecordForm lifts={lifts} today={today} result={resultFor("record")} />
-            <RepMaxForm lifts={lifts} today={today} />
-          </>
-        )
+        loaderData.mayEdit ? (
+          recording ? (
+            <>
+              <RecordForm
+                lifts={lifts}
+                today={today}
+                result={resultFor("record-in-use") ?? resultFor("record")}
+              />
+              <RepMaxForm lifts={lifts} today={today} />
+            </>
+          ) : (
+            <CallsMargin data={loaderData} result={resultFor("decide")} />
+          )
+        ) : undefined
       }
     >
-      <nav
-        aria-label="On this page"
-        className="no-print sticky top-11 z-10 -mx-4 mb-3 flex gap-x-4 overflow-x-auto border-b border-rule bg-base-100 px-4"
-      >
-        {ANCHORS.map(([id, name]) => (
-          <a key={id} href={`#${id}`} className="whitespace-nowrap py-2 hover:underline">
-            {name}
-          </a>
-        ))}
-        <Link
-          to={`/athletes/${person.id}/box`}
-          className="ml-auto whitespace-nowrap py-2 hover:underline"
-        >
-          On the box
-        </Link>
-      </nav>
       <Figures label="Athlete">
-        {person.trainingYears !== undefined && person.trainingYears < 1 ? (
-          <Notice kind="warning" title="Under a year of barbell training">
-            A max is not trustworthy yet: percentages are information only. Ramp in small steps
-            until the bar must be pushed hard but is still fast.
-          </Notice>
+        <InForceStrip data={loaderData} />
+        {open === "limits" ? (
+          <>
+            <LimitsSection data={loaderData} reasons={reasons} resultFor={resultFor} />
+            {person.trainingYears !== undefined && person.trainingYears < 1 ? (
+              <Notice kind="warning" title="Under a year of barbell training">
+                A max is not trustworthy yet: percentages are information only. Ramp in small steps
+                until the bar must be pushed hard but is still fast.
+              </Notice>
+            ) : null}
+          </>
         ) : null}
         {person.erased ? (
           <Notice kind="note" title="This person was erased">
@@ -210,145 +265,130 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
           </Notice>
         ) : person.archived ? (
           <Notice kind="note" title="Archived: on no list and in no new session">
-            Everything is kept. At the foot of this page the athlete is brought back.
+            Everything is kept. Under "Leaving" the athlete is brought back.
           </Notice>
+        ) : (
+          <UpNext days={loaderData.upNext} />
+        )}
+        <Lifts data={loaderData} open={open} resultFor={resultFor} />
+        <Panels data={loaderData} />
+        {open === "box" ? <BoxSection athleteId={person.id} box={loaderData.box} /> : null}
+        {open === "contrast" ? (
+          <ContrastSection athleteId={person.id} contrast={loaderData.contrast} />
         ) : null}
+        {open === "tests" ? <TestsSection data={loaderData} resultFor={resultFor} /> : null}
         <Agreed data={loaderData} />
-        <FactsSection data={loaderData} resultFor={resultFor} />
-        <LimitsSection data={loaderData} reasons={reasons} resultFor={resultFor} />
-        <section id="lifts" aria-labelledby="lifts-title" className="scroll-mt-24">
-          <h2 id="lifts-title" className="border-b border-rule pb-1">
-            Maxes and profiles
+        <div className="flex flex-wrap gap-x-6 py-2">
+          <h2>
+            <OpensPart part="facts">Facts and competitions</OpensPart>
           </h2>
-          {mark?.refused ? <Notice kind="warning" title={mark.words} /> : null}
-          {known.length === 0 ? (
-            <p className="py-4">
-              No record yet. Enter one in the margin; percentages need a stated max.
-            </p>
+          <h2>
+            <OpensPart part="history">History</OpensPart>
+          </h2>
+          {loaderData.mayEdit ? (
+            <h2>
+              <OpensPart part="leaving">Leaving</OpensPart>
+            </h2>
           ) : null}
-          {known.map((lift) => (
-            <LiftSection key={lift.id} lift={lift} data={loaderData} resultFor={resultFor} />
-          ))}
-          {others.length > 0 ? (
-            <p className="mb-6 text-muted">
-              Without own records:{" "}
-              {others.map((lift, i) => (
-                <span key={lift.id}>
-                  {i > 0 ? " · " : ""}
-                  {lift.name}{" "}
-                  {"max" in lift.resolved ? (
-                    <Figure id={`max/${lift.id}`} working={lift.resolved.max.working}>
-                      {formatKg(lift.resolved.max.kg, unit, 1)}
-                    </Figure>
-                  ) : lift.resolved.reason === "no-ratio" ? (
-                    "(ratio not set)"
-                  ) : (
-                    "(no record)"
-                  )}
-                </span>
-              ))}
-            </p>
-          ) : null}
-        </section>
-        <BoxSection athleteId={person.id} box={loaderData.box} />
-        <ContrastSection athleteId={person.id} contrast={loaderData.contrast} />
-        <TestsSection data={loaderData} resultFor={resultFor} />
-        <History data={loaderData} />
-        {loaderData.mayEdit ? <Leaving data={loaderData} resultFor={resultFor} /> : null}
+        </div>
+        {open === "facts" ? <FactsSection data={loaderData} resultFor={resultFor} /> : null}
+        {open === "history" ? <HistorySection data={loaderData} /> : null}
+        {open === "leaving" && loaderData.mayEdit ? (
+          <Leaving data={loaderData} resultFor={resultFor} />
+        ) : null}
       </Figures>
     </Page>
   );
 }
 
-function History({ data }: { data: Route.ComponentProps["loaderData"] }) {
-  const unit = useUnit();
-  const tests = data.lifts.flatMap((lift) =>
-    lift.tests.map((test) => ({ ...test, liftName: lift.name })),
+function Beside({
+  to,
+  label,
+  children,
+}: {
+  to: string | undefined;
+  label: string;
+  children: string;
+}) {
+  const className = "inline-grid size-8 place-items-center text-[1.2rem] pointer-coarse:size-11";
+  return to ? (
+    <Link to={to} aria-label={label} title={label} className={className}>
+      {children}
+    </Link>
+  ) : (
+    <span aria-hidden="true" className={`${className} opacity-40`}>
+      {children}
+    </span>
   );
+}
+
+/** The main lifts, a line each; the open one has its records, profile and set-up under it. */
+function Lifts({
+  data,
+  open,
+  resultFor,
+}: {
+  data: Route.ComponentProps["loaderData"];
+  open: string;
+  resultFor: (intent: string) => FormResult | undefined;
+}) {
+  const unit = useUnit();
+  const { lifts, person } = data;
+  const known = lifts.filter(
+    (lift) => lift.records.length > 0 || lift.tests.length > 0 || open === liftPart(lift.id),
+  );
+  const others = lifts.filter((lift) => !known.includes(lift));
   return (
-    <section id="history" aria-labelledby="history-title" className="mb-6 scroll-mt-24">
-      <h2 id="history-title" className="border-b border-rule pb-1">
-        History
-      </h2>
-      <div className="grid gap-x-8 md:grid-cols-2">
-        <div>
-          <h3 className="pt-2 font-bold">Profile tests</h3>
-          <ul>
-            {tests.map((test) => (
-              <li key={test.id} className="border-b border-faint py-1">
-                <Link className="underline" to={`/athletes/${data.person.id}/profiles/${test.id}`}>
-                  <Day of={test.date} />
-                </Link>{" "}
-                {test.liftName}
-                <span className="text-muted">
-                  {" "}
-                  {test.metric}
-                  {test.oneRmKg === undefined ? "" : `, 1RM ${formatKg(test.oneRmKg, unit, 1)}`}
-                </span>
-              </li>
-            ))}
-          </ul>
-          {data.decisions.length > 0 ? (
-            <>
-              <h3 className="pt-2 font-bold">Calls on the day</h3>
-              <ul>
-                {data.decisions.map((one) => (
-                  <li key={one.id} className="border-b border-faint py-1">
-                    <Day of={one.date} />: {formatKg(one.plannedKg, unit, 1)} planned,{" "}
-                    {formatKg(one.proposedKg, unit, 1)} proposed, {formatKg(one.decidedKg, unit, 1)}{" "}
-                    decided ({one.decision}
-                    {one.reason ? `: ${one.reason}` : ""}), {one.by}
-                  </li>
-                ))}
-              </ul>
-            </>
-          ) : null}
+    <section aria-labelledby="lifts-title" className="border-b border-rule py-2">
+      <div className="grid gap-x-4 text-sm text-muted lg:grid-cols-[12.5rem_1fr_1fr_11.5rem]">
+        <div className="flex gap-2">
+          <h2 id="lifts-title" className="!text-sm">
+            Main lifts
+          </h2>
+          <span>working max, {unit}</span>
         </div>
-        <div>
-          <h3 className="pt-2 font-bold">Sessions of the squad</h3>
-          <ul>
-            {data.sessions.map((session) => (
-              <li key={session.id} className="border-b border-faint py-1">
-                <Link
-                  className="underline"
-                  to={
-                    session.status === "running" ? `/floor/${session.id}` : `/review/${session.id}`
-                  }
-                >
-                  <Day of={session.date} />
-                </Link>{" "}
-                {session.title}
-              </li>
-            ))}
-          </ul>
-          {data.earlier.length > 0 ? (
-            <>
-              <h3 className="pt-2 font-bold">Before Sprezza, imported</h3>
-              <ul aria-label="Before Sprezza">
-                {data.earlier.map((one) => (
-                  <li key={one.id} className="border-b border-faint py-1">
-                    <Day of={one.date} /> {one.lift}
-                    <span className="text-muted">
-                      {" "}
-                      {one.sets} × {one.reps} @ {formatMass(one.load)}
-                      {one.velocityMps === null ? "" : `, ${formatVelocity(one.velocityMps)}`}
-                    </span>
-                  </li>
-                ))}
-              </ul>
-            </>
-          ) : null}
-          {data.masses.length > 0 ? (
-            <p className="pt-2 text-sm text-muted">
-              Body mass:{" "}
-              <Dated>
-                {data.masses.map((one) => `${formatMass(one.mass)} ${one.date}`).join(", ")}
-              </Dated>
-            </p>
-          ) : null}
-        </div>
+        <span className="hidden lg:block">Speed at one load, own days alone</span>
+        <span className="hidden lg:block">Own line, m/s over {unit}</span>
+        <span className="hidden lg:block">Faults by % of max: ○ not ✕ seen</span>
       </div>
-      <BenchAnswers answers={data.answers} mayEdit={data.mayEdit} />
+      {known.length === 0 ? (
+        <p className="py-4">
+          No record yet: percentages need a stated max.{" "}
+          {data.mayEdit ? (
+            <Link className="btn btn-primary" replace preventScrollReset to="?form=record">
+              Enter the first
+            </Link>
+          ) : null}
+        </p>
+      ) : null}
+      {known.map((lift) => (
+        <div key={lift.id} className="border-t border-faint first-of-type:border-t-0">
+          <LiftLine lift={lift} athleteId={person.id} young={(person.trainingYears ?? 9) < 1} />
+          {open === liftPart(lift.id) ? (
+            <LiftSection lift={lift} data={data} resultFor={resultFor} />
+          ) : null}
+        </div>
+      ))}
+      {others.length > 0 ? (
+        <p className="pt-1 text-sm text-muted">
+          Without own records:{" "}
+          {others.map((lift, i) => (
+            <span key={lift.id}>
+              {i > 0 ? " · " : ""}
+              {lift.name}{" "}
+              {"max" in lift.resolved ? (
+                <Figure id={`max/${lift.id}`} working={lift.resolved.max.working}>
+                  {formatKg(lift.resolved.max.kg, unit, 1)}
+                </Figure>
+              ) : lift.resolved.reason === "no-ratio" ? (
+                "(ratio not set)"
+              ) : (
+                "(no record)"
+              )}
+            </span>
+          ))}
+        </p>
+      ) : null}
     </section>
   );
 }

@@ -31,10 +31,7 @@ export function LiftSection({
   const choose = resultFor("choose");
   return (
     <section aria-labelledby={`lift-${lift.id}`} className="mb-6">
-      <h3
-        id={`lift-${lift.id}`}
-        className="border-b border-faint pb-1 pt-2 text-[1.05rem] font-bold"
-      >
+      <h3 id={`lift-${lift.id}`} className="sr-only">
         {lift.name}
       </h3>
       {lift.refused.length > 0 ? (

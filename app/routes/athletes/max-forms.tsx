@@ -69,11 +69,16 @@ export function RecordForm({
       {look ? <input type="hidden" name="confirmed" value="yes" /> : null}
       {result?.ok ? (
         <p role="status" className="font-medium text-primary">
-          Kept. Choose it below if percentages should stand on it.
+          {result.intent === "record-in-use"
+            ? "Kept, and percentages stand on it."
+            : "Kept. Its lift's line opens to where percentages are made to stand on it."}
         </p>
       ) : null}
       <button type="submit" name="intent" value="record" className="btn btn-primary">
         {look ? "Keep it all the same" : "Keep this record"}
+      </button>
+      <button type="submit" name="intent" value="record-in-use" className="btn">
+        Keep it, and percentages stand on it
       </button>
       <p className="text-sm text-muted">
         Max testing only with competent technique and supervision, spotters and safeties set.

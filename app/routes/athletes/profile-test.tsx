@@ -71,7 +71,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
       title={`Profile of ${test.date}`}
       facts={
         <>
-          <Link className="underline" to={`/athletes/${person.id}#lifts`}>
+          <Link className="underline" to={`/athletes/${person.id}`}>
             {person.name}
           </Link>
           {` · ${variant.name} · ${test.metric}, ${test.source} · by ${test.enteredBy}`}

@@ -149,7 +149,7 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
           height={270}
           drawnPx={936}
           build={build}
-          onPick={(id) => void navigate(`/athletes/${id}#lifts`)}
+          onPick={(id) => void navigate(`/athletes/${id}`)}
         />
       )}
       <WindowTable rows={[...tested, ...untested]} variantId={variant?.id ?? ""} />
@@ -189,7 +189,7 @@ function WindowTable({ rows, variantId }: { rows: readonly Row[]; variantId: str
             return (
               <tr key={row.id}>
                 <th scope="row" className="!py-[0.1rem] !text-base-content">
-                  <Link className="hover:underline" to={`/athletes/${row.id}#lifts`}>
+                  <Link className="hover:underline" to={`/athletes/${row.id}`}>
                     {row.name}
                   </Link>
                 </th>

@@ -53,7 +53,7 @@ export function HeldLifters({
               >
                 Loads may rise again
               </button>
-              <a className="underline" href={`/athletes/${person.athleteId}#limits`}>
+              <a className="underline" href={`/athletes/${person.athleteId}?open=limits`}>
                 Where it hurts
               </a>
             </p>

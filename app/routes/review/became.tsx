@@ -2,10 +2,10 @@ import { CALL_NAMES } from "../../../core/review/calls";
 import { signedMps } from "../../../core/review/equal-load";
 import { plainNumber } from "../../../core/units/mass";
 import { readIn } from "../../../core/units/written";
+import { DECISION_WORDS } from "../../ui/call-keys";
 import { Dated, Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { BecameRow } from "../../workflows/review/became.server";
-import { DECISION_WORDS } from "./call-keys";
 
 const VERDICTS = {
   rose: "▲ faster since",

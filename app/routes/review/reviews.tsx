@@ -11,6 +11,7 @@ import { ReviewCallForm } from "../../forms/review-call";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { arrows, CallKeys, CallWords, DECISION_WORDS, DecidedLine } from "../../ui/call-keys";
 import { Dated, Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -22,7 +23,6 @@ import { decideCall, takeBack } from "../../workflows/review/decide-call.server"
 import { type CallsPage, readCalls } from "../../workflows/review/read-calls.server";
 import type { Route } from "./+types/reviews";
 import { becameWords } from "./became";
-import { arrows, CallKeys, CallWords, DECISION_WORDS, DecidedLine } from "./call-keys";
 import { DayChart, SetChart } from "./day-chart";
 import { ReviewNav } from "./review-nav";
 

@@ -4,10 +4,10 @@ import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
+import { CallKeys, CallWords, DecidedLine } from "../../ui/call-keys";
 import { Dated, Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { WavePage } from "../../workflows/review/read-wave.server";
-import { CallKeys, CallWords, DecidedLine } from "./call-keys";
 import { DayChart, SetChart } from "./day-chart";
 
 type Opened = NonNullable<WavePage["opened"]>;

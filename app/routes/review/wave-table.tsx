@@ -3,10 +3,10 @@ import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
+import { DECISION_WORDS } from "../../ui/call-keys";
 import { Dated } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { WavePage } from "../../workflows/review/read-wave.server";
-import { DECISION_WORDS } from "./call-keys";
 import { SetChart } from "./day-chart";
 import { VERDICT_MARKS } from "./wave-axis";
 

@@ -7,6 +7,7 @@ import { ReviewCallForm } from "../../forms/review-call";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
+import { arrows, CallKeys, CallWords, DecidedLine } from "../../ui/call-keys";
 import { Day } from "../../ui/dates";
 import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
@@ -18,7 +19,6 @@ import { decideCall, takeBack } from "../../workflows/review/decide-call.server"
 import { readWave, type WavePage } from "../../workflows/review/read-wave.server";
 import type { Route } from "./+types/wave";
 import { Became } from "./became";
-import { arrows, CallKeys, CallWords, DecidedLine } from "./call-keys";
 import { WaveAxis } from "./wave-axis";
 import { WaveOpened } from "./wave-opened";
 import { SORTS, type Sort, sorted, WaveTable } from "./wave-table";

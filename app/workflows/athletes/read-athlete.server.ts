@@ -4,6 +4,7 @@ import { lifetimeBestKg, trainingYears } from "../../../core/maxes/records";
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { compareProfiles, weakerSide } from "../../../core/profile/compare";
 import { usualPowerBand } from "../../../core/profile/power-band";
+import { addDays, type LocalDate } from "../../../core/units/time";
 import { earlierLoads, earlierSets } from "../../../db/queries/earlier.server";
 import { racksOf } from "../../../db/queries/gear.server";
 import {
@@ -24,24 +25,32 @@ import { coachValues, listSchools } from "../../../db/queries/plan-library.serve
 import { decisionsOf, newestProfiles, profileTests } from "../../../db/queries/profiles.server";
 import { sessionsFor } from "../../../db/queries/sessions.server";
 import { athleteById, type InSquads, listAthletes } from "../../../db/queries/squads.server";
+import { type LiftPoint, liftPoints } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
 import { analyseTest } from "../lifters/analyse-test.server";
+import { readGroupCalls } from "../lifters/group-calls.server";
+import { readNextDays } from "../lifters/next-days.server";
 import { mayKnowReasons, noteFor, wordsFor } from "../lifters/public-words.server";
 import { athleteMaxes } from "../lifters/resolve-maxes.server";
 import { readAnswers } from "../lifters/sent-answers.server";
+import { overSums } from "../lifters/session-sums.server";
+import { callOf, decidedOf } from "../lifters/shown-call.server";
 import { readChanges } from "../lifters/tested-changes.server";
 import { toDosOf } from "../lifters/to-dos.server";
 import { readPlaces } from "../lifters/today.server";
 import { readBoxSummary } from "./box-summary.server";
 import { readContrast } from "./contrast.server";
+import { liftGlance } from "./lift-glance.server";
 
 export const NO_ATHLETE = failed("no-athlete", "This athlete is not in your team. Open the list.");
 
 /** Newest notes that a page shows. */
 const NOTES_SHOWN = 3;
+
+/** Days that speeds at one load look back: as in trends. */
+const LOOK_BACK_DAYS = 365;
 
 /** Newest sets of an imported sheet that a page shows. */
 const EARLIER_SHOWN = 40;
@@ -49,7 +58,7 @@ const EARLIER_SHOWN = 40;
 /** Everything on one person's page. Health notes only for those who may see them. */
 export function readAthlete(principal: Principal, athleteId: string) {
   const mayEdit = mayKnowReasons(principal);
-  return inTeam(principal, async (tx) => {
+  return overSums(principal, async (tx) => {
     const person = await athleteById(tx, athleteId);
     if (!person) return NO_ATHLETE;
     const places = await readPlaces(tx);
@@ -74,6 +83,13 @@ export function readAthlete(principal: Principal, athleteId: string) {
     const squadProfiles = await squadWindows(tx, person);
     const gear = room && (await racksOf(tx, room.id))[0]?.gear;
 
+    const points = await liftPoints(tx, {
+      athleteIds: [athleteId],
+      from: addDays(today, -LOOK_BACK_DAYS),
+    });
+    const upNext = await readNextDays(tx, person);
+    const nextDays = upNext.ok ? upNext.value.days : [];
+    const asked = nextDays.flatMap((day) => day.slots);
     const values = await coachValues(tx);
     const earlierBests = await earlierLoads(tx, athleteId);
 
@@ -154,12 +170,42 @@ export function readAthlete(principal: Principal, athleteId: string) {
           name: GUARDED_NAMES[one.guarded],
           because: wordsFor(principal, one.because),
         })),
+        glance: liftGlance({
+          history: points.filter((one) => one.variantId === variant.id),
+          maxKg: "max" in found ? found.max.kg : undefined,
+          profile: newest ?? analysed[0],
+          today,
+          asked: asked
+            .filter((slot) => slot.variantId === variant.id)
+            .flatMap((slot) => slot.sets.flatMap((set) => set.truePercent ?? [])),
+        }),
         stepKg: at?.ok && next ? next.totalKg - at.totalKg : undefined,
       };
     });
 
+    const inSquad = squad ? await listAthletes(tx, squad.id) : [];
+    const at = inSquad.findIndex((one) => one.id === person.id);
+    const waiting = mayEdit
+      ? await readGroupCalls(tx, person.squadId ?? person.id, today)
+      : undefined;
     return done({
       today,
+      upNext: nextDays,
+      /** Who stands before and after in the squad, by name. */
+      beside: {
+        at: at + 1,
+        of: inSquad.length,
+        before: inSquad[at - 1]?.id,
+        after: at < 0 ? undefined : inSquad[at + 1]?.id,
+      },
+      groupId: person.squadId ?? person.id,
+      calls: (waiting?.calls ?? [])
+        .filter((call) => call.athleteId === athleteId)
+        .map((call) => callOf(call, waiting?.decided ?? [])),
+      decidedToday: (waiting?.decided ?? [])
+        .filter((call) => call.athleteId === athleteId && call.date === today && !call.undoneAt)
+        .map(decidedOf),
+      lastDays: lastDays(points),
       person: {
         id: person.id,
         name: person.name,
@@ -243,6 +289,24 @@ export function readAthlete(principal: Principal, athleteId: string) {
       })),
     });
   });
+}
+
+/** Training days that the margin draws. */
+const DAYS_SHOWN = 5;
+
+/** The newest days of lifts: sets done, and those that ended early. */
+function lastDays(points: readonly LiftPoint[]) {
+  const days = new Map<string, { sessionId: string; date: LocalDate; done: number; cut: number }>();
+  for (const { sessionId, date, points: sum } of points) {
+    const day = days.get(sessionId) ?? { sessionId, date, done: 0, cut: 0 };
+    day.done += sum.setsDone;
+    day.cut += sum.cut;
+    days.set(sessionId, day);
+  }
+  return [...days.values()]
+    .filter((day) => day.done > 0)
+    .slice(-DAYS_SHOWN)
+    .reverse();
 }
 
 /** The newest lines of a squad, for where an athlete stands in it. */

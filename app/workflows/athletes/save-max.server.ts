@@ -29,6 +29,8 @@ export function saveRecord(
     kind: MaxKind;
     note: string;
     confirmed: boolean;
+    /** Percentages stand on it from now on, with its kind's factor. */
+    use?: boolean;
   },
 ): Promise<Outcome<{ recordId: string }>> {
   return inTeamOnce(principal, async (tx) => {
@@ -65,6 +67,16 @@ export function saveRecord(
       enteredBy: principal.name,
       enteredAt: now(),
     });
+    if (input.use)
+      await chooseWorkingMax(tx, {
+        id: uuidv7(),
+        athleteId: person.id,
+        variantId: variant.id,
+        recordId,
+        factor: null,
+        chosenBy: principal.name,
+        chosenAt: now(),
+      });
     return done({ recordId });
   });
 }

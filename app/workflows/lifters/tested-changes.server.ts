@@ -41,6 +41,13 @@ export interface TestedQuality {
   change: Change | undefined;
   /** Why there is none. */
   without: string | undefined;
+  /** The team's own noise or spread is not known yet: a typed or published one would do. */
+  wantsNoise: boolean;
+  /** The smallest change that counts, in the test's unit; undefined with one athlete. */
+  worthwhile: number | undefined;
+  higherIsBetter: boolean;
+  /** A mean of several trials errs less than one of them. */
+  take: PhysicalTest["take"];
 }
 
 /** Trials are compared with their like: the same test, side, approach and load. */
@@ -158,6 +165,15 @@ export function testedQualities(input: {
         errorOf,
         change,
         without,
+        wantsNoise:
+          before !== undefined &&
+          after !== undefined &&
+          !before.atLeast &&
+          !after.atLeast &&
+          without !== undefined,
+        worthwhile,
+        higherIsBetter: test.higherIsBetter,
+        take: test.take,
       },
     ];
   });

@@ -2,7 +2,7 @@ import { type Outcome as Became, whatBecame } from "../../../core/review/outcome
 import type { WaveRow } from "../../../core/review/squad-wave";
 import type { LocalDate } from "../../../core/units/time";
 import type { StoredCall } from "../../../db/queries/reviews.server";
-import type { decidedOf } from "./shown-call.server";
+import type { decidedOf } from "../lifters/shown-call.server";
 
 /** A kept decision with what became of it. */
 export interface BecameRow {

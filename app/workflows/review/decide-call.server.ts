@@ -14,9 +14,9 @@ import { now } from "../../platform/clock.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { readGroupCalls } from "../lifters/group-calls.server";
 import { editWithin } from "../lifters/plan-edit.server";
 import { readPlaces } from "../lifters/today.server";
-import { readGroupCalls } from "./calls.server";
 
 type Decision = z.output<typeof DecideForm>;
 

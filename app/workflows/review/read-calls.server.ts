@@ -2,13 +2,13 @@ import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { listSessions } from "../../../db/queries/sessions.server";
 import { listGroups, namesOf } from "../../../db/queries/squads.server";
 import type { Principal } from "../../platform/rights";
+import { readGroupCalls } from "../lifters/group-calls.server";
 import { overSums } from "../lifters/session-sums.server";
+import { callOf, decidedOf } from "../lifters/shown-call.server";
 import { openToDos } from "../lifters/to-dos.server";
 import { readPlaces } from "../lifters/today.server";
+import { wavesOf } from "../lifters/waves.server";
 import { becameFor } from "./became.server";
-import { readGroupCalls } from "./calls.server";
-import { callOf, decidedOf } from "./shown-call.server";
-import { wavesOf } from "./waves.server";
 
 /** Sessions that the page lists. */
 const MOST_SESSIONS = 30;

@@ -10,13 +10,13 @@ import { listPlans } from "../../../db/queries/plans.server";
 import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import type { Principal } from "../../platform/rights";
+import { askingWaves, callsOfWave } from "../lifters/group-calls.server";
 import { overSums } from "../lifters/session-sums.server";
+import { callOf, decidedOf } from "../lifters/shown-call.server";
 import { DECIDED_DAYS } from "../lifters/to-dos.server";
+import { groupFacts, type WaveFacts, waveFacts } from "../lifters/wave-facts.server";
+import { type Wave, waveName, wavesOf } from "../lifters/waves.server";
 import { type BecameRow, becameFor } from "./became.server";
-import { askingWaves, callsOfWave } from "./calls.server";
-import { callOf, decidedOf } from "./shown-call.server";
-import { groupFacts, type WaveFacts, waveFacts } from "./wave.server";
-import { type Wave, waveName, wavesOf } from "./waves.server";
 
 /** Waves that the chooser lists. */
 const MOST_LISTED = 60;

@@ -12,10 +12,10 @@ import { groupById, listAthletes, listGroups } from "../../../db/queries/squads.
 import { liftPoints, newestWork, otherWork } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import type { Principal } from "../../platform/rights";
+import { readGroupCalls } from "../lifters/group-calls.server";
 import { readerUnit } from "../lifters/reader-unit.server";
 import { overSums } from "../lifters/session-sums.server";
 import { readPlaces } from "../lifters/today.server";
-import { readGroupCalls } from "./calls.server";
 
 /** Competitions are named so far ahead, days. */
 const AHEAD_DAYS = 14;

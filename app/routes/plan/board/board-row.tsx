@@ -4,8 +4,8 @@ import { memo, type ReactNode } from "react";
 import { SECTION_NAMES } from "../../../../core/plan/block";
 import { type BoardCell, type BoardRun, cellWords } from "../../../../core/plan/board";
 import { formatKg, type MassUnit } from "../../../../core/units/mass";
+import { CellPicture, type Mark } from "../../../ui/cell-picture";
 import type { SlotOnBoard } from "./board-data";
-import { CellPicture, type Mark } from "./cell-picture";
 import { cellId, onPhone } from "./picked";
 import { usePull } from "./use-pull";
 

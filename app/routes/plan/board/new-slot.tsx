@@ -16,12 +16,12 @@ import { readWrittenSlot, type Trained, usualSection } from "../../../../core/pl
 import { withCoachFloor } from "../../../../core/recipe/coach-floor";
 import { AIMS, type Aim, type Recipe } from "../../../../core/recipe/recipe";
 import { formatKg } from "../../../../core/units/mass";
+import { CellPicture, markFor } from "../../../ui/cell-picture";
 import { Field, Select } from "../../../ui/field";
 import { useUnit } from "../../../ui/unit";
 import type { PlanPage } from "../../../workflows/plan/read-plan.server";
 import { usePlanEdit } from "../plan-edits";
 import { freshId } from "../setup-edit";
-import { CellPicture, markFor } from "./cell-picture";
 import type { Picked } from "./picked";
 
 /** Recipes that are shown as pictures at once; more are found by their names. */

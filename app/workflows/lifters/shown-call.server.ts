@@ -1,9 +1,9 @@
-import type { ReviewCall } from "../../../core/review/calls";
+import type { ReviewCall, ShownCall, ShownDecision } from "../../../core/review/calls";
 import type { StoredCall } from "../../../db/queries/reviews.server";
-import { standsOn } from "./calls.server";
+import { standsOn } from "./group-calls.server";
 
 /** A call as a page shows it, with the word that stands on it. */
-export function callOf(call: ReviewCall, decided: readonly StoredCall[]) {
+export function callOf(call: ReviewCall, decided: readonly StoredCall[]): ShownCall {
   const stands = standsOn(decided, call.about);
   return {
     kind: call.kind,
@@ -16,7 +16,7 @@ export function callOf(call: ReviewCall, decided: readonly StoredCall[]) {
   };
 }
 
-export const decidedOf = (call: StoredCall) => ({
+export const decidedOf = (call: StoredCall): ShownDecision => ({
   id: call.id,
   kind: call.kind,
   decision: call.decision,

@@ -24,8 +24,8 @@ import {
   liftPoints,
 } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { recipeSettings } from "../lifters/plan-room.server";
-import { readMaxes } from "../lifters/resolve-maxes.server";
+import { recipeSettings } from "./plan-room.server";
+import { readMaxes } from "./resolve-maxes.server";
 import type { Wave } from "./waves.server";
 
 export interface WaveFacts {

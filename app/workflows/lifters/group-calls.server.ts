@@ -19,8 +19,8 @@ import { addDays, type LocalDate } from "../../../core/units/time";
 import { listPlans, type PlanRow } from "../../../db/queries/plans.server";
 import { decidedCalls, type StoredCall } from "../../../db/queries/reviews.server";
 import type { TeamTransaction } from "../../../db/team.server";
-import { DECIDED_DAYS } from "../lifters/to-dos.server";
-import { type GroupFacts, groupFacts, type WaveFacts, waveFacts } from "./wave.server";
+import { DECIDED_DAYS } from "./to-dos.server";
+import { type GroupFacts, groupFacts, type WaveFacts, waveFacts } from "./wave-facts.server";
 import { type Wave, wavesOf } from "./waves.server";
 
 /** A wave that ended longer ago asks nothing any more, days. */

@@ -1,17 +1,13 @@
 import { useRef, useState } from "react";
-import { CALL_NAMES } from "../../../core/review/calls";
-import { formatKg } from "../../../core/units/mass";
-import { readIn } from "../../../core/units/written";
-import { Dated, Day } from "../../ui/dates";
-import { Field } from "../../ui/field";
-import { Form } from "../../ui/form";
-import { MassInput } from "../../ui/mass-input";
-import { useUnit } from "../../ui/unit";
-import { useKeys } from "../../ui/use-keys";
-import type { callOf, decidedOf } from "../../workflows/review/shown-call.server";
-
-export type ShownCall = ReturnType<typeof callOf>;
-export type Decided = ReturnType<typeof decidedOf>;
+import { CALL_NAMES, type ShownCall, type ShownDecision } from "../../core/review/calls";
+import { formatKg } from "../../core/units/mass";
+import { readIn } from "../../core/units/written";
+import { Dated, Day } from "./dates";
+import { Field } from "./field";
+import { Form } from "./form";
+import { MassInput } from "./mass-input";
+import { useUnit } from "./unit";
+import { useKeys } from "./use-keys";
 
 export const DECISION_WORDS = { taken: "taken", changed: "changed", declined: "declined" };
 
@@ -145,7 +141,7 @@ export function DecidedLine({
   keys,
   mayDecide,
 }: {
-  decided: Decided;
+  decided: ShownDecision;
   keys: boolean;
   mayDecide: boolean;
 }) {

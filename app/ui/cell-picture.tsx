@@ -1,6 +1,6 @@
-import type { Pattern } from "../../../../core/exercise/exercise";
-import type { Slot } from "../../../../core/plan/block";
-import type { BoardCell } from "../../../../core/plan/board";
+import type { Pattern } from "../../core/exercise/exercise";
+import type { Slot } from "../../core/plan/block";
+import type { BoardCell } from "../../core/plan/board";
 
 /** How a set of a slot is drawn: a bar, or a mark for work that is no load over a way. */
 export type Mark = "bar" | "dots" | "ring" | "arrow" | "box";

@@ -1,0 +1,38 @@
+/**
+ * An address that changes while a form is on its way would break the form off: what it kept would not
+ * be read again. Changes of the address wait until it is back and read.
+ */
+let running = 0;
+let loading = false;
+let waiting: (() => void) | undefined;
+
+function flush(): void {
+  if (running > 0 || loading || !waiting) return;
+  const act = waiting;
+  waiting = undefined;
+  act();
+}
+
+/** A form's way to the server and back. */
+export async function duringSubmission<T>(work: () => Promise<T>): Promise<T> {
+  running += 1;
+  try {
+    return await work();
+  } finally {
+    running -= 1;
+    // Its page is loaded next, and that is told a moment later.
+    setTimeout(flush, 0);
+  }
+}
+
+/** Said by the frame: whether what a form changed is being sent or read. */
+export function tellFormUnderWay(on: boolean): void {
+  loading = on;
+  if (!on) flush();
+}
+
+/** Does it now, or once no form is under way; the last asked for alone. */
+export function afterSubmission(act: () => void): void {
+  if (running === 0 && !loading) return act();
+  waiting = act;
+}
