@@ -160,3 +160,62 @@ test("a room goes out as JSON and as a table, and comes in again the same", asyn
   await make.getByRole("button", { name: "Make the room" }).click();
   await expect(page.getByRole("region", { name: "Chains" })).toContainText("Harbour chain");
 });
+
+test("the room is drawn: a pair taken off by a tap is what the rack builds, by keys too, and back", async ({
+  page,
+}) => {
+  await page.goto("/gear");
+  await page.getByRole("link", { name: "Boathouse" }).click();
+  const rack = page.getByRole("region", { name: "Rack 6, drawn" });
+  const racks = page.getByRole("region", { name: "Racks", exact: true });
+  const builds = async () =>
+    Number((await rack.getByText(/^\d+ totals$/).innerText()).match(/\d+/));
+  const before = await builds();
+  const peg = rack.getByRole("button", { name: /^1\.25 kg, 1 pair at rack 6/ });
+  await peg.click();
+  await expect(rack.getByText(/▲ steps of 5 kg.*one 1.25 kg pair more: 2.5/)).toBeVisible();
+  expect(await builds()).toBeLessThan(before);
+  // The table behind the drawing says the same, and so does the page loaded anew.
+  await expect(racks).toContainText("1.25x0@12");
+  await page.reload();
+  await expect(racks).toContainText("1.25x0@12");
+
+  const empty = rack.getByRole("button", { name: /^1\.25 kg, 0 pairs at rack 6/ });
+  await empty.focus();
+  // Faster than the server: the last one holds.
+  await page.keyboard.press("+");
+  await page.keyboard.press("+");
+  await page.keyboard.press("+");
+  await expect(rack.getByRole("button", { name: /^1\.25 kg, 3 pairs/ })).toBeVisible();
+  await expect(racks).toContainText("1.25x3@12");
+  await page.keyboard.press("u");
+  await page.keyboard.press("u");
+  await expect(racks).toContainText("5, 6");
+  await expect(racks).not.toContainText("1.25x3@12");
+  await expect.poll(builds).toBe(before);
+
+  // Every drawing says in words what it shows.
+  const drawn = page.getByRole("region", { name: "The room, drawn" });
+  await expect(
+    drawn.getByRole("img", { name: /^Pull over length\. Middle band: 3 kg at 0\.6 m/ }),
+  ).toBeVisible();
+  await expect(
+    drawn.getByRole("img", { name: /: .* make [\d.]+ cm, wanted/ }).first(),
+  ).toBeVisible();
+
+  // A rung pressed away and typed back; a reading added in its row.
+  await rack.getByRole("link", { name: "6", exact: true }).click();
+  const piece = page.getByRole("form", { name: "Piece of gear" });
+  await piece.getByRole("button", { name: "Hook at 95 cm: take it off" }).click();
+  await expect(piece.getByLabel("Hooks at, cm")).toHaveValue("90 100 105 110 130 140 150");
+  await piece.getByRole("button", { name: "One pair of 25 kg more" }).click();
+  await expect(piece.getByLabel("Plates, pairs")).toHaveValue(/25kgx3@45/);
+  await page.getByRole("link", { name: "Narrow band" }).click();
+  await piece.getByLabel("Length of another reading, m").fill("1.1");
+  await piece.getByLabel(/^Pull of another reading/).fill("10.6");
+  await piece.getByRole("button", { name: "Add", exact: true }).click();
+  await expect(piece.getByLabel("Hanging scale: length and pull")).toHaveValue(/1\.1 10\.6$/);
+  await piece.getByRole("button", { name: "Keep the change" }).click();
+  await expect(piece.getByText("Kept.")).toBeVisible();
+  await expect(page.getByRole("region", { name: "Bands", exact: true })).toContainText("1.1 10.6");
+});

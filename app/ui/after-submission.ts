@@ -33,6 +33,6 @@ export function tellFormUnderWay(on: boolean): void {
 
 /** Does it now, or once no form is under way; the last asked for alone. */
 export function afterSubmission(act: () => void): void {
-  if (running === 0 && !loading) return act();
-  waiting = act;
+  if (running === 0 && !loading) act();
+  else waiting = act;
 }

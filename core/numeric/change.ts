@@ -8,6 +8,9 @@ export const WORTHWHILE_SHARE = 0.2;
 export const UNCLEAR_ABOVE = 0.05;
 const LEVEL = 0.9;
 
+/** A typed error stands on so many degrees of freedom: as a published one of some thirty athletes. */
+export const TYPED_FREEDOM = 30;
+
 export interface TypicalError {
   value: number;
   /** Degrees of freedom: pairs of repeat trials less one, summed over the pairings. */

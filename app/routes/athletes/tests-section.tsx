@@ -1,5 +1,6 @@
 import { useState } from "react";
-import type { ChangeVerdict } from "../../../core/numeric/change";
+import { type ChangeVerdict, changeBetween, TYPED_FREEDOM } from "../../../core/numeric/change";
+import { readDecimal } from "../../../core/units/decimal";
 import { formatKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { Adder, type FormResult } from "../../ui/adder";
@@ -103,6 +104,8 @@ export function TestsSection({
                             {(100 * one.change.worse).toFixed(0)} %
                           </span>
                         </>
+                      ) : one.wantsNoise ? (
+                        <TypedNoise quality={one} />
                       ) : (
                         <span className="text-sm text-muted">{one.without}</span>
                       )}
@@ -120,6 +123,61 @@ export function TestsSection({
       )}
       {mayEdit ? <ResultForm data={data} today={today} result={resultFor("result")} /> : null}
     </section>
+  );
+}
+
+/** Where the team has too few to know its noise: a typed or published one judges the change. */
+function TypedNoise({ quality }: { quality: AthletePage["changes"]["qualities"][number] }) {
+  const [error, setError] = useState("");
+  const [counts, setCounts] = useState("");
+  const [before, after] = [quality.results.at(-2), quality.results.at(-1)];
+  const [noise, smallest] = [readDecimal(error), readDecimal(counts)];
+  const change =
+    before && after && noise.ok && noise.value > 0 && smallest.ok && smallest.value > 0
+      ? changeBetween({
+          before: before.value,
+          after: after.value,
+          error: { value: noise.value, freedom: TYPED_FREEDOM },
+          worthwhile: smallest.value,
+          higherIsBetter: quality.higherIsBetter,
+          unit: quality.unit,
+          decimals: quality.decimals,
+          ...(quality.take === "mean"
+            ? { trialsBefore: before.trials.length, trialsAfter: after.trials.length }
+            : {}),
+        })
+      : undefined;
+  const of = `${quality.testName}${quality.side ? `, ${quality.side}` : ""}`;
+  return (
+    <div className="flex flex-wrap items-end gap-2 text-sm">
+      <span className="w-28">
+        <Field
+          label={`Typical error, ${quality.unit}`}
+          aria-label={`Typical error of ${of}, ${quality.unit}`}
+          inputMode="decimal"
+          placeholder="published"
+          value={error}
+          onChange={(event) => setError(event.target.value)}
+        />
+      </span>
+      <span className="w-28">
+        <Field
+          label={`Counts from, ${quality.unit}`}
+          aria-label={`Smallest change of ${of} that counts, ${quality.unit}`}
+          inputMode="decimal"
+          value={counts}
+          onChange={(event) => setCounts(event.target.value)}
+        />
+      </span>
+      {change ? (
+        <Figure id={`typed-change/${quality.key}`} working={change.working} className="font-bold">
+          {MARKS[change.verdict]} {change.verdict} {(100 * change.better).toFixed(0)} /{" "}
+          {(100 * change.trivial).toFixed(0)} / {(100 * change.worse).toFixed(0)} %
+        </Figure>
+      ) : (
+        <span className="text-muted">{quality.without} A typed one judges it here.</span>
+      )}
+    </div>
   );
 }
 

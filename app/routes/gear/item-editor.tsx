@@ -11,6 +11,7 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { Notice } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
+import { PlateRows, RackLadder, ReadingRows } from "./field-rows";
 
 interface Inspection {
   pieceId: string;
@@ -65,9 +66,18 @@ export function ItemEditor({ kind, chosen, room, result }: Props) {
     return reading.ok ? ((reading.value as Reading[] | undefined) ?? []) : [];
   };
   const points = readings();
+  const type = (name: string, text: string) => setTyped((now) => ({ ...now, [name]: text }));
+  const lengthsOf = (name: string): number[] => {
+    const field = spec.fields.find((one) => one.name === name);
+    if (!field || textOf(field).trim() === "") return [];
+    const reading = readGearField(field, textOf(field), unit);
+    return reading.ok && Array.isArray(reading.value)
+      ? reading.value.filter((one): one is number => typeof one === "number")
+      : [];
+  };
 
   return (
-    <div className="grid gap-4">
+    <div className="grid gap-4 lg:sticky lg:top-11 lg:max-h-[calc(100dvh-3rem)] lg:overflow-auto">
       <Form ref={form} method="post" aria-label="Piece of gear" className="grid gap-2" noValidate>
         <h2>
           {chosen ? (kind === "rack" ? `Rack ${chosen.name}` : chosen.name) : `New ${spec.one}`}
@@ -114,7 +124,7 @@ export function ItemEditor({ kind, chosen, room, result }: Props) {
               key={field.name}
               {...shared}
               defaultValue={textOf(field)}
-              onChange={(event) => setTyped({ ...typed, [field.name]: event.target.value })}
+              onChange={(event) => type(field.name, event.target.value)}
             >
               {options.map((one) => (
                 <option key={one} value={one}>
@@ -123,16 +133,39 @@ export function ItemEditor({ kind, chosen, room, result }: Props) {
               ))}
             </Select>
           ) : (
-            <Field
-              key={field.name}
-              {...shared}
-              hint={field.hint}
-              type={field.type === "date" ? "date" : "text"}
-              defaultValue={textOf(field)}
-              onChange={(event) => setTyped({ ...typed, [field.name]: event.target.value })}
-            />
+            <div key={field.name} className="grid gap-1">
+              <Field
+                {...shared}
+                hint={field.hint}
+                type={field.type === "date" ? "date" : "text"}
+                value={textOf(field)}
+                onChange={(event) => type(field.name, event.target.value)}
+              />
+              {field.type === "plates" ? (
+                <PlateRows
+                  text={textOf(field)}
+                  unit={unit}
+                  onText={(text) => type(field.name, text)}
+                />
+              ) : null}
+              {field.type === "readings" ? (
+                <ReadingRows
+                  readings={points}
+                  unit={unit}
+                  onText={(text) => type(field.name, text)}
+                />
+              ) : null}
+            </div>
           );
         })}
+        {kind === "rack" ? (
+          <RackLadder
+            hooks={lengthsOf("hooks")}
+            safeties={lengthsOf("safeties")}
+            onHooks={(text) => type("hooks", text)}
+            onSafeties={(text) => type("safeties", text)}
+          />
+        ) : null}
         {points.length >= 2 ? (
           <BandChart readings={points} restM={Math.min(...points.map((one) => one.lengthM))} />
         ) : null}

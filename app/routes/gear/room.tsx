@@ -32,6 +32,7 @@ import {
   shelveItem,
 } from "../../workflows/gear/room.server";
 import type { Route } from "./+types/room";
+import { RoomPicture } from "./drawn/room-picture";
 import { ItemEditor } from "./item-editor";
 
 export function meta({ loaderData }: Route.MetaArgs) {
@@ -133,6 +134,12 @@ export default function Room({ loaderData, actionData }: Route.ComponentProps) {
         <Notice key={one.text} kind="warning" title={one.text} />
       ))}
       {shelved?.message ? <Notice kind="problem" title={shelved.message} /> : null}
+      <RoomPicture
+        items={room.items.filter((one) => one.awayOn === null)}
+        seats={room.seats}
+        chosenId={chosen?.id}
+        mayEdit={mayEdit}
+      />
       {GEAR_KINDS.map((one) => (
         <KindTable
           key={one}

@@ -1,9 +1,11 @@
 import { uuidv7 } from "uuidv7";
 import { loadableTable } from "../../../core/barload/loadable";
+import { styleById } from "../../../core/boxsquat/styles";
 import { readGearItem, type WrittenItem } from "../../../core/gear/fields";
 import { GEAR, type GearItem } from "../../../core/gear/kinds";
 import { checkRoom, rackLine, racksOfItems } from "../../../core/gear/room";
 import { grainsToKg, type MassUnit } from "../../../core/units/mass";
+import { boxSetups } from "../../../db/queries/box.server";
 import {
   addInspection,
   inspectionsOf,
@@ -14,7 +16,8 @@ import {
   saveItem,
   saveRoom,
 } from "../../../db/queries/gear.server";
-import { listRooms } from "../../../db/queries/squads.server";
+import { setupsOf } from "../../../db/queries/person.server";
+import { listAthletes, listRooms } from "../../../db/queries/squads.server";
 import { fillRoom } from "../../../db/queries/stock.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import {
@@ -29,7 +32,9 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
+import { builtOf, seatOf, seatStockOf } from "../lifters/box-seat.server";
 import { readerUnit } from "../lifters/reader-unit.server";
+import { readPlaces } from "../lifters/today.server";
 
 const inUse = (items: readonly StoredItem[]) => items.filter((one) => one.awayOn === null);
 
@@ -84,6 +89,7 @@ export function readRoom(principal: Principal, roomId: string) {
       today: todayOf(room.zone),
       items,
       builds: buildsOf(inUse(items)),
+      seats: await seatsIn(tx, room.id),
       problems: checkRoom(inUse(items), todayOf(room.zone)),
       inspections: (await inspectionsOf(tx))
         .filter((one) => pieces.has(one.pieceId))
@@ -96,6 +102,42 @@ export function readRoom(principal: Principal, roomId: string) {
         })),
     });
   });
+}
+
+/** The seat that is built for each who trains in a room, the lowest first. */
+async function seatsIn(tx: TeamTransaction, roomId: string) {
+  const places = await readPlaces(tx);
+  const here = (await listAthletes(tx)).filter((one) => places.roomOf(one)?.id === roomId);
+  const ids = here.map((one) => one.id);
+  const [stock, setups, boxes] = await Promise.all([
+    seatStockOf(tx, roomId),
+    setupsOf(tx, ids),
+    boxSetups(tx, ids),
+  ]);
+  return here
+    .flatMap((person) => {
+      const trial = setups.find((one) => one.athleteId === person.id && one.boxSeatCm !== null);
+      const box = boxes.find((one) => one.athleteId === person.id);
+      const seat = seatOf(stock, trial, styleById(box?.styleId));
+      const build = seat && builtOf(seat.answer);
+      if (!seat || !build) return [];
+      return [
+        {
+          athleteId: person.id,
+          name: person.name,
+          wantedCm: seat.targetCm,
+          heightCm: build.heightCm,
+          baseCm: build.pinCm,
+          baseName: build.base.name,
+          matsCm: build.mats.flatMap((count, i) =>
+            Array.from({ length: count }, () => seat.mats[i]?.thicknessCm ?? 0),
+          ),
+          offCm: build.offCm,
+          fits: seat.answer.ok,
+        },
+      ];
+    })
+    .sort((a, b) => a.wantedCm - b.wantedCm);
 }
 
 async function sameRoomName(tx: TeamTransaction, name: string): Promise<Failure | undefined> {

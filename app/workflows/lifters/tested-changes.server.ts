@@ -2,6 +2,7 @@ import {
   type Change,
   changeBetween,
   smallestWorthwhileChange,
+  TYPED_FREEDOM,
   testValue,
   typicalError,
 } from "../../../core/numeric/change";
@@ -67,8 +68,6 @@ export async function readChanges(
   return { tests, qualities: testedQualities({ tests, all, athleteId }) };
 }
 
-/** A typed error stands on so many degrees of freedom: as a published one of some thirty athletes. */
-const TYPED_FREEDOM = 30;
 /** An athlete's own error is taken from so many pairs of repeat trials on. */
 const OWN_FREEDOM = 6;
 
