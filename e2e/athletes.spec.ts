@@ -220,6 +220,61 @@ test.describe("the squad table", () => {
     ).toBeVisible();
   });
 
+  test("limits are read whole, columns and views are chosen, newer records come into use in one go", async ({
+    page,
+  }) => {
+    await page.goto("/athletes");
+    const cut = () =>
+      page
+        .locator("main table td")
+        .evaluateAll((all) =>
+          all.filter((one) => one.scrollWidth > one.clientWidth + 1).map((one) => one.textContent),
+        );
+    expect(await cut()).toEqual([]);
+    const over = page.getByRole("region", { name: "Squads" });
+    expect(await over.evaluate((one) => one.scrollWidth - one.clientWidth)).toBeLessThan(2);
+    await expect(page.getByRole("row", { name: /Brita Lauder/ })).toContainText(/Squat|No test/);
+    await expect(page.getByRole("columnheader", { name: "Born" })).toHaveCount(0);
+
+    await page.getByText(/^Columns, /).click();
+    await page.getByRole("checkbox", { name: "Born" }).check();
+    await page.getByRole("checkbox", { name: "Phase" }).uncheck();
+    await expect(page.getByRole("columnheader", { name: "Born" })).toBeVisible();
+    await expect(page.getByRole("columnheader", { name: "Phase" })).toHaveCount(0);
+    await page.getByText(/^Columns, /).click();
+    await page.getByLabel("Show").selectOption("with a limit");
+    await page.getByRole("button", { name: "Keep this view" }).click();
+    await page.getByLabel("Name of this view").fill("Limits and ages");
+    await page.keyboard.press("Enter");
+    await page.goto("/athletes");
+    await expect(page.getByRole("columnheader", { name: "Born" })).toHaveCount(0);
+    await page.getByLabel("View, of this browser").selectOption("Limits and ages");
+    await expect(page.getByRole("columnheader", { name: "Born" })).toBeVisible();
+    await expect(page.getByLabel("Show")).toHaveValue("limited");
+
+    // A newer record than percentages stand on: found by the filter, used for all who are marked.
+    await page.goto("/athletes");
+    await page.getByRole("link", { name: "Goran Tesk", exact: true }).click();
+    await page.getByRole("link", { name: "Add a record" }).click();
+    const form = page.getByRole("form", { name: "New record" });
+    await form.getByLabel("Lift").selectOption("Back squat, straight bar");
+    await form.getByLabel("Load").fill("182.5");
+    await form.getByRole("button", { name: "Keep this record" }).click();
+    await expect(form.getByText(/^Kept\./)).toBeVisible();
+    await page.goto("/athletes?show=newer");
+    await expect(page.getByRole("rowheader", { name: "Goran Tesk" })).toBeVisible();
+    await page.getByRole("button", { name: "Change several" }).click();
+    await page.getByLabel("Mark Goran Tesk").check();
+    const newest = page.getByRole("form", { name: "Newest records" });
+    await expect(newest).toContainText("Goran Tesk, Back squat: 182.5 kg, now 180 kg");
+    await newest.getByRole("button", { name: "Percentages stand on these 1" }).click();
+    await expect(newest).toContainText("Percentages stand on 1 newer records.");
+    await page.goto("/athletes");
+    await expect(
+      page.getByRole("button", { name: /^Goran Tesk, Back squat.*182\.5 kg$/ }),
+    ).toBeVisible();
+  });
+
   test("a paste of thirty athletes is checked line by line and kept whole", async ({ page }) => {
     await page.goto("/athletes");
     for (const name of ["Orla Vint", "Per Skagen"]) {

@@ -1,7 +1,8 @@
-import { useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { formObject, NewPersonForm, QuickForm } from "../../forms/athlete";
 import { ManyForm } from "../../forms/athlete-list";
+import { idFrom } from "../../forms/primitives/id";
 import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
@@ -11,12 +12,17 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { useUnit } from "../../ui/unit";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
 import { changeMany } from "../../workflows/athletes/athlete-list.server";
 import { readAthletes } from "../../workflows/athletes/read-athletes.server";
 import { addPerson, saveQuick } from "../../workflows/athletes/save-facts.server";
+import { makeWorkingMaxes } from "../../workflows/athletes/testing-day.server";
 import type { Route } from "./+types/athletes";
 import { ChangeMany } from "./change-many";
+import { ChooseColumns } from "./choose-columns";
+import { SavedViews } from "./saved-views";
+import { columnNames, HIDDEN_AT_FIRST } from "./squad-columns";
 import { SHOW_NAMES, SHOWS, type Show, SquadTable, shown } from "./squad-table";
 
 export function meta() {
@@ -49,6 +55,12 @@ export async function action({ request, context }: Route.ActionArgs) {
     }
     return { intent: "many", ...(await changeMany(principal, parsed.data)) };
   }
+  if (fields.intent === "use-newest") {
+    const ids = String(fields.records ?? "").split(",");
+    if (!ids.every((id) => idFrom(id) === id))
+      return { ok: false as const, intent: "many", message: "These records could not be read." };
+    return { intent: "use-newest", ...(await makeWorkingMaxes(principal, ids)) };
+  }
   if (fields.intent === "person") {
     const parsed = NewPersonForm.safeParse({ ...NO_FACTS, ...fields });
     if (!parsed.success) {
@@ -73,12 +85,21 @@ export const shouldRevalidate = keepOnFilter;
 export default function Athletes({ loaderData, actionData }: Route.ComponentProps) {
   const { rows, squads, rooms, variants, archived, mayEdit } = loaderData;
   const { params, set } = useAddress();
+  const unit = useUnit();
   const squadId = params.get("squad") ?? "";
   const show = SHOWS.find((one) => one === params.get("show")) ?? "all";
   const find = params.get("find") ?? "";
   const listed = rows.filter(
     (row) => (squadId === "" || row.squadIds.includes(squadId)) && shown(row, show),
   );
+  const finder = useRef<HTMLInputElement>(null);
+  // A view that is opened has its own word; who is typing is ahead of the address.
+  useEffect(() => {
+    const field = finder.current;
+    if (field && field !== document.activeElement) field.value = find;
+  }, [find]);
+  const hide = params.get("hide");
+  const hidden = useMemo(() => new Set(hide === null ? HIDDEN_AT_FIRST : hide.split(" ")), [hide]);
   const added = resultOf(actionData, "person");
   const [marked, setMarked] = useState<ReadonlySet<string>>();
   const mark = (ids: readonly string[], on: boolean) => {
@@ -89,7 +110,7 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
   return (
     <Page
       title="Athletes"
-      facts={`${rows.length} in ${squads.length} squads`}
+      facts={`${rows.length} in ${squads.length} squads · working maxes in ${unit}`}
       actions={
         <>
           <Link className="btn" to="/athletes/box">
@@ -127,7 +148,7 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
             key={resultOf(actionData, "many")?.ok ? "changed" : "open"}
             marked={marked}
             data={loaderData}
-            result={resultOf(actionData, "many")}
+            result={resultOf(actionData, "use-newest") ?? resultOf(actionData, "many")}
           />
         ) : undefined
       }
@@ -148,6 +169,7 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
       <search className="mb-2 flex flex-wrap items-end gap-3">
         <span className="w-48">
           <Field
+            ref={finder}
             label="Find"
             defaultValue={find}
             placeholder="name, instruction …"
@@ -177,8 +199,15 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
             ))}
           </Select>
         </span>
+        <ChooseColumns
+          names={columnNames(variants)}
+          hidden={hidden}
+          onHide={(ids) => set("hide", ids.join(" ") || "none")}
+        />
+        <SavedViews />
       </search>
       <SquadTable
+        hidden={hidden}
         rows={listed}
         variants={variants}
         find={find}

@@ -12,11 +12,12 @@ import {
   squadColumns,
 } from "./squad-columns";
 
-export const SHOWS = ["all", "stale", "untested", "limited", "competition"] as const;
+export const SHOWS = ["all", "stale", "newer", "untested", "limited", "competition"] as const;
 export type Show = (typeof SHOWS)[number];
 export const SHOW_NAMES: Record<Show, string> = {
   all: "everybody",
   stale: "a stale max, or none",
+  newer: "a newer record than in use",
   untested: "no profile",
   limited: "with a limit",
   competition: "near a competition",
@@ -24,8 +25,9 @@ export const SHOW_NAMES: Record<Show, string> = {
 
 export function shown(row: AthleteRow, show: Show): boolean {
   if (show === "stale") return row.maxes.length === 0 || row.maxes.some((max) => max.stale);
+  if (show === "newer") return row.newer.length > 0;
   if (show === "untested") return row.profileOn === undefined;
-  if (show === "limited") return row.instructions.length > 0;
+  if (show === "limited") return row.instructions.length + row.byAge.length > 0;
   if (show === "competition") return row.mark !== undefined;
   return true;
 }
@@ -40,10 +42,13 @@ export function SquadTable({
   rows,
   variants,
   find,
+  hidden,
   mayEdit,
   marked,
   onMark,
 }: {
+  /** Columns that are left out. */
+  hidden: ReadonlySet<string>;
   rows: AthleteRow[];
   variants: Loaded["variants"];
   find: string;
@@ -53,7 +58,10 @@ export function SquadTable({
   onMark: (ids: readonly string[], on: boolean) => void;
 }) {
   const unit = useUnit();
-  const columns = useMemo(() => squadColumns(variants, mayEdit, unit), [variants, mayEdit, unit]);
+  const columns = useMemo(
+    () => squadColumns(variants, mayEdit, unit).filter((one) => !hidden.has(one.id ?? "")),
+    [variants, mayEdit, unit, hidden],
+  );
   const state = useMemo(() => ({ globalFilter: find }), [find]);
   const table = useTable({
     features,
@@ -206,10 +214,7 @@ const SquadRow = memo(function SquadRow({
             <FlexRender cell={cell} />
           </th>
         ) : (
-          <td
-            key={cell.id}
-            className={`${right.has(cell.column.id) ? "text-right" : ""} ${cell.column.id === "notes" ? "w-full max-w-0" : ""}`}
-          >
+          <td key={cell.id} className={right.has(cell.column.id) ? "text-right" : ""}>
             <FlexRender cell={cell} />
           </td>
         ),
