@@ -167,7 +167,7 @@ function Holds({ row }: { row: AthleteRow }) {
     ...(row.mark ? [{ words: row.mark.words, strict: row.mark.refused }] : []),
   ];
   return (
-    <span className="block min-w-40 leading-tight">
+    <span className="block min-w-40 whitespace-normal leading-tight">
       {parts.map((one, i) => (
         <span key={one.words} className={one.strict ? "text-secondary" : "text-muted"}>
           {i > 0 ? " · " : ""}
