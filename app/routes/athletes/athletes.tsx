@@ -82,6 +82,9 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 
 export const shouldRevalidate = keepOnFilter;
 
+/** In the address: every column is shown, those left out at first too. */
+const NONE_HIDDEN = "none";
+
 export default function Athletes({ loaderData, actionData }: Route.ComponentProps) {
   const { rows, squads, rooms, variants, archived, mayEdit } = loaderData;
   const { params, set } = useAddress();
@@ -99,7 +102,10 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
     if (field && field !== document.activeElement) field.value = find;
   }, [find]);
   const hide = params.get("hide");
-  const hidden = useMemo(() => new Set(hide === null ? HIDDEN_AT_FIRST : hide.split(" ")), [hide]);
+  const hidden = useMemo(
+    () => new Set(hide === null ? HIDDEN_AT_FIRST : hide === NONE_HIDDEN ? [] : hide.split(" ")),
+    [hide],
+  );
   const added = resultOf(actionData, "person");
   const [marked, setMarked] = useState<ReadonlySet<string>>();
   const mark = (ids: readonly string[], on: boolean) => {
@@ -202,7 +208,7 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
         <ChooseColumns
           names={columnNames(variants)}
           hidden={hidden}
-          onHide={(ids) => set("hide", ids.join(" ") || "none")}
+          onHide={(ids) => set("hide", ids.join(" ") || NONE_HIDDEN)}
         />
         <SavedViews />
       </search>

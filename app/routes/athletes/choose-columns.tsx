@@ -1,4 +1,6 @@
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
+
+const keyOf = (ids: ReadonlySet<string>) => [...ids].sort().join(" ");
 
 /** Which columns a table shows: ticked, in its address, so that a link and a saved view have them. */
 export function ChooseColumns({
@@ -12,7 +14,13 @@ export function ChooseColumns({
 }) {
   // A tick stands at once; the address follows it.
   const [off, setOff] = useState(hidden);
-  useEffect(() => setOff(hidden), [hidden]);
+  const sent = useRef<string>(undefined);
+  useEffect(() => {
+    // The address of an earlier tick comes while a later one is on its way: passed over.
+    if (sent.current !== undefined && sent.current !== keyOf(hidden)) return;
+    sent.current = undefined;
+    setOff(hidden);
+  }, [hidden]);
   const shown = names.filter(([id]) => !off.has(id)).length;
   return (
     <details className="no-print relative self-end">
@@ -32,6 +40,7 @@ export function ChooseColumns({
                 if (event.target.checked) next.delete(id);
                 else next.add(id);
                 setOff(next);
+                sent.current = keyOf(next);
                 onHide([...next]);
               }}
             />
