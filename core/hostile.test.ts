@@ -9,11 +9,13 @@ import * as boxFaults from "./boxsquat/box-faults";
 import { boxLoad } from "./boxsquat/box-load";
 import * as depth from "./boxsquat/depth";
 import * as ladder from "./boxsquat/ladder";
+import { boxLowering } from "./boxsquat/lowering";
 import * as photo from "./boxsquat/photo";
 import { offsetWords } from "./boxsquat/slot";
 import * as stack from "./boxsquat/stack";
 import * as stops from "./boxsquat/stops";
 import * as styles from "./boxsquat/styles";
+import { complexLength } from "./contrast/item-seconds";
 import * as tonnage from "./exercise/tonnage";
 import { dayFormCall } from "./liverules/day-form-call";
 import { faultsFor } from "./liverules/lift-faults";
@@ -46,12 +48,15 @@ import * as student from "./numeric/student-t";
 import { analyseProfile } from "./profile/analysis";
 import * as compare from "./profile/compare";
 import * as line from "./profile/line";
+import { loadedJump } from "./profile/loaded-jump";
 import * as power from "./profile/power";
 import * as powerBand from "./profile/power-band";
 import * as prediction from "./profile/prediction";
 import * as readinessModule from "./profile/readiness";
+import { restEffect } from "./profile/rest-effect";
 import * as steps from "./profile/steps";
 import * as targets from "./profile/target-speed";
+import { testWidth } from "./profile/test-width";
 import * as threshold from "./profile/threshold";
 import * as todaysFormModule from "./profile/todays-form";
 import * as basis from "./recipe/basis";
@@ -63,6 +68,7 @@ import { heightsFromStature } from "./resistance/heights";
 import * as rig from "./resistance/rig";
 import { checkResistance, proposeSetups } from "./resistance/rig-checks";
 import * as setup from "./resistance/setup";
+import { resistanceForShare } from "./resistance/share";
 import * as clock from "./units/clock";
 import * as dateOrder from "./units/date-order";
 import { readDecimal } from "./units/decimal";
@@ -77,6 +83,7 @@ import { workingIn } from "./units/working";
 import { readIn, say, written } from "./units/written";
 import { analyseStream } from "./velocity/analyse";
 import * as force from "./velocity/force";
+import { compareForces } from "./velocity/force-compare";
 import { setsOf } from "./velocity/long-stream";
 import { measureVisit, type Window } from "./velocity/measure";
 import { fitPassage } from "./velocity/passage";
@@ -728,6 +735,53 @@ const EXAMPLES: Example[] = [
   example(dateOrder.formatDayShort, today, made("mdy" as const)),
   example(dateOrder.datesIn, "tested 2026-03-10", made("dmy" as const)),
   example(dateOrder.orderOfLanguage, "en-GB"),
+  example(testWidth, { loadsKg: [40, 60, 80], oneRmKg: 120, v0Mps: 1.6, thresholdMps: 0.3 }),
+  example(loadedJump, {
+    points: [
+      { loadKg: 0, heightCm: 44 },
+      { loadKg: 20, heightCm: 37 },
+      { loadKg: 40, heightCm: 29 },
+    ],
+    atKg: 30,
+    wantedCm: 35,
+  }),
+  example(restEffect, {
+    steps: [
+      { restS: 60, changeMps: -0.03 },
+      { restS: 90, changeMps: 0 },
+      { restS: 120, changeMps: -0.01 },
+      { restS: 180, changeMps: 0.03 },
+      { restS: 240, changeMps: 0.01 },
+    ],
+    atS: 90,
+  }),
+  example(resistanceForShare, {
+    totalKg: 80,
+    sharePercent: 20,
+    of: made("max" as const),
+    maxKg: 120,
+  }),
+  example(complexLength, {
+    items: [
+      { reps: 2, secondsEach: 3, gapS: 20 },
+      { reps: 3, secondsEach: 2, gapS: 0 },
+    ],
+    rounds: 5,
+    restS: 150,
+  }),
+  example(boxLowering, {
+    fromCm: 41,
+    toCm: 36,
+    weeks: 3,
+    withinCm: 0.5,
+    bases: made([{ id: "box", name: "Box", heightsCm: [30, 36] }]),
+    mats: made([{ id: "mat", name: "Mat", thicknessCm: 2.5, count: 2 }]),
+  }),
+  example(compareForces, {
+    light: { loadKg: 60, forceN: 730, powerW: 690, velocityMps: 0.9 },
+    heavy: { loadKg: 120, forceN: 1205, powerW: 430, velocityMps: 0.3 },
+    rangeM: 0.5,
+  }),
   example(tonnage.tonnageKg, { sets: 3, reps: 8, loadKg: 20, hands: 2 }),
   example(tonnage.waysToTonnage, { sets: 3, reps: 12, loadKg: 30, hands: made(2 as const) }, 1200),
   example(

@@ -533,7 +533,7 @@ test("at a glance: what the card asks, what the table says, a call taken by key 
   await openAthlete(page, "Maren Solhaug");
   const next = page.getByRole("region", { name: /^Today|^\d/ });
   const loads = async (within: Locator) =>
-    (await within.getByRole("button", { name: /, [\d.]+ kg$/ }).allInnerTexts()).map(
+    (await within.getByRole("button", { name: /, [\d.]+ kg$/ }).allTextContents()).map(
       (text) => text.match(/[\d.]+/)?.[0],
     );
   const here = await loads(next);
@@ -567,7 +567,7 @@ test("at a glance: what the card asks, what the table says, a call taken by key 
   const name = "Emeka Strand";
   await page.goto("/athletes");
   const max = page.getByRole("button", { name: new RegExp(`^${name}, Bench press`) });
-  const before = (await max.innerText()).trim();
+  const before = ((await max.textContent()) ?? "").trim();
   await openAthlete(page, name);
   const bench = page.getByRole("button", { name: /^Working max .*Bench press, straight bar$/ });
   await expect(bench).toHaveAttribute("aria-label", new RegExp(`^Working max ${before}`));

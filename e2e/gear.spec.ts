@@ -169,7 +169,7 @@ test("the room is drawn: a pair taken off by a tap is what the rack builds, by k
   const rack = page.getByRole("region", { name: "Rack 6, drawn" });
   const racks = page.getByRole("region", { name: "Racks", exact: true });
   const builds = async () =>
-    Number((await rack.getByText(/^\d+ totals$/).innerText()).match(/\d+/));
+    Number.parseInt((await rack.getByText(/^\d+ totals$/).textContent()) ?? "", 10);
   const before = await builds();
   const peg = rack.getByRole("button", { name: /^1\.25 kg, 1 pair at rack 6/ });
   await peg.click();

@@ -94,6 +94,54 @@ const TOOLS: Array<{
     says: "One to thirty lifters",
   },
   {
+    address: "/lab?tool=restspeed&at=120",
+    answer: /^\+0\.0\d m\/s$/,
+    working: "Pairs of sets at one load",
+    field: "Rest, s, and change of speed from set to set, m/s, in pairs",
+    bad: "60 fast",
+    says: '"fast" is not a number.',
+  },
+  {
+    address: "/lab?tool=width&loads=40+60+80+95+105&max=120&v0=1.6&threshold=0.3",
+    answer: /^± \d\.\d kg$/,
+    working: "As the test itself will say it",
+    field: "Speed at no load, m/s",
+    bad: "0.1",
+    says: /a speed at no load over the threshold/,
+  },
+  {
+    address: "/lab?tool=jumps&jumps=0+44+20+36+40+28&at=30",
+    answer: "32 cm",
+    working: "0.4 cm lost for each kilogram",
+    field: "Load, kg, and height, cm, of each jump, in pairs",
+    bad: "0 44 20",
+    says: "The last is not whole: a load and a height.",
+  },
+  {
+    address: "/lab?tool=force",
+    answer: "61 %",
+    working: "Light and fast",
+    field: "Light rep: kg, N, W, m/s",
+    bad: "60 0 690 0.9",
+    says: /all over 0/,
+  },
+  {
+    address: "/lab?tool=share&total=80&share=25",
+    answer: "20 kg",
+    working: "Left for bar and plates",
+    field: "Share, %",
+    bad: "120",
+    says: "A share over 0 and under 100 %.",
+  },
+  {
+    address: "/lab?tool=complex",
+    answer: "15:20",
+    working: "With the rest after the last",
+    field: "Rounds",
+    bad: "1.5",
+    says: /Whole reps and rounds/,
+  },
+  {
     address: "/lab?tool=tonnage",
     answer: "1080 kg",
     working: "3 × 12 = 36",
@@ -125,6 +173,26 @@ for (const tool of TOOLS) {
     await expect(page.getByLabel(tool.field, { exact: true })).toHaveValue(tool.bad);
   });
 }
+
+test("a page says how it is worked, in a minute, with a drawing, by keyboard", async ({ page }) => {
+  await page.goto("/lab");
+  await page.getByRole("button", { name: "How this page is worked" }).focus();
+  await page.keyboard.press("Enter");
+  const guide = page.getByRole("dialog", { name: "The Lab" });
+  await expect(guide.getByRole("listitem")).toHaveCount(3);
+  await expect(guide.locator("figure svg")).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(guide).toHaveCount(0);
+});
+
+test("a box goes down by mats, week by week, of what the room has", async ({ page }) => {
+  await page.goto("/lab?tool=lowering&from=39.7&to=37.2&weeks=3&within=1");
+  const rows = page.getByRole("row").filter({ hasText: /Pin box|Low box|Flat bench/ });
+  await expect(rows).toHaveCount(3);
+  await expect(rows.first()).toContainText("39.7");
+  await page.getByLabel("Weeks", { exact: true }).fill("1");
+  await expect(page.getByText(/two to twenty-six whole weeks/)).toBeVisible();
+});
 
 test("bands need two readings, and an anchor that holds", async ({ page }) => {
   await page.goto("/lab?tool=resistance&kind=band");

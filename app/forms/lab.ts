@@ -14,6 +14,13 @@ export const TOOL_IDS = [
   "front",
   "rest",
   "tonnage",
+  "width",
+  "jumps",
+  "restspeed",
+  "share",
+  "complex",
+  "lowering",
+  "force",
 ] as const;
 export type ToolId = (typeof TOOL_IDS)[number];
 

@@ -220,6 +220,25 @@ export function liftPoints(
     .orderBy(asc(workSum.date), asc(workSum.sessionId));
 }
 
+/** One athlete's days of one lift from a date on, with every set, the oldest first. */
+export function liftDaysOf(
+  tx: TeamTransaction,
+  of: { athleteId: string; variantId: string; from: LocalDate },
+): Promise<LiftDay[]> {
+  return tx
+    .select(LIFT_DAY)
+    .from(workSum)
+    .where(
+      and(
+        eq(workSum.athleteId, of.athleteId),
+        gte(workSum.date, of.from),
+        eq(workSum.kind, "lift"),
+        eq(workSum.variantId, of.variantId),
+      ),
+    )
+    .orderBy(asc(workSum.date), asc(workSum.sessionId));
+}
+
 /** Every athlete's days of one slot of a plan, the oldest first. */
 export function liftDaysOfSlot(
   tx: TeamTransaction,

@@ -24,6 +24,7 @@ import type { Outcome } from "../../platform/outcome";
 import { mayWrite, type Principal } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { type FormResult, resultOf } from "../../ui/adder";
+import { BenchAnswers } from "../../ui/bench-answers";
 import { keepForm } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
@@ -278,6 +279,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
         ) : null}
         {open === "tests" ? <TestsSection data={loaderData} resultFor={resultFor} /> : null}
         <Agreed data={loaderData} />
+        <BenchAnswers answers={loaderData.answers} mayEdit={loaderData.mayEdit} />
         <div className="flex flex-wrap gap-x-6 py-2">
           <h2>
             <OpensPart part="facts">Facts and competitions</OpensPart>

@@ -1,7 +1,6 @@
 import { Link } from "react-router";
 import { formatKg, formatMass } from "../../../core/units/mass";
 import { formatVelocity } from "../../../core/units/velocity";
-import { BenchAnswers } from "../../ui/bench-answers";
 import { Dated, Day } from "../../ui/dates";
 import { useUnit } from "../../ui/unit";
 import type { AthletePage } from "./page-data";
@@ -95,7 +94,6 @@ export function HistorySection({ data }: { data: AthletePage }) {
           ) : null}
         </div>
       </div>
-      <BenchAnswers answers={data.answers} mayEdit={data.mayEdit} />
     </section>
   );
 }

@@ -16,6 +16,7 @@ import { openAgain } from "../../workflows/floor/end-session.server";
 import { startOwn } from "../../workflows/floor/own-training.server";
 import type { Route } from "./+types/card";
 import { CardDays } from "./card-days";
+import { CardPast } from "./card-past";
 
 export function meta() {
   return [{ title: "My card · Sprezza" }];
@@ -66,7 +67,7 @@ export function clientAction({ serverAction }: Route.ClientActionArgs) {
 }
 
 export default function Card({ loaderData, actionData }: Route.ComponentProps) {
-  const { name, instructions, next, also } = loaderData;
+  const { name, instructions, next, also, past } = loaderData;
   // The athlete's own phone shows it without the network too; why a limit stands is in none of it.
   useEffect(() => {
     const text = JSON.stringify({ name, instructions, next, also });
@@ -94,6 +95,7 @@ export default function Card({ loaderData, actionData }: Route.ComponentProps) {
           ))
         : null}
       <CardDays next={next} also={also} />
+      <CardPast past={past} unit={next?.unit ?? "kg"} />
     </Page>
   );
 }

@@ -1,4 +1,4 @@
-import { useEffect, useState } from "react";
+import { type ReactNode, useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import {
   NavLink,
@@ -36,6 +36,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
   const [palette, setPalette] = useState(false);
   const [Palette, setLoaded] = useState<typeof PaletteShown>();
   const [keys, setKeys] = useState(false);
+  const [guide, setGuide] = useState<ReactNode>();
   const navigate = useNavigate();
   const navigation = useNavigation();
   const loading = navigation.state !== "idle";
@@ -52,6 +53,18 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
         setPalette(false);
         say("Nothing can be looked up without a link. Try again once it is back.");
       },
+    );
+  };
+  const { pathname } = useLocation();
+  // Words and drawings come when somebody asks.
+  const explain = () => {
+    void Promise.all([import("./guide"), import("./guides")]).then(
+      ([{ GuideDialog }, { guideFor }]) => {
+        const found = guideFor(pathname);
+        if (!found) return say("This page has no guide: it says what it needs itself.");
+        setGuide(<GuideDialog guide={found} onClose={() => setGuide(undefined)} />);
+      },
+      () => say("The guide comes over the link. Try again once it is back."),
     );
   };
   useHotkeys("mod+k", find, {
@@ -121,6 +134,15 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
             <span role="status" className="text-muted max-md:hidden">
               {loading ? "Loading …" : team}
             </span>
+            <button
+              type="button"
+              className="min-h-8 px-1 text-sm text-muted underline underline-offset-3 hover:text-base-content pointer-coarse:min-h-11"
+              aria-haspopup="dialog"
+              aria-label="How this page is worked"
+              onClick={explain}
+            >
+              How
+            </button>
             {staff ? (
               <button
                 type="button"
@@ -141,6 +163,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
         </header>
         <Outlet />
         {palette && Palette ? <Palette onClose={() => setPalette(false)} places={places} /> : null}
+        {guide}
         {keys ? <KeyList onClose={() => setKeys(false)} /> : null}
         <SaidHere />
       </WorkingProvider>

@@ -28,6 +28,21 @@ const KEYS: Array<{ where: string; rows: Array<[keys: string, what: string]> }> 
     ],
   },
   {
+    where: "One athlete",
+    rows: [
+      ["[ ]", "The one before, the next of the squad"],
+      ["t · c · d · u", "Take, change, decline a call; take back"],
+    ],
+  },
+  {
+    where: "On a room's pegs",
+    rows: [
+      ["+ · - · digits", "A pair more, fewer; so many pairs"],
+      ["↑ ↓ · Delete", "From peg to peg; all of them off"],
+      ["u", "Take the last back"],
+    ],
+  },
+  {
     where: "Review",
     rows: [
       ["↑ ↓", "From call to call"],

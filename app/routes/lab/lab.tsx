@@ -17,17 +17,24 @@ import type { Route } from "./+types/lab";
 import { FillFrom } from "./fill-from";
 import { SendTo } from "./send-to";
 import { BoxStack } from "./tools/box-stack";
+import { ComplexLength } from "./tools/complex-length";
 import { AnswerProvider } from "./tools/fields";
+import { ForceOfTwo } from "./tools/force-of-two";
 import { FrontPhoto } from "./tools/front-photo";
+import { LoadedJumps } from "./tools/loaded-jumps";
+import { Lowering } from "./tools/lowering";
 import { MaxFromSet } from "./tools/max-from-set";
 import { Methods } from "./tools/methods";
 import { Plates } from "./tools/plates";
 import { RepTime } from "./tools/rep-time";
 import { Resistance } from "./tools/resistance";
+import { RestSpeed } from "./tools/rest-speed";
 import { Rests } from "./tools/rests";
 import { Sequence } from "./tools/sequence";
+import { Share } from "./tools/share";
 import { SidePhoto } from "./tools/side-photo";
 import { SpeedLoad } from "./tools/speed-load";
+import { TestWidthTool } from "./tools/test-width";
 import { Tonnage } from "./tools/tonnage";
 import type { BenchFacts, ToolProps } from "./tools/tool";
 
@@ -58,6 +65,14 @@ export function shouldRevalidate(args: Parameters<typeof keepOnFilter>[0]) {
 }
 
 const text = (value: number | undefined) => (value === undefined ? "" : plainNumber(value, 3));
+
+/** A measured rep as its field has it: load, mean force, mean power, speed. */
+const repText = (rep: BenchFacts["lightest"]) =>
+  rep
+    ? [rep.loadKg, rep.forceN ?? 0, rep.powerW ?? 0, rep.velocityMps]
+        .map((one) => plainNumber(one, 3))
+        .join(" ")
+    : "";
 
 interface Tool {
   id: ToolId;
@@ -117,6 +132,53 @@ const TOOLS: readonly Tool[] = [
   { id: "front", name: "Front photo", tool: FrontPhoto },
   { id: "rest", name: "Rest and groups", tool: Rests },
   { id: "tonnage", name: "Tonnage", tool: Tonnage },
+  {
+    id: "restspeed",
+    name: "Rest and speed",
+    tool: RestSpeed,
+    fill: (facts) => ({
+      steps: facts.restSteps
+        .map((one) => `${plainNumber(one.restS, 0)} ${plainNumber(one.changeMps, 3)}`)
+        .join(" "),
+    }),
+  },
+  {
+    id: "width",
+    name: "Width of a test",
+    tool: TestWidthTool,
+    fill: (facts) => ({
+      max: text(facts.maxKg),
+      v0: text(facts.v0Mps),
+      threshold: text(facts.thresholdMps),
+    }),
+  },
+  {
+    id: "jumps",
+    name: "Loaded jumps",
+    tool: LoadedJumps,
+    fill: (facts) => ({
+      jumps: facts.jumps
+        .map((one) => `${plainNumber(one.loadKg, 1)} ${plainNumber(one.heightCm, 1)}`)
+        .join(" "),
+    }),
+  },
+  {
+    id: "force",
+    name: "Force of two reps",
+    tool: ForceOfTwo,
+    fill: ({ lightest, heaviest }) => ({
+      light: repText(lightest),
+      heavy: repText(heaviest),
+    }),
+  },
+  {
+    id: "share",
+    name: "Share in kilograms",
+    tool: Share,
+    fill: (facts) => ({ max: text(facts.maxKg) }),
+  },
+  { id: "complex", name: "Length of a complex", tool: ComplexLength },
+  { id: "lowering", name: "Box by mats", tool: Lowering },
 ];
 
 /** One bench: each tool answers as one types, and its state is the address. */

@@ -1,13 +1,16 @@
 import { racksOfItems, resistanceStock, seatStock } from "../../../core/gear/room";
 import { heightsFromStature } from "../../../core/resistance/heights";
 import { plainNumber } from "../../../core/units/mass";
+import { addDays } from "../../../core/units/time";
 import { itemsOf } from "../../../db/queries/gear.server";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
 import { bodyMasses, setupsOf } from "../../../db/queries/person.server";
+import { physicalResults, physicalTests } from "../../../db/queries/physical.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { listPlans } from "../../../db/queries/plans.server";
 import { profileTests } from "../../../db/queries/profiles.server";
 import { athleteById, listAthletes, listRooms } from "../../../db/queries/squads.server";
+import { liftDaysOf } from "../../../db/queries/sums.server";
 import { localDate } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed } from "../../platform/outcome";
@@ -75,8 +78,27 @@ export function readBenchFacts(principal: Principal, athleteId: string, variantI
     const estimated =
       person.statureCm === null ? undefined : heightsFromStature(variant.lift, person.statureCm);
     const measured = setup?.bottomM != null && setup.lockoutM != null;
+    const jumped = new Set(
+      (await physicalTests(tx))
+        .filter((one) => one.unit === "cm" && /jump/.test(one.family))
+        .map((one) => one.id),
+    );
     const [mass] = await bodyMasses(tx, athleteId);
+    const days = await liftDaysOf(tx, {
+      athleteId,
+      variantId,
+      from: addDays(places.todayOf(person), -REST_DAYS),
+    });
+    const jumps = (await physicalResults(tx, athleteId)).filter((one) => jumped.has(one.testId));
+    const driven = used
+      .filter((rep) => rep.forceN !== undefined && rep.powerW !== undefined)
+      .sort((a, b) => a.loadKg - b.loadKg);
     return done({
+      restSteps: restSteps(days).slice(-MOST_STEPS),
+      jumps: jumps.flatMap((one) => one.trials.map((cm) => ({ loadKg: one.loadKg, heightCm: cm }))),
+      lightest: driven[0],
+      heaviest: driven.at(-1),
+      v0Mps: test?.result.ok ? Number(test.result.line.v0Mps.toFixed(3)) : undefined,
       maxKg: "max" in found ? Number(plainNumber(found.max.kg, 2)) : undefined,
       points: used
         .map((rep) => `${plainNumber(rep.loadKg, 2)} ${plainNumber(rep.velocityMps, 3)}`)
@@ -95,6 +117,33 @@ export function readBenchFacts(principal: Principal, athleteId: string, variantI
       upperBody: ["bench", "press", "bench-pull", "pull-up"].includes(variant.lift),
     });
   });
+}
+
+/** Days of sets that rests are looked for in, and the newest pairs that a field holds. */
+const REST_DAYS = 180;
+const MOST_STEPS = 60;
+/** Loads so close are one load, kg. */
+const SAME_KG = 0.01;
+
+/** Sets that follow one at the same load on the same day, with the rest between, the oldest first. */
+function restSteps(days: Awaited<ReturnType<typeof liftDaysOf>>) {
+  return days.flatMap((day) =>
+    day.sum.sets.flatMap((set, i, all) => {
+      const before = all[i - 1];
+      const same =
+        before?.loadKg !== undefined &&
+        set.loadKg !== undefined &&
+        Math.abs(before.loadKg - set.loadKg) < SAME_KG;
+      return same &&
+        before.bestMps !== undefined &&
+        set.bestMps !== undefined &&
+        set.rest !== undefined &&
+        set.rest.seconds > 0 &&
+        !set.older
+        ? [{ restS: set.rest.seconds, changeMps: set.bestMps - before.bestMps }]
+        : [];
+    }),
+  );
 }
 
 export type BenchFacts = Extract<Awaited<ReturnType<typeof readBenchFacts>>, { ok: true }>["value"];
