@@ -1,80 +1,14 @@
 /**
- * Two tasks of a coach by the keystroke-level model (Card, Moran & Newell 1980): the page's own events
- * are recorded while the task is done, and its operators counted by one rule. K 0.28 s a key, P 1.1 s to
- * point, B 0.1 s to press or let go, H 0.4 s from hand to hand, M 1.35 s before each command and each
- * thing that is typed. Choosing from a list that opens is two points and two presses.
+ * Two tasks of a coach by the keystroke-level model: the page's own events are recorded while the task is
+ * done, and its operators counted by one rule (`hand.mjs`).
  *
  * `node scripts/with-database.mjs --serve node bench/keystrokes.mjs`; UI=before does the same tasks on
  * the pages that were there before the board (commit 6a1fe03).
  */
-import { chromium } from "@playwright/test";
+import { handAtPage, operators, typeInto } from "./hand.mjs";
 
 const before = process.env.UI === "before";
-const baseURL = process.env.BASE_URL;
-const browser = await chromium.launch({
-  executablePath: "/usr/bin/chromium-headless-shell",
-  args: ["--no-sandbox", "--disable-gpu"],
-});
-const context = await browser.newContext({ baseURL, viewport: { width: 1280, height: 800 } });
-const page = await context.newPage();
-
-/** Everything that a hand does, in order. */
-const recorded = [];
-await page.exposeFunction("recordHand", (what) => recorded.push(what));
-await page.addInitScript(() => {
-  const tell = (what) => window.recordHand(what);
-  addEventListener("pointerdown", () => tell("down"), true);
-  addEventListener("pointerup", () => tell("up"), true);
-  addEventListener("pointermove", (event) => event.buttons && tell("pull"), true);
-  addEventListener("keydown", (event) => tell(`key ${event.key}`), true);
-  addEventListener(
-    "change",
-    (event) => event.target instanceof HTMLSelectElement && tell("chosen"),
-    true,
-  );
-});
-
-/** Operators of what was recorded. */
-function operators(all) {
-  const count = { K: 0, P: 0, B: 0, H: 0, M: 0 };
-  let hand = "mouse";
-  let typing = false;
-  let pulled = false;
-  const go = (to) => {
-    if (hand !== to) count.H++;
-    hand = to;
-  };
-  for (const what of all) {
-    if (what === "down" || what === "chosen") {
-      go("mouse");
-      count.M++;
-      count.P += what === "chosen" ? 2 : 1;
-      count.B += what === "chosen" ? 4 : 1;
-      typing = false;
-      pulled = false;
-    } else if (what === "pull") pulled = true;
-    else if (what === "up") {
-      if (pulled) count.P++;
-      count.B++;
-    } else if (what.startsWith("key ")) {
-      go("keys");
-      // A thing that is typed is thought of once; so is each command by a key.
-      // Enter that only ends what was typed is not thought of by itself (the model's fourth rule).
-      const command = what.length > 5;
-      if (command ? !(what === "key Enter" && typing) : !typing) count.M++;
-      count.K++;
-      typing = !command;
-    }
-  }
-  const seconds = 0.28 * count.K + 1.1 * count.P + 0.1 * count.B + 0.4 * count.H + 1.35 * count.M;
-  return { ...count, seconds: Math.round(10 * seconds) / 10 };
-}
-
-await page.goto("/sign-in");
-await page.getByLabel("Email").fill("coach@skerry.example");
-await page.getByLabel("Password").fill("skerry-coast-demo");
-await page.getByRole("button", { name: "Sign in" }).click();
-await page.waitForURL((url) => !url.pathname.startsWith("/sign-in"));
+const { browser, page, recorded } = await handAtPage();
 
 async function newBlock(name) {
   await page.goto("/plan");
@@ -108,12 +42,6 @@ const recipeName = async (field, wished) => {
   const all = await field.locator("option").allTextContents();
   return all.find((one) => one === wished) ?? all.find((one) => one.startsWith(wished.slice(0, 6)));
 };
-
-async function typeInto(field, text) {
-  await field.click();
-  await page.keyboard.press("Control+a");
-  await page.keyboard.type(text);
-}
 
 async function putTogether() {
   await newBlock("Nine slots");
@@ -156,12 +84,12 @@ async function putTogether() {
   // A deload as week 4, then a week later.
   if (before) {
     const insert = page.getByRole("form", { name: "Insert a week" });
-    await typeInto(insert.getByLabel("Before week"), "4");
+    await typeInto(page, insert.getByLabel("Before week"), "4");
     await insert.getByRole("button", { name: "Insert" }).click();
     const marks = page.getByRole("region", { name: "Weeks of their own" });
     await marks.getByRole("button", { name: "Take out" }).click();
     await page.waitForTimeout(500);
-    await typeInto(insert.getByLabel("Before week"), "5");
+    await typeInto(page, insert.getByLabel("Before week"), "5");
     await insert.getByRole("button", { name: "Insert" }).click();
   } else {
     await page.locator("#week-4").click();
@@ -196,7 +124,11 @@ async function changeForOne() {
       );
       const next = labels.findIndex((one) => !one?.includes("own load"));
       await pencils.nth(Math.max(0, Math.min(next, (await pencils.count()) - 1))).click();
-      await typeInto(page.getByRole("form", { name: /^Own load/ }).getByRole("textbox"), "70");
+      await typeInto(
+        page,
+        page.getByRole("form", { name: /^Own load/ }).getByRole("textbox"),
+        "70",
+      );
       await page.keyboard.press("Enter");
       await page.waitForTimeout(600);
     }
@@ -210,7 +142,7 @@ async function changeForOne() {
     await page.getByLabel("Athlete whose loads are shown").selectOption("Ansel Quist");
     const loads = page.getByLabel(/^Load of 3 sets of 3/);
     for (const [i, kg] of ["75", "82.5", "90"].entries()) {
-      await typeInto(loads.nth(i), kg);
+      await typeInto(page, loads.nth(i), kg);
       await page.keyboard.press("Enter");
       await page.waitForTimeout(600);
     }

@@ -257,6 +257,11 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
     { route: "/athletes", intent: "person", body: form({ intent: "person", ...facts }) },
     {
       route: "/athletes",
+      intent: "use-newest",
+      body: form({ intent: "use-newest", records: w.record.recordId }),
+    },
+    {
+      route: "/athletes",
       intent: "quick",
       body: form({ intent: "quick", field: "bodyMass", athleteId, value: "81.5 kg" }),
     },
@@ -336,6 +341,27 @@ export function seedsOf(w: World, pick: <T>(list: readonly T[]) => T): Seed[] {
       note: "",
       confirmed: "yes",
     }),
+    onAthlete("record-in-use", {
+      variantId: pick(w.variants),
+      load: "101 kg",
+      date: today,
+      kind: "tested",
+      note: "",
+      confirmed: "yes",
+    }),
+    onAthlete(
+      "decide",
+      {
+        groupId: pick(w.squads),
+        about: `raise/${athleteId}/${planId}/main/1`,
+        decision: "declined",
+        reason: "not this time",
+        load: "72.5",
+        addS: "15",
+      },
+      { refused: true },
+    ),
+    onAthlete("take-back", { callId: randomUUID() }, { refused: true }),
     onAthlete(
       "choose",
       { variantId: w.record.variantId, recordId: w.record.recordId, factor: "0.95" },
