@@ -2,6 +2,9 @@
  * An address that changes while a form is on its way would break the form off: what it kept would not
  * be read again. Changes of the address wait until it is back and read.
  */
+/** A form that is under way is waited for so long, ms. */
+const MOST_WAIT_MS = 5000;
+
 let running = 0;
 let loading = false;
 let waiting: (() => void) | undefined;
@@ -33,6 +36,15 @@ export function tellFormUnderWay(on: boolean): void {
 
 /** Does it now, or once no form is under way; the last asked for alone. */
 export function afterSubmission(act: () => void): void {
-  if (running === 0 && !loading) act();
-  else waiting = act;
+  if (running === 0 && !loading) {
+    act();
+    return;
+  }
+  waiting = act;
+  // A form that hangs holds nobody for long.
+  setTimeout(() => {
+    if (waiting !== act) return;
+    waiting = undefined;
+    act();
+  }, MOST_WAIT_MS);
 }

@@ -238,6 +238,13 @@ export function readAthlete(principal: Principal, athleteId: string) {
         date,
         own: own !== null,
       })),
+      /** What age alone refuses by default; the age itself is not said by it. */
+      byAge: refusals({
+        limits: [],
+        birthYear: person.birthYear ?? undefined,
+        lift: "",
+        today,
+      }).map((one) => GUARDED_NAMES[one.guarded].toLowerCase()),
       mark: mark && { words: describeMark(mark), refused: mark.testingRefused },
       limits: limits.map((limit) => ({
         ...limit,

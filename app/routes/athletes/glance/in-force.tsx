@@ -17,9 +17,8 @@ const EDGES = { stop: "border-accent", look: "border-secondary", note: "border-p
 /** What holds today and what it does, the strictest first. Why a limit stands is not among it. */
 export function InForceStrip({ data }: { data: AthletePage }) {
   const unit = useUnit();
-  const { limits, today, mark, lifts, agreed, person } = data;
+  const { limits, today, mark, lifts, agreed, person, byAge } = data;
   const stale = lifts.filter((lift) => "max" in lift.resolved && lift.resolved.max.stale);
-  const byAge = lifts[0]?.refused.filter((one) => one.because !== "").length ?? 0;
   const held = limits.filter((limit) => limitHolds(limit, today));
   const items: InForce[] = [
     ...held.map((limit) => ({
@@ -28,13 +27,13 @@ export function InForceStrip({ data }: { data: AthletePage }) {
       title: limit.until ? `Limit until ${limit.until}` : "Limit until lifted",
       words: limit.instruction,
     })),
-    ...(held.length === 0 && byAge > 0
+    ...(byAge.length > 0
       ? [
           {
             key: "age",
             kind: "stop" as const,
             title: "Refused by age",
-            words: [...new Set(lifts[0]?.refused.map((one) => one.name.toLowerCase()))].join(", "),
+            words: byAge.join(", "),
           },
         ]
       : []),
