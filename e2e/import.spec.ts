@@ -1,6 +1,7 @@
 import { seededRandom } from "../core/numeric/random";
 import { simulateSet } from "../device/lifter";
 import { SENSOR_DEFAULTS, sampleMovement } from "../device/sensor";
+import { openPart } from "./athlete-part";
 import { stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
@@ -90,6 +91,7 @@ test("the mapping is kept for the next file, and the same test is not imported t
 
   await page.goto("/athletes");
   await page.getByRole("link", { name: "Dag Ollerton" }).click();
+  await openPart(page, "Back squat, straight bar");
   const squat = page.getByRole("region", { name: "Back squat, straight bar" });
   await expect(squat.getByText(/2026-02-27/).first()).toBeVisible();
   await expect(squat.getByRole("button", { name: /^V0/ })).toBeVisible();

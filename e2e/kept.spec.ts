@@ -8,6 +8,7 @@ import { openArchive } from "../db/kept/archive-import.server";
 import { migrateTo } from "../db/kept/steps.server";
 import { startCluster } from "../scripts/cluster.mjs";
 import { makeRoles } from "../scripts/roles";
+import { openPart } from "./athlete-part";
 import { lookAt } from "./axe";
 import { npmRun, npmStart, npmStop, type Started } from "./npm-start";
 import { allSent, openRack, typeSpeeds } from "./people";
@@ -178,6 +179,7 @@ test("the daily backup is kept, and its page says when", async ({ browser }) => 
   await owner.getByRole("link", { name: "Cato Brekke" }).click();
   await owner.waitForURL(/\/athletes\/[0-9a-f-]{36}/);
   const erasedId = owner.url().split("/").at(-1) ?? "";
+  await openPart(owner, "Leaving");
   await owner.getByText("Erase for good").click();
   const erasing = owner.locator("form").filter({ hasText: "Erase this person" });
   await erasing.getByRole("textbox").fill("Cato Brekke");

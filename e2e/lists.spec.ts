@@ -1,3 +1,4 @@
+import { openPart } from "./athlete-part";
 import { stateFile } from "./people";
 import { expect, test } from "./test";
 
@@ -135,6 +136,7 @@ test("a sheet of earlier sessions: asked once, kept once, and seen on the athlet
   await expect(page.getByText("Kept: 0 lines, 2 were here already.")).toBeVisible();
   await page.goto("/athletes");
   await page.getByRole("link", { name, exact: true }).click();
+  await openPart(page, "History");
   const before = page.getByRole("list", { name: "Before Sprezza" });
   await expect(before).toContainText("2025-04-03");
   await expect(before).toContainText("5 × 3 @ 70");
