@@ -405,7 +405,7 @@ test("an athlete sees the published block on a phone, every slot of the day", as
   });
   const page = await context.newPage();
   await page.goto("/card");
-  await expect(page.getByRole("heading", { level: 2 })).toContainText("week");
+  await expect(page.getByRole("heading", { level: 2 }).first()).toContainText("week");
   await expect(page.getByRole("region", { name: /^My sets/ }).first()).toBeVisible();
   const width = await page.evaluate(() => document.documentElement.scrollWidth);
   expect(width).toBeLessThanOrEqual(390);

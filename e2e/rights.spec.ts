@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { request } from "@playwright/test";
+import { openPart } from "./athlete-part";
 import { admin, endOwnSessions, makeSession } from "./floor-session";
 import { stateFile } from "./people";
 import { expect, type Page, test } from "./test";
@@ -123,12 +124,14 @@ test.describe("people who come and go", () => {
     await expect(page.getByRole("link", { name })).toHaveCount(1);
 
     await page.getByRole("link", { name }).click();
+    await openPart(page, "Leaving");
     await page.getByRole("button", { name: "Archive" }).click();
     await expect(page.getByText("Archived: on no list and in no new session")).toBeVisible();
     await page.goto("/athletes");
     await expect(page.getByRole("row").filter({ hasText: name })).toHaveCount(0);
     await page.getByRole("link", { name }).click();
     await page.getByRole("button", { name: "Bring back" }).click();
+    await openPart(page, "Leaving");
     await expect(page.getByRole("button", { name: "Archive" })).toBeVisible();
 
     // A coach archives and does not erase.

@@ -266,7 +266,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
           </Notice>
         ) : person.archived ? (
           <Notice kind="note" title="Archived: on no list and in no new session">
-            Everything is kept. Under "Leaving" the athlete is brought back.
+            Everything is kept. At the foot of this page the athlete is brought back.
           </Notice>
         ) : (
           <UpNext days={loaderData.upNext} />
@@ -295,7 +295,7 @@ export default function Athlete({ loaderData, actionData }: Route.ComponentProps
         </div>
         {open === "facts" ? <FactsSection data={loaderData} resultFor={resultFor} /> : null}
         {open === "history" ? <HistorySection data={loaderData} /> : null}
-        {open === "leaving" && loaderData.mayEdit ? (
+        {(open === "leaving" || person.archived) && loaderData.mayEdit ? (
           <Leaving data={loaderData} resultFor={resultFor} />
         ) : null}
       </Figures>
