@@ -181,6 +181,7 @@ test("a raw stream becomes sets, gets its loads, and is one test with force", as
 
   await page.goto("/athletes");
   await page.getByRole("link", { name: "Cato Brekke" }).click();
+  await openPart(page, "Back squat, straight bar");
   const squat = page.getByRole("region", { name: "Back squat, straight bar" });
   await expect(squat.getByText(/Peak force/)).toBeVisible();
   await expect(squat.getByText(/bar and [\d.]+ kg of the body/)).toBeVisible();
