@@ -351,7 +351,7 @@ function Lifts({
         </div>
         <span className="hidden lg:block">Speed at one load, own days alone</span>
         <span className="hidden lg:block">Own line, m/s over {unit}</span>
-        <span className="hidden lg:block">Faults by % of max: ○ not ✕ seen</span>
+        <span className="hidden lg:block">Faults by %: ○ clean ✕ seen</span>
       </div>
       {known.length === 0 ? (
         <p className="py-4">

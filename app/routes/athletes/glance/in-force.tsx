@@ -18,7 +18,10 @@ const EDGES = { stop: "border-accent", look: "border-secondary", note: "border-p
 export function InForceStrip({ data }: { data: AthletePage }) {
   const unit = useUnit();
   const { limits, today, mark, lifts, agreed, person, byAge } = data;
-  const stale = lifts.filter((lift) => "max" in lift.resolved && lift.resolved.max.stale);
+  // What stands on another lift's max is stale with it: said once.
+  const stale = lifts.filter(
+    (lift) => "max" in lift.resolved && lift.resolved.max.stale && !lift.resolved.viaBase,
+  );
   const held = limits.filter((limit) => limitHolds(limit, today));
   const items: InForce[] = [
     ...held.map((limit) => ({
