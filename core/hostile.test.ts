@@ -5,6 +5,7 @@ import { describeSide, loadBar, plateChange, stepFrom } from "./barload/load";
 import { loadableTable } from "./barload/loadable";
 import { barWorking, describeRefusal, loadingWorking, onBarWorking } from "./barload/loading-words";
 import { movesWorking, planSequence, warmUpRamp } from "./barload/sequence";
+import { stepsInZone } from "./barload/zone";
 import * as boxFaults from "./boxsquat/box-faults";
 import { boxLoad } from "./boxsquat/box-load";
 import * as depth from "./boxsquat/depth";
@@ -735,6 +736,7 @@ const EXAMPLES: Example[] = [
   example(dateOrder.formatDayShort, today, made("mdy" as const)),
   example(dateOrder.datesIn, "tested 2026-03-10", made("dmy" as const)),
   example(dateOrder.orderOfLanguage, "en-GB"),
+  example(stepsInZone, [20, 40, 45, 50, 80], { fromKg: 40, toKg: 80 }),
   example(testWidth, { loadsKg: [40, 60, 80], oneRmKg: 120, v0Mps: 1.6, thresholdMps: 0.3 }),
   example(loadedJump, {
     points: [

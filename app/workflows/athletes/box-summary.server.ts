@@ -6,7 +6,7 @@ import { setupsOf } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { boxHistory } from "../lifters/box-history.server";
-import { builtOf, rackSetups, seatOf, seatStockOf } from "../lifters/box-seat.server";
+import { drawnSeat, rackSetups, seatOf, seatStockOf } from "../lifters/box-seat.server";
 
 /** What an athlete's page says of the box: the set-up's lines, the rung, the newest faults. */
 export async function readBoxSummary(
@@ -30,31 +30,18 @@ export async function readBoxSummary(
   const row = rows.find((one) => one.variantId === variant?.id);
   const trial = (await setupsOf(tx, athleteId)).find((one) => one.variantId === variant?.id);
   const style = styleById(row?.styleId);
-  const seat = seatOf(await seatStockOf(tx, roomId), trial, style);
-  const build = seat && builtOf(seat.answer);
+  const seat = drawnSeat(seatOf(await seatStockOf(tx, roomId), trial, style));
   return {
     /** What the set-up is drawn from, cm; undefined without a trial seat or anything to build with. */
-    drawn:
-      seat && build
-        ? {
-            heightCm: build.heightCm,
-            baseName: build.base.name,
-            baseCm: build.pinCm,
-            matsCm: build.mats.flatMap((count, i) =>
-              Array.from({ length: count }, () => seat.mats[i]?.thicknessCm ?? 0),
-            ),
-            wantedCm: seat.targetCm,
-            kneeCm: seat.parallelCm,
-            offCm: build.offCm,
-            fits: seat.answer.ok,
-            heelCm: row?.distanceCm ?? undefined,
-            style: style?.name,
-            stance: trial?.stance ?? "",
-            hook: trial?.hook ?? "",
-            safety: trial?.safety ?? "",
-            rehearsedOn: row?.rehearsedOn ?? undefined,
-          }
-        : undefined,
+    drawn: seat && {
+      ...seat,
+      heelCm: row?.distanceCm ?? undefined,
+      style: style?.name,
+      stance: trial?.stance ?? "",
+      hook: trial?.hook ?? "",
+      safety: trial?.safety ?? "",
+      rehearsedOn: row?.rehearsedOn ?? undefined,
+    },
     variantName: variant?.name,
     setup,
     ladder:

@@ -32,7 +32,7 @@ import { inTeam } from "../../platform/database.server";
 import { inTeamOnce } from "../../platform/once.server";
 import { done, type Failure, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { builtOf, seatOf, seatStockOf } from "../lifters/box-seat.server";
+import { drawnSeat, seatOf, seatStockOf } from "../lifters/box-seat.server";
 import { readerUnit } from "../lifters/reader-unit.server";
 import { readPlaces } from "../lifters/today.server";
 
@@ -118,24 +118,8 @@ async function seatsIn(tx: TeamTransaction, roomId: string) {
     .flatMap((person) => {
       const trial = setups.find((one) => one.athleteId === person.id && one.boxSeatCm !== null);
       const box = boxes.find((one) => one.athleteId === person.id);
-      const seat = seatOf(stock, trial, styleById(box?.styleId));
-      const build = seat && builtOf(seat.answer);
-      if (!seat || !build) return [];
-      return [
-        {
-          athleteId: person.id,
-          name: person.name,
-          wantedCm: seat.targetCm,
-          heightCm: build.heightCm,
-          baseCm: build.pinCm,
-          baseName: build.base.name,
-          matsCm: build.mats.flatMap((count, i) =>
-            Array.from({ length: count }, () => seat.mats[i]?.thicknessCm ?? 0),
-          ),
-          offCm: build.offCm,
-          fits: seat.answer.ok,
-        },
-      ];
+      const seat = drawnSeat(seatOf(stock, trial, styleById(box?.styleId)));
+      return seat ? [{ athleteId: person.id, name: person.name, ...seat }] : [];
     })
     .sort((a, b) => a.wantedCm - b.wantedCm);
 }

@@ -59,6 +59,24 @@ export function seatOf(
 export const builtOf = (answer: SeatAnswer): SeatBuild | undefined =>
   answer.ok ? answer.build : "nearest" in answer ? answer.nearest : undefined;
 
+/** A seat as it is drawn: what it is built of, and how far off what is wanted; none without a trial. */
+export function drawnSeat(seat: ReturnType<typeof seatOf>) {
+  const build = seat && builtOf(seat.answer);
+  if (!seat || !build) return undefined;
+  return {
+    wantedCm: seat.targetCm,
+    kneeCm: seat.parallelCm,
+    heightCm: build.heightCm,
+    baseCm: build.pinCm,
+    baseName: build.base.name,
+    matsCm: build.mats.flatMap((count, i) =>
+      Array.from({ length: count }, () => seat.mats[i]?.thicknessCm ?? 0),
+    ),
+    offCm: build.offCm,
+    fits: seat.answer.ok,
+  };
+}
+
 /** The set-up on the box of some athletes for one variant, as a rack's screen shows it. */
 export async function rackSetups(
   tx: TeamTransaction,

@@ -2,6 +2,7 @@ import { type KeyboardEvent, useMemo, useRef } from "react";
 import { Link } from "react-router";
 import { loadableTable } from "../../../../core/barload/loadable";
 import type { PlateStock } from "../../../../core/barload/loading-gear";
+import { stepsInZone } from "../../../../core/barload/zone";
 import { type GearItem, ofKind } from "../../../../core/gear/kinds";
 import { racksOfItems } from "../../../../core/gear/room";
 import {
@@ -299,8 +300,6 @@ function totalsOf(rack: RackItem, plates: readonly PlateStock[], items: readonly
   const facts = racksOfItems(withPlates).find((one) => String(one.number) === rack.name);
   if (!facts) return undefined;
   const totals = loadableTable(facts.gear).totals.map(grainsToKg);
-  const zone = totals.filter((kg) => kg >= ZONE.fromKg && kg <= ZONE.toKg);
-  const ends = [ZONE.fromKg, ...zone, ZONE.toKg];
-  const widestKg = ends.slice(1).reduce((most, kg, i) => Math.max(most, kg - (ends[i] ?? kg)), 0);
+  const { zoneKg: zone, widestKg } = stepsInZone(totals, ZONE);
   return { totals, zone, widestKg };
 }
