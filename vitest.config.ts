@@ -14,6 +14,8 @@ export default defineConfig({
           name: "unit",
           testTimeout: 30_000,
           pool: "forks",
+          // Pure functions leave nothing behind in a process: a module is loaded once for all files.
+          isolate: false,
           include: [
             "core/**/*.test.ts",
             "device/**/*.test.ts",

@@ -1,6 +1,7 @@
 import { StrictMode, startTransition } from "react";
 import { hydrateRoot } from "react-dom/client";
 import { HydratedRouter } from "react-router/dom";
+import { earlyChanges } from "./ui/early-changes";
 
 // The scrim of a dialog makes a style element; by this name its library finds the page's nonce.
 Object.assign(globalThis, {
@@ -16,6 +17,13 @@ const sendWhatWaits = () => {
 };
 if ("requestIdleCallback" in globalThis) requestIdleCallback(sendWhatWaits);
 else setTimeout(sendWhatWaits, 1000);
+
+const sayEarlyChanges = earlyChanges(document);
+// The page says what it shows once it answers.
+new MutationObserver((_, watching) => {
+  watching.disconnect();
+  sayEarlyChanges();
+}).observe(document.documentElement, { attributeFilter: ["data-shown"] });
 
 startTransition(() => {
   hydrateRoot(

@@ -59,7 +59,7 @@ async function signedIn(browser: Browser, address: string, email: string): Promi
   return page;
 }
 
-test("a backup while people train, and back on another cluster", async () => {
+test("@whole a backup while people train, and back on another cluster", async () => {
   expect(npmRun("backup", [], {}).said).toContain("Where to?");
   const none = npmRun("backup", [file], { SPREZZA_DATA: path.join(root, "nothing") });
   expect(none.status).toBe(1);
@@ -81,7 +81,9 @@ test("a backup while people train, and back on another cluster", async () => {
   expect(strange.said).toContain("set ADMIN_DATABASE_URL");
 });
 
-test("over a certificate of its own people sign in there and log a set", async ({ browser }) => {
+test("@whole over a certificate of its own people sign in there and log a set", async ({
+  browser,
+}) => {
   const made = npmRun("certificate", ["gym.local", "127.0.0.1"], { SPREZZA_DATA: home });
   expect(made.status).toBe(0);
   const print = /^(([0-9A-F]{2} ){7}[0-9A-F]{2}\n?){4}/m.exec(made.said)?.[0].trim() ?? "";
@@ -120,7 +122,7 @@ test("over a certificate of its own people sign in there and log a set", async (
   await coach.context().close();
 });
 
-test("figures for a collector, behind a token", async () => {
+test("@whole figures for a collector, behind a token", async () => {
   const ask = (at: string, token?: string) =>
     new Promise<{ status: number; text: string }>((resolve, reject) => {
       https
@@ -161,7 +163,7 @@ test("figures for a collector, behind a token", async () => {
     expect(line).toMatch(/^(#.*|[a-zA-Z_:][\w:]*(\{[^}]*\})? (-?[\d.e+-]+|\+?Inf|NaN)|)$/);
 });
 
-test("the daily backup is kept, and its page says when", async ({ browser }) => {
+test("@whole the daily backup is kept, and its page says when", async ({ browser }) => {
   await expect.poll(() => readdirSync(backups), { timeout: 60_000 }).toHaveLength(1);
   const owner = await signedIn(browser, started?.address ?? "", "owner@skerry.example");
   await expect(async () => {

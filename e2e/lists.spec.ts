@@ -162,3 +162,25 @@ test("a coach's own table: the question first, then a recipe with these very set
   await table.fill("3x3 40, 2x2 50\n2x2 40, 3x3 50");
   await expect(page.getByText(/^Line 2: .*goes another way/)).toBeVisible();
 });
+
+test("what is chosen before a page's scripts are there counts once they are", async ({ page }) => {
+  await page.goto("/gear");
+  let letGo = () => {};
+  const held = new Promise<void>((done) => {
+    letGo = done;
+  });
+  await page.route(/\/assets\/.*\.js$/, async (route) => {
+    await held;
+    await route.continue();
+  });
+  // The document alone; the test's own waiting would wait for the scripts.
+  await page.evaluate(() => location.assign("/floor/pairing"));
+  await page.getByLabel("Complex").selectOption("Rotation both ways");
+  await page.getByLabel("Squad").selectOption("Sprint canoe");
+  letGo();
+  await expect(page).toHaveURL(/complex=.*&squad=|squad=.*&complex=/);
+  await expect(page.getByLabel("Squad").locator("option:checked")).toHaveText("Sprint canoe");
+  await expect(page.getByLabel("Complex").locator("option:checked")).toHaveText(
+    "Rotation both ways",
+  );
+});

@@ -217,6 +217,14 @@ test("an exercise takes the dumbbells that the room has, in the plan and in the 
     .toBe("27.5");
   // Over the heaviest pair there is no load, and the check says what is possible.
   await recipe.getByLabel(/^Starts at/).fill("60");
+  // A slow server and a quick hand: the link waits for what was saved a moment before.
+  await page.route(
+    (url) => url.pathname.startsWith(plan),
+    async (route) => {
+      if (route.request().method() === "POST") await new Promise((done) => setTimeout(done, 1500));
+      await route.continue();
+    },
+  );
   await recipe.getByRole("button", { name: /^Save/ }).click();
   await page.getByRole("link", { name: /^Checks/ }).click();
   await expect(page.getByText(/60 kg is over a pair of dumbbells here/).first()).toBeVisible();

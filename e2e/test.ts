@@ -22,7 +22,7 @@ async function answers(page: Page): Promise<void> {
         document.documentElement.dataset.shown === location.pathname + location.search ||
         document.querySelector("#problem") !== null,
       undefined,
-      { timeout: 5_000 },
+      { timeout: 20_000 },
     )
     .catch(() => {});
 }

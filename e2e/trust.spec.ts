@@ -187,7 +187,7 @@ test("@long the database dies: a sentence, the typed text stays, and it goes on 
   await rack.context().close();
 });
 
-test("a port in use, and a database that is away at the start, are said in one sentence", async ({
+test("@long a port in use, and a database that is away at the start, are said in one sentence", async ({
   baseURL,
 }) => {
   const port = new URL(baseURL ?? "").port;

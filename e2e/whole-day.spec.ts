@@ -89,7 +89,7 @@ test.afterAll(async () => {
       WHERE id IN ${admin(stoppedIds)}`;
 });
 
-test("a camp day of 28 is planned, run by taps at its stations, and reviewed", async ({
+test("@whole a camp day of 28 is planned, run by taps at its stations, and reviewed", async ({
   page,
   browser,
   baseURL,

@@ -34,9 +34,30 @@ export function tellFormUnderWay(on: boolean): void {
   if (!on) flush();
 }
 
+export const isFormUnderWay = (): boolean => running > 0 || loading;
+
+/**
+ * A link pressed right after a form would show what was before it: while a form is under way links
+ * of ours wait like any other change of the address. Listens until the function given back is called.
+ */
+export function holdLinks(): () => void {
+  const hold = (event: MouseEvent) => {
+    if (!isFormUnderWay() || event.button !== 0) return;
+    if (event.ctrlKey || event.metaKey || event.shiftKey || event.altKey) return;
+    const link = event.target instanceof Element ? event.target.closest("a") : null;
+    if (!link?.href || link.origin !== location.origin) return;
+    if (link.hasAttribute("download") || (link.target !== "" && link.target !== "_self")) return;
+    event.preventDefault();
+    event.stopPropagation();
+    afterSubmission(() => (link.isConnected ? link.click() : location.assign(link.href)));
+  };
+  window.addEventListener("click", hold, true);
+  return () => window.removeEventListener("click", hold, true);
+}
+
 /** Does it now, or once no form is under way; the last asked for alone. */
 export function afterSubmission(act: () => void): void {
-  if (running === 0 && !loading) {
+  if (!isFormUnderWay()) {
     act();
     return;
   }

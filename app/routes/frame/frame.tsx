@@ -11,7 +11,7 @@ import {
 import type { DateOrder } from "../../../core/units/date-order";
 import type { MassUnit } from "../../../core/units/mass";
 import { principalOf } from "../../platform/guard.server";
-import { tellFormUnderWay } from "../../ui/after-submission";
+import { holdLinks, tellFormUnderWay } from "../../ui/after-submission";
 import { DATE_ORDERS, switchDateOrder, useDateOrder } from "../../ui/dates";
 import { Form } from "../../ui/form";
 import { SaidHere, say } from "../../ui/said";
@@ -42,6 +42,7 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
   const loading = navigation.state !== "idle";
   const formUnderWay = loading && navigation.formMethod !== undefined;
   useEffect(() => tellFormUnderWay(formUnderWay), [formUnderWay]);
+  useEffect(() => holdLinks(), []);
   const places = PLACES.filter((place) => place.roles.includes(role));
 
   // Comes when it is asked for: most pages are left without.
