@@ -31,6 +31,13 @@ export const features = tableFeatures({
 });
 const helper = createColumnHelper<typeof features, AthleteRow>();
 
+/** A lift's column says as much of its name as tells it from the other columns. */
+function headOf(name: string, all: Loaded["variants"]): string {
+  const [lift, ...how] = name.split(", ");
+  const alike = all.filter((one) => one.name.split(", ")[0] === lift);
+  return alike.length > 1 ? `${lift}, ${how.join(", ")}` : (lift ?? name);
+}
+
 /** What a coach compares, a column each; a few cells are edited in place. */
 export const squadColumns = (variants: Loaded["variants"], mayEdit: boolean, unit: MassUnit) =>
   helper.columns([
@@ -63,7 +70,7 @@ export const squadColumns = (variants: Loaded["variants"], mayEdit: boolean, uni
     ...variants.map((variant) =>
       helper.accessor((row) => row.maxes.find((max) => max.variantId === variant.id)?.kg, {
         id: variant.id,
-        header: variant.name.split(",")[0] ?? variant.name,
+        header: headOf(variant.name, variants),
         sortUndefined: "last",
         cell: ({ row }) => {
           const max = row.original.maxes.find((one) => one.variantId === variant.id);

@@ -122,7 +122,11 @@ export function SquadTable({
                   >
                     <button
                       type="button"
-                      className="inline-flex min-h-6 items-center gap-0.5 hover:underline pointer-coarse:min-h-11"
+                      className={`inline-flex min-h-6 items-center gap-0.5 hover:underline pointer-coarse:min-h-11 whitespace-normal ${
+                        right.has(header.column.id)
+                          ? "max-w-20 justify-end text-right"
+                          : "text-left"
+                      }`}
                       onClick={header.column.getToggleSortingHandler()}
                     >
                       <table.FlexRender header={header} />
