@@ -10,6 +10,7 @@ const CORE_ORDER = [
   "barload",
   "resistance",
   "velocity",
+  "track",
   "profile",
   "boxsquat",
   "gear",

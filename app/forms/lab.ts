@@ -20,6 +20,7 @@ export const TOOL_IDS = [
   "share",
   "complex",
   "lowering",
+  "video",
   "force",
 ] as const;
 export type ToolId = (typeof TOOL_IDS)[number];

@@ -37,6 +37,7 @@ import { SpeedLoad } from "./tools/speed-load";
 import { TestWidthTool } from "./tools/test-width";
 import { Tonnage } from "./tools/tonnage";
 import type { BenchFacts, ToolProps } from "./tools/tool";
+import { VideoSpeed } from "./tools/video";
 
 export function meta() {
   return [{ title: "Lab · Sprezza" }];
@@ -130,6 +131,7 @@ const TOOLS: readonly Tool[] = [
   },
   { id: "photo", name: "Side photo", tool: SidePhoto },
   { id: "front", name: "Front photo", tool: FrontPhoto },
+  { id: "video", name: "Video speed", tool: VideoSpeed },
   { id: "rest", name: "Rest and groups", tool: Rests },
   { id: "tonnage", name: "Tonnage", tool: Tonnage },
   {

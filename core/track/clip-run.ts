@@ -1,0 +1,30 @@
+import type { MarkFault, Rim } from "./rim";
+import type { LossReason } from "./tracker";
+
+/** What a clip is, or why it cannot be read. */
+export type ClipHead =
+  | {
+      ok: true;
+      durationS: number;
+      widthPx: number;
+      heightPx: number;
+      /** Mean pictures a second as the clip plays. */
+      rateHz: number;
+    }
+  | { ok: false; reason: "not-a-clip" | "no-pictures" | "cannot-decode" };
+
+/** A stretch of a clip followed from a mark on. */
+export interface ClipRun {
+  ok: true;
+  rim: Rim;
+  /** Where it ended: the cut's end, or where the plate was lost. */
+  untilS: number;
+  lost: LossReason | undefined;
+  stopped: boolean;
+  pictures: number;
+  unseen: number;
+}
+
+export type ClipRunResult =
+  | ClipRun
+  | { ok: false; reason: MarkFault | "no-frame" | "cannot-decode"; timeS?: number };

@@ -1,0 +1,85 @@
+import { readFileSync } from "node:fs";
+import path from "node:path";
+import { stateFile } from "./people";
+import { expect, type Page, test } from "./test";
+
+/** Films whose truth is known, see clips/make-clip.ts. */
+test.use({ storageState: stateFile("coach") });
+const CLIPS = path.resolve("e2e/clips");
+const truth = JSON.parse(readFileSync(path.join(CLIPS, "truth.json"), "utf8")) as {
+  mark: { xPx: number; yPx: number; radiusPx: number };
+  reps: Array<{ outcome: string; mcvMps: number; pauseS: number }>;
+};
+
+async function openFilm(page: Page, name: string): Promise<void> {
+  await page.goto("/lab?tool=video");
+  await page.getByLabel("A film of the set, from the side").setInputFiles(path.join(CLIPS, name));
+}
+
+async function markPlate(page: Page): Promise<void> {
+  const form = page.getByRole("form", { name: "The film" });
+  // As a hand does it: some pixels off.
+  await form.getByLabel("Across, px").fill(String(Math.round(truth.mark.xPx + 4)));
+  await form.getByLabel("Down, px").fill(String(Math.round(truth.mark.yPx - 3)));
+  await form.getByLabel("Radius, px").fill(String(Math.round(truth.mark.radiusPx + 2)));
+}
+
+test("a film is marked once, and gives the set's reps with what they may be off by", async ({
+  page,
+}) => {
+  const sent: string[] = [];
+  page.on("request", (request) => {
+    if (request.method() !== "GET") sent.push(request.url());
+  });
+  await openFilm(page, "box-squat-60.mp4");
+  await expect(page.getByText(/60 a second/)).toBeVisible();
+  await markPlate(page);
+  const measure = page.getByRole("button", { name: "Measure the cut" });
+  await measure.click();
+  await expect(page.getByText("Ask who is in the picture first")).toBeVisible();
+  await page.getByLabel(/Everybody in the picture was asked/).check();
+  await measure.click();
+  await expect(page.getByText("Say whether the film plays as fast")).toBeVisible();
+  await page.getByLabel("The film plays").selectOption("1");
+  await measure.click();
+  const found = page.getByRole("region", { name: "From video" });
+  await expect(found).toBeVisible({ timeout: 40_000 });
+  const rows = found.getByRole("row").filter({ has: page.getByRole("rowheader") });
+  await expect(rows).toHaveCount(truth.reps.length);
+  for (const [i, rep] of truth.reps.entries()) {
+    const cells = await rows.nth(i).getByRole("cell").allTextContents();
+    const [, mean = "", within = ""] = cells;
+    expect(Math.abs(Number(mean) - rep.mcvMps)).toBeLessThan(0.03);
+    expect(Number(within.replace("± ", ""))).toBeGreaterThan(0.005);
+    const stop = Number(cells[5]);
+    expect(Math.abs(stop - rep.pauseS)).toBeLessThan(0.06);
+  }
+  // A film that plays four times slower was four times as fast.
+  await page.getByLabel("The film plays").selectOption("4");
+  await expect(rows.first().getByRole("cell").nth(1)).not.toHaveText(
+    String(truth.reps[0]?.mcvMps.toFixed(2)),
+  );
+  expect(sent, "what left the browser").toEqual([]);
+});
+
+test("a film that is none, or in which nothing moves, is a sentence", async ({ page }) => {
+  await page.goto("/lab?tool=video");
+  const choose = page.getByLabel("A film of the set, from the side");
+  await choose.setInputFiles(path.join(CLIPS, "truth.json"));
+  await expect(page.getByText("This file is no film that can be read")).toBeVisible();
+  await choose.setInputFiles(path.join(CLIPS, "without-motion.webm"));
+  await page.getByLabel(/Everybody in the picture was asked/).check();
+  await markPlate(page);
+  await page.getByLabel("The film plays").selectOption("1");
+  await page.getByRole("button", { name: "Measure the cut" }).click();
+  await expect(page.getByText("The plate hardly moves in this stretch")).toBeVisible({
+    timeout: 20_000,
+  });
+  // A mark beside the plate finds no rim there.
+  const form = page.getByRole("form", { name: "The film" });
+  await form.getByLabel("Across, px").fill("60");
+  await form.getByLabel("Down, px").fill("560");
+  await form.getByLabel("Radius, px").fill("30");
+  await page.getByRole("button", { name: "Measure the cut" }).click();
+  await expect(page.getByText("No rim stands out under the mark")).toBeVisible({ timeout: 20_000 });
+});
