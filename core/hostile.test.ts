@@ -110,6 +110,8 @@ const PARSED = [
   "racks",
   "checks",
   "review",
+  // Pictures and what was seen in them; track.test.ts has the bad ones.
+  "track",
   // Athletes' facts from the database, by way of app/forms.
   "prescribe",
 ];

@@ -15,7 +15,7 @@ interface Patch {
 const SIDE = 20;
 const MOST_PATCHES = 8;
 /** Least spread of brightness in a piece, grey levels, both across and down. */
-const LEAST_TEXTURE = 6;
+const LEAST_TEXTURE = 3;
 /** A piece is looked for this far from where it was last, px. */
 const REACH_PX = 4;
 /** A piece fits when its mean difference is no larger, grey levels, its own light taken out. */

@@ -35,7 +35,7 @@ export function Keep({
         date: data.today,
         metric,
         source: sources.size > 1 ? "mixed" : ([...sources][0] ?? "typed"),
-        processing: sources.has("simulated") ? PROCESSING_VERSION : "typed",
+        processing: sources.has("simulated") || sources.has("video") ? PROCESSING_VERSION : "typed",
         addedKg: data.system.addedKg,
         note,
         override,

@@ -1,9 +1,10 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { describeSide, loadBar } from "../../../core/barload/load";
 import { isFirstTime } from "../../../core/maxes/records";
 import { formatKg, massKg, readMass } from "../../../core/units/mass";
 import type { VelocityMetric } from "../../../core/units/velocity";
 import { formatVelocity } from "../../../core/units/velocity";
+import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { readSpeed } from "../../forms/speed";
 import { Field } from "../../ui/field";
 import { LoadedBar } from "../../ui/loaded-bar";
@@ -12,6 +13,23 @@ import { useUnit } from "../../ui/unit";
 import { Figure } from "../../ui/working";
 import type { Route } from "./+types/profile";
 import type { ProfileTestRun } from "./use-profile-test";
+
+/** Comes when somebody opens it. */
+const Film = lazy(async () => {
+  const [{ ClipMeasure }, { clip }] = await Promise.all([
+    import("../../ui/clip/clip-measure"),
+    import("../../workers/clip"),
+  ]);
+  return {
+    default: (of: { startsAt: LiftStart; onKeep: (reps: MeasuredRep[]) => void }) => (
+      <ClipMeasure
+        port={clip}
+        startsAt={of.startsAt}
+        keep={{ label: "These reps are of this load", onKeep: of.onKeep }}
+      />
+    ),
+  };
+});
 
 /** The load on the bar now: suggested steps, the guard, and the two ways to take a rep. */
 export function Step({
@@ -31,6 +49,7 @@ export function Step({
   const [speed, setSpeed] = useState("");
   const [problem, setProblem] = useState<string>();
   const [allowed, setAllowed] = useState<number>();
+  const [filmed, setFilmed] = useState(false);
   const typed = readMass(own, unit);
   const step = steps[Math.min(at, steps.length - 1)];
   const askedKg = own === "" ? step?.loadKg : typed.ok ? massKg(typed.mass) : undefined;
@@ -168,6 +187,14 @@ export function Step({
               ? `${here.length} here, fastest ${formatVelocity(Math.max(...here.map((rep) => rep.velocityMps)))} m/s`
               : ""}
           </p>
+          <details onToggle={(event) => setFilmed(event.currentTarget.open)}>
+            <summary className="link">Measure a film of this load</summary>
+            {filmed ? (
+              <Suspense fallback={<p className="text-muted">The film's part is being opened.</p>}>
+                <Film startsAt={data.variant.start} onKeep={(reps) => run.film(loadKg, reps)} />
+              </Suspense>
+            ) : null}
+          </details>
           {at < steps.length - 1 && own === "" ? (
             <button
               type="button"

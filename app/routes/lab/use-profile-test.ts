@@ -14,7 +14,7 @@ export interface TakenRep {
   speeds: Partial<Record<VelocityMetric, number>>;
   forceN?: number;
   powerW?: number;
-  source: "simulated" | "typed";
+  source: "simulated" | "typed" | "video";
   excluded?: string;
 }
 
@@ -28,6 +28,8 @@ export interface ProfileTestRun {
   lift: (loadKg: number, reps: number) => void;
   stop: () => void;
   type: (loadKg: number, velocityMps: number) => void;
+  /** Reps that a film gave, at the load on the bar. */
+  film: (loadKg: number, reps: readonly MeasuredRep[]) => void;
   exclude: (id: string, reason: string | undefined) => void;
   undo: () => void;
   clear: () => void;
@@ -75,7 +77,7 @@ export function useProfileTest(input: {
   latest.current = input;
   const setsTaken = useRef(0);
   const measured = useCallback(
-    (rep: MeasuredRep, loadKg: number) => {
+    (rep: MeasuredRep, loadKg: number, source: TakenRep["source"]) => {
       if (rep.outcome !== "counted") return;
       const force = repForce(rep, loadKg + latest.current.addedKg);
       change((before) => [
@@ -94,7 +96,7 @@ export function useProfileTest(input: {
                 powerW: Math.round(force.powerW * 10) / 10,
               }
             : {}),
-          source: "simulated",
+          source,
         },
       ]);
     },
@@ -120,7 +122,7 @@ export function useProfileTest(input: {
           settings: { start },
         },
         (event) => {
-          if (event.type === "rep") measured(event.rep, loadKg);
+          if (event.type === "rep") measured(event.rep, loadKg, "simulated");
           if (event.type === "racked") setLifting(false);
         },
       ).catch(() => setLifting(false));
@@ -155,6 +157,9 @@ export function useProfileTest(input: {
     restored,
     lift,
     stop: () => void stopSensor(),
+    film: (loadKg, taken) => {
+      for (const rep of taken) measured(rep, loadKg, "video");
+    },
     type: (loadKg, velocityMps) =>
       change((before) => [
         ...before,

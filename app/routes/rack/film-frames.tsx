@@ -1,6 +1,7 @@
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatVelocity } from "../../../core/units/velocity";
+import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { FRAME_RATES, speedOfFrames, VIDEO_WORDS } from "../../../core/velocity/video";
 import { Sheet } from "./sheet";
 
@@ -14,19 +15,43 @@ const keptRate = (): number => {
   return FRAME_RATES.find((rate) => rate === Number(kept)) ?? FRAME_RATES[0];
 };
 
+/** Comes when it is asked for; a station is light without it. */
+const Measure = lazy(async () => {
+  const [{ ClipMeasure }, { clip }] = await Promise.all([
+    import("../../ui/clip/clip-measure"),
+    import("../../workers/clip"),
+  ]);
+  return {
+    default: (of: { startsAt: LiftStart; onKeep: (reps: MeasuredRep[]) => void }) => (
+      <ClipMeasure
+        port={clip}
+        startsAt={of.startsAt}
+        keep={{ label: "Enter these reps as this set", onKeep: of.onKeep }}
+      />
+    ),
+  };
+});
+
 /** A rep's speed from frames that somebody counted in a phone's film; the film stays on the phone. */
 export function FilmFrames({
   travelM,
   repsLeft,
   onClose,
   enter,
+  startsAt,
+  onFilm,
 }: {
   /** The lifter's own way of the bar, where heights are known. */
   travelM: number | undefined;
   repsLeft: number;
   onClose: () => void;
   enter: (mps: number) => void;
+  /** Where the lift begins: how reps are told apart in a film. */
+  startsAt: LiftStart;
+  /** The reps that the film itself gave. */
+  onFilm: (reps: readonly MeasuredRep[]) => void;
 }) {
+  const [whole, setWhole] = useState(false);
   const [rate, setRate] = useState(keptRate);
   const [frames, setFrames] = useState("");
   const [travel, setTravel] = useState(travelM === undefined ? "" : (100 * travelM).toFixed(0));
@@ -40,8 +65,19 @@ export function FilmFrames({
     framesPerS: rate,
     travelM: number(travel) / 100,
   });
+  if (whole)
+    return (
+      <Sheet title="The film itself" onClose={onClose} wide>
+        <Suspense fallback={<p className="text-muted">The film's part is being opened.</p>}>
+          <Measure startsAt={startsAt} onKeep={onFilm} />
+        </Suspense>
+      </Sheet>
+    );
   return (
     <Sheet title="Frames of a film" onClose={onClose}>
+      <button type="button" className={`${BIG} mt-2 w-full`} onClick={() => setWhole(true)}>
+        Measure the film itself, on this screen
+      </button>
       <form
         onSubmit={(event) => {
           event.preventDefault();

@@ -3,6 +3,7 @@ import { rampNumber } from "../../../core/floor/entries";
 import type { SetState } from "../../../core/floor/set-state";
 import type { RackState } from "../../../core/floor/state";
 import { type MassUnit, massKg, readMass } from "../../../core/units/mass";
+import type { LiftStart } from "../../../core/velocity/stream";
 import { readSpeed } from "../../forms/speed";
 import { Later, LaterPart } from "./part";
 import type { useSetRunner } from "./use-set-runner";
@@ -26,6 +27,7 @@ export function Sheets({
   set,
   unit,
   faults,
+  startsAt,
   hold,
   close,
 }: {
@@ -38,6 +40,7 @@ export function Sheets({
   set: SetState;
   unit: MassUnit;
   faults: RackState["slot"]["faults"];
+  startsAt: LiftStart;
   /** Keeps the set on the screen, whoever ends it. */
   hold: () => void;
   close: () => void;
@@ -75,6 +78,12 @@ export function Sheets({
           enter: (mps) => {
             hold();
             if (runner.typeRep(at, mps, "video") === "ended" || left <= 1) close();
+          },
+          startsAt,
+          onFilm: (reps) => {
+            hold();
+            runner.takeFilm(at, reps);
+            close();
           },
         }}
       />

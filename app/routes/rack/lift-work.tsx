@@ -347,6 +347,7 @@ export function LiftWork({
           set={set}
           unit={lifter?.lifter.unit ?? "kg"}
           faults={slot.faults}
+          startsAt={slot.liftStart}
           hold={lift.hold}
           close={() => lift.setPanel(undefined)}
         />

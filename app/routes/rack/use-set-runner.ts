@@ -5,7 +5,11 @@ import type { LifterState } from "../../../core/floor/lifter-state";
 import type { SetState } from "../../../core/floor/set-state";
 import type { Eye } from "../../../core/liverules/eye";
 import { seedFromText } from "../../../core/numeric/random";
-import { keepVelocity, type VelocityMetric } from "../../../core/units/velocity";
+import {
+  keepVelocity,
+  type VelocityMetric,
+  type VelocitySource,
+} from "../../../core/units/velocity";
 import { type MeasuredRep, PROCESSING_VERSION } from "../../../core/velocity/stream";
 import type { SetEvent } from "../../../device/sensor-port";
 import type { SensorSource } from "../../../device/sources";
@@ -86,7 +90,8 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
       const hear = (event: SetEvent) => {
         if (event.type === "rep") {
           // Once a rule has ended the set here, the lifter is told and racks.
-          if (runner.takeRep(at, measured(event.rep, slot, source), "sensor") === "ended") rest();
+          if (runner.takeRep(at, measured(event.rep, slot, source.kind), "sensor") === "ended")
+            rest();
         } else if (event.type === "racked") setLifting(undefined);
         else
           setTrace((before) => {
@@ -106,6 +111,11 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
     typeRep(at: SetAddress, velocityMps: number, source: "typed" | "video" = "typed") {
       const reading = inMetric(keepVelocity(velocityMps), slot.metric);
       return runner.takeRep(at, { outcome: "counted", source, ...reading }, "hand");
+    },
+    /** Reps of a film, in order, until a rule ends the set. */
+    takeFilm(at: SetAddress, reps: readonly MeasuredRep[]) {
+      for (const rep of reps)
+        if (runner.takeRep(at, measured(rep, slot, "video"), "hand") === "ended") return;
     },
     tagFault(at: SetAddress, fault: string, cut: boolean) {
       runner.tagFault(at, fault, cut);
@@ -131,7 +141,7 @@ export function useSetRunner(log: SessionLog, slot: LiftOnFloor) {
 
 const kept = (value: number | undefined) => (value === undefined ? undefined : keepVelocity(value));
 
-function measured(rep: MeasuredRep, slot: LiftOnFloor, source: SensorSource): RepReading {
+function measured(rep: MeasuredRep, slot: LiftOnFloor, source: VelocitySource): RepReading {
   return {
     outcome: rep.outcome,
     mcvMps: keepVelocity(rep.mcvMps),
@@ -150,7 +160,7 @@ function measured(rep: MeasuredRep, slot: LiftOnFloor, source: SensorSource): Re
         }
       : {}),
     short: rep.short,
-    source: source.kind,
+    source,
     processing: PROCESSING_VERSION,
   };
 }

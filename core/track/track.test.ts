@@ -1,0 +1,251 @@
+import { describe, expect, it } from "vitest";
+import { SHAPE_FAMILIES } from "../../device/shapes/families";
+import { HELD_OUT_FAMILIES } from "../../device/shapes/held-out";
+import { measureClip, reachesSeat } from "./clip";
+import { centred, type Filmed, film } from "./fixtures/film";
+import { PLAIN_SCENE, Renderer } from "./fixtures/render";
+import { brightnessAt, isFrame } from "./grey";
+import { clipHeights } from "./heights";
+import { type Rim, radiusOf, refineMark } from "./rim";
+import { rateErrorMps } from "./speeds";
+import { SteadyCheck } from "./steady";
+import { RimTracker, type Sighting } from "./tracker";
+
+const SMALL = { ...PLAIN_SCENE, widthPx: 360, heightPx: 480, viewM: 2 };
+const HARD = {
+  ...SMALL,
+  yawDeg: 9,
+  pitchDeg: -8,
+  readoutS: 0.006,
+  barrel: 0.01,
+  noise: 3,
+  coder: 4,
+  lightDrift: 0.1,
+  flicker: 0.02,
+};
+const families = { ...SHAPE_FAMILIES, ...HELD_OUT_FAMILIES };
+
+function filmed(of: Parameters<typeof film>[0]): Filmed {
+  const made = film(of);
+  if ("refused" in made) throw new Error(`The mark was refused: ${made.refused}`);
+  return made;
+}
+
+describe("a set from a film", () => {
+  for (const [family, seed, fps, withinMps] of [
+    ["harmonic", 4, 60, 0.03],
+    ["grinds", 2, 60, 0.03],
+    ["pulls", 3, 30, 0.05],
+  ] as const)
+    it(`${family} at ${fps} pictures a second: every rep, and its speed within ${withinMps}`, () => {
+      const set = families[family]?.(seed);
+      if (!set) throw new Error("No such shapes.");
+      // The first two of them: a test is no evening.
+      const reps = set.reps.slice(0, 2);
+      const { result, lost } = filmed({
+        scene: { ...HARD, fps, seed: seed + 20 },
+        way: centred({
+          durationS: (reps.at(-1)?.endS ?? 0) + 0.9,
+          heightAt: (t) => set.movement.heightAt(t),
+        }),
+        settings: { start: set.start },
+        acrossAt: (t) => 0.02 * Math.sin(1.3 * t),
+        marked: (mark) => ({ ...mark, xPx: mark.xPx + 2, radiusPx: mark.radiusPx * 1.02 }),
+      });
+      expect(lost).toBeUndefined();
+      if (!result.ok) throw new Error(result.reason);
+      expect(result.speeds.reps.map((one) => one.rep.outcome)).toEqual(
+        reps.map((rep) => rep.outcome),
+      );
+      for (const [i, { rep, within90Mps }] of result.speeds.reps.entries()) {
+        expect(Math.abs(rep.mcvMps - (reps[i]?.mcvMps ?? 0))).toBeLessThan(withinMps);
+        expect(within90Mps).toBeGreaterThan(0.005);
+        expect(within90Mps).toBeLessThan(0.08);
+      }
+    }, 60_000);
+});
+
+describe("what is lost is said to be", () => {
+  const still = { durationS: 3, heightAt: () => 1 };
+
+  it("a plate that leaves the picture", () => {
+    const { lost } = filmed({
+      scene: SMALL,
+      way: { durationS: 4, heightAt: (t) => 1 + Math.max(0, t - 0.5) },
+      settings: {},
+    });
+    expect(lost?.reason).toBe("left-picture");
+  });
+
+  it("somebody who stays in front of it; who walks by costs some pictures alone", () => {
+    const passer = { widthM: 0.7, level: 120 };
+    const stays = filmed({
+      scene: { ...SMALL, passers: [{ ...passer, atS: 2.5, speedMps: 0.5, widthM: 1.2 }] },
+      way: { ...still, durationS: 4 },
+      settings: {},
+    });
+    expect(stays.lost?.reason).toBe("hidden");
+    const by = filmed({
+      scene: { ...SMALL, passers: [{ ...passer, atS: 1, speedMps: 3, widthM: 0.3 }] },
+      way: still,
+      settings: {},
+    });
+    expect(by.lost).toBeUndefined();
+    expect(by.unseen).toBeLessThan(30);
+    const places = by.sightings.map((one) => one.yPx);
+    expect(Math.max(...places) - Math.min(...places)).toBeLessThan(1);
+  });
+
+  it("a camera that is knocked, and a bar that does not move", () => {
+    const knocked = filmed({
+      scene: { ...SMALL, driftPxPerS: 4, backTexture: 90 },
+      way: { durationS: 3, heightAt: (t) => 1 + 0.2 * Math.sin(4 * t) },
+      settings: {},
+    });
+    expect(knocked.cameraPx).toBeGreaterThan(8);
+    expect(knocked.result).toMatchObject({ ok: false, reason: "camera-moved" });
+    const { result } = filmed({ scene: SMALL, way: still, settings: {} });
+    expect(result).toEqual({ ok: false, reason: "no-motion" });
+  });
+});
+
+describe("heights", () => {
+  const rim: Rim = { xPx: 200, yPx: 300, m11: 1 / 60 ** 2, m12: 0, m22: 1 / 58 ** 2 };
+  const seen = (yPx: number, scale: number, i: number): Sighting => ({
+    timeS: i / 60,
+    xPx: 200,
+    yPx,
+    scale,
+    sdPx: 0.05,
+    sdScale: 0.001,
+  });
+  const base = { rim, plateDiameterM: 0.45, up: { x: 0, y: -1 } };
+
+  it("are the way in plate radii, whatever the plate's shape in the picture", () => {
+    const found = clipHeights({ ...base, sightings: [seen(300, 1, 0), seen(242, 1, 1)] });
+    expect(found?.heightsM[1]).toBeCloseTo(0.225, 10);
+  });
+
+  it("follow a plate that comes nearer as it rises, exactly", () => {
+    // A pinhole that looks up by φ: y = f Y cos φ / (d + Y sin φ).
+    const [f, d, phi] = [800, 3, 0.2];
+    const heights = Array.from({ length: 200 }, (_, i) => 0.3 * Math.sin(i / 15));
+    const depth = (h: number) => d + h * Math.sin(phi);
+    const sightings = heights.map((h, i) => {
+      const y = (f * h * Math.cos(phi)) / depth(h);
+      return seen(300 - y, (d / depth(h)) ** 1.5, i);
+    });
+    const r = 0.225;
+    const flat = {
+      ...rim,
+      m11: (d / (f * r)) ** 2,
+      m22: (d / (f * r * Math.cos(phi))) ** 2,
+    };
+    const found = clipHeights({ ...base, rim: flat, sightings });
+    heights.forEach((h, i) => {
+      expect(found?.heightsM[i]).toBeCloseTo(h, 4);
+    });
+  });
+
+  it("a clip that plays four times slower was four times as fast", () => {
+    const sightings = Array.from({ length: 400 }, (_, i) =>
+      seen(300 + 60 * (1 - Math.cos(i / 20)), 1, i),
+    );
+    const of = { ...base, sightings, cameraPx: 0, pictureHeightPx: 480, settings: {} };
+    const plain = measureClip({ ...of, slowedBy: 1 });
+    const slow = measureClip({ ...of, slowedBy: 4 });
+    if (!plain.ok || !slow.ok) throw new Error("Neither has a reason to fail.");
+    expect(plain.speeds.reps.length).toBeGreaterThan(1);
+    const [one, four] = [plain, slow].map((each) => each.speeds.reps[0]?.rep.mcvMps ?? 0);
+    expect((four ?? 0) / (one ?? 1)).toBeGreaterThan(3.6);
+    expect((four ?? 0) / (one ?? 1)).toBeLessThan(4.4);
+  });
+
+  it("a seat is reached within a hand's give", () => {
+    expect(reachesSeat(0.01)).toBe(true);
+    expect(reachesSeat(0.03)).toBe(false);
+  });
+
+  it("fewer pictures are a larger error, and none is the largest", () => {
+    expect(rateErrorMps(30)).toBeGreaterThan(rateErrorMps(60));
+    expect(rateErrorMps(Number.NaN)).toBe(0.03);
+  });
+});
+
+describe("bad input", () => {
+  const renderer = new Renderer(SMALL, { heightAt: () => 1 });
+  const frame = renderer.frame(0);
+  const mark = renderer.markAt(0);
+
+  it("a picture whose sizes do not fit is none, and is never read beyond its bytes", () => {
+    for (const broken of [
+      { ...frame, widthPx: 10_000 },
+      { ...frame, widthPx: 0 },
+      { ...frame, heightPx: Number.NaN },
+      { ...frame, stridePx: 10 },
+      { ...frame, grey: new Uint8Array(10) },
+      { ...frame, timeS: Number.NaN },
+    ]) {
+      expect(isFrame(broken)).toBe(false);
+      expect(RimTracker.begin(broken, mark)).toEqual({ ok: false, reason: "no-frame" });
+    }
+    expect(brightnessAt(frame, -1, 5)).toBeNaN();
+    expect(brightnessAt(frame, Number.NaN, 5)).toBeNaN();
+  });
+
+  it("a mark that is none, lies outside or on nothing is refused", () => {
+    const refused = (own: Partial<typeof mark>) => {
+      const found = refineMark(frame, { ...mark, ...own });
+      return found.ok ? "taken" : found.reason;
+    };
+    expect(refused({ radiusPx: Number.NaN })).toBe("mark-too-small");
+    expect(refused({ radiusPx: -4 })).toBe("mark-too-small");
+    expect(refused({ radiusPx: Number.POSITIVE_INFINITY })).toBe("mark-too-small");
+    expect(refused({ xPx: Number.NaN })).toBe("mark-outside");
+    expect(refused({ yPx: 9_999 })).toBe("mark-outside");
+    expect(refused({ xPx: 60, yPx: 420, radiusPx: 25 })).toBe("no-rim");
+    const found = refineMark(frame, mark);
+    if (!found.ok) throw new Error(found.reason);
+    expect(radiusOf(found.rim) / mark.radiusPx).toBeCloseTo(1, 1);
+  });
+
+  it("times that stand or go back are skipped", () => {
+    const begun = RimTracker.begin(frame, mark);
+    if (!begun.ok) throw new Error(begun.reason);
+    expect(begun.tracker.push({ ...frame, timeS: 0 }).kind).toBe("skipped");
+    expect(begun.tracker.push({ ...frame, timeS: -1 }).kind).toBe("skipped");
+    expect(begun.tracker.push({ ...frame, timeS: 0.02 }).kind).toBe("seen");
+  });
+
+  it("an empty background tells nothing of the camera", () => {
+    const empty = { ...frame, grey: new Uint8Array(frame.grey.length).fill(90) };
+    expect(new SteadyCheck(empty, mark).look(empty)).toBeUndefined();
+  });
+
+  it("no size, no plumb line or no film is no height", () => {
+    const rim: Rim = { xPx: 0, yPx: 0, m11: 1 / 900, m12: 0, m22: 1 / 900 };
+    const up = { x: 0, y: -1 };
+    const sightings: Sighting[] = [];
+    expect(clipHeights({ rim, sightings, plateDiameterM: 0.45, up })).toBeUndefined();
+    for (const broken of [0, -1, Number.NaN, 50])
+      expect(
+        measureClip({
+          rim,
+          sightings: Array.from({ length: 20 }, (_, i) => ({
+            timeS: i / 60,
+            xPx: 0,
+            yPx: i,
+            scale: 1,
+            sdPx: 0.1,
+            sdScale: 0.01,
+          })),
+          plateDiameterM: broken,
+          up,
+          slowedBy: 1,
+          cameraPx: undefined,
+          pictureHeightPx: 480,
+          settings: {},
+        }),
+      ).toEqual({ ok: false, reason: "bad-size" });
+  });
+});
