@@ -99,6 +99,7 @@ for (let seed = Number(from); seed < Number(from) + Number(clips); seed++)
         same,
         lost: made.lost,
         unseen: made.unseen,
+        ring: made.otherRing?.toFixed(2),
         r: Math.round(made.radiusPx),
         rows,
       }),

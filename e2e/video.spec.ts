@@ -54,6 +54,17 @@ test("a film is marked once, and gives the set's reps with what they may be off 
     const stop = Number(cells[5]);
     expect(Math.abs(stop - rep.pauseS)).toBeLessThan(0.06);
   }
+  // The back of two reps, marked where the bar is down: a mark, and how it drifts.
+  const image = page.getByRole("img", { name: /^The picture with the mark/ });
+  for (const [rep, shoulder] of [
+    [1, 60],
+    [2, 90],
+  ] as const) {
+    await found.getByRole("button", { name: `Mark the back at the bottom of rep ${rep}` }).click();
+    await image.click({ position: { x: 100, y: 300 } });
+    await image.click({ position: { x: 100 + shoulder, y: 200 } });
+  }
+  await expect(found.getByText(/The back leans 11° more in the last rep/)).toBeVisible();
   // A film that plays four times slower was four times as fast.
   await page.getByLabel("The film plays").selectOption("4");
   await expect(rows.first().getByRole("cell").nth(1)).not.toHaveText(

@@ -1,7 +1,7 @@
 import { proxy, type Remote, wrap } from "comlink";
 import type { ClipInput, ClipResult } from "../../core/track/clip";
 import type { ClipHead, ClipRunResult } from "../../core/track/clip-run";
-import type { PlateMark } from "../../core/track/rim";
+import type { PlateMark, WhichRing } from "../../core/track/rim";
 
 export interface ClipPicture {
   bitmap: ImageBitmap;
@@ -17,7 +17,7 @@ export interface ClipReading {
   picture(timeS: number): Promise<ClipPicture | undefined>;
   /** Follows the plate from a mark; `goOn` keeps what an earlier stretch found before it. */
   follow(
-    cut: { fromS: number; toS: number; mark: PlateMark; goOn: boolean },
+    cut: { fromS: number; toS: number; mark: PlateMark; ring: WhichRing; goOn: boolean },
     progress: ClipProgress,
   ): Promise<ClipRunResult>;
   measure(

@@ -131,6 +131,7 @@ async function followCut(
   let pictures = 0;
   let unseen = 0;
   let untilS = cut.fromS;
+  let otherRing: number | undefined;
   // A picture is meant by the time that it shows: the one that stands at the cut's beginning.
   const first = await sink.getSample(cut.fromS);
   const from = first?.timestamp ?? cut.fromS;
@@ -142,9 +143,10 @@ async function followCut(
       untilS = frame.timeS;
       pictures++;
       if (!tracker) {
-        const begun = RimTracker.begin(frame, cut.mark);
+        const begun = RimTracker.begin(frame, cut.mark, cut.ring);
         if (!begun.ok) return { ok: false, reason: begun.reason, timeS: frame.timeS };
         tracker = begun.tracker;
+        otherRing = begun.otherRing;
         // Sizes are against the rim that was marked: earlier ones against the new mark's from now on.
         const by = before ? radiusOf(before) / radiusOf(tracker.rim) : 1;
         sightings = sightings.map((one) => ({ ...one, scale: one.scale * by }));
@@ -167,6 +169,7 @@ async function followCut(
   return {
     ok: true,
     rim: tracker.rim,
+    otherRing,
     untilS,
     lost: tracker.lost,
     stopped: stopRequested,

@@ -17,6 +17,8 @@ export type ClipHead =
 export interface ClipRun {
   ok: true;
   rim: Rim;
+  /** Another ring that stands out, against the taken one: the coach says which is the rim. */
+  otherRing: number | undefined;
   /** Where it ended: the cut's end, or where the plate was lost. */
   untilS: number;
   lost: LossReason | undefined;

@@ -33,9 +33,9 @@ export interface HeightsInput {
 /** The usual full-size plate, m. */
 export const PLATE_DIAMETER_M = 0.45;
 /** What a plate's size is off by: wear, the rim's rounding, the lens (share). */
-const SD_SIZE = 0.005;
+const SD_SIZE = 0.0035;
 /** The picture's own softness at the rim, px on the radius. */
-const SD_RIM_PX = 0.3;
+const SD_RIM_PX = 0.22;
 /** A place is no surer than this, px, however well its edges agree: pixels, compression. */
 const LEAST_SD_PX = 0.06;
 /** A change of scale with height is taken only where it is this many times its own error. */

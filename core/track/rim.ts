@@ -314,7 +314,18 @@ export function rimScore(
 /** Ways in which a mark cannot be used. */
 export type MarkFault = "mark-too-small" | "mark-outside" | "no-rim";
 
-export type MarkResult = { ok: true; rim: Rim; onRim: number } | { ok: false; reason: MarkFault };
+/** Which of a plate's rings is its rim: usually the outermost, else the one nearest the mark. */
+export type WhichRing = "outermost" | "nearest";
+
+export type MarkResult =
+  | {
+      ok: true;
+      rim: Rim;
+      onRim: number;
+      /** A larger ring that stands out too, as a multiple of the taken one's size. */
+      otherRing: number | undefined;
+    }
+  | { ok: false; reason: MarkFault };
 
 /** How far off a mark may be, as a share of its radius. */
 const MARK_SLACK = 0.14;
@@ -327,7 +338,11 @@ const LEAST_ON_MARK = 0.5;
  *
  * @param mark in px of the frame; up to about a tenth of its radius off
  */
-export function refineMark(frame: GreyFrame, mark: PlateMark): MarkResult {
+export function refineMark(
+  frame: GreyFrame,
+  mark: PlateMark,
+  ring: WhichRing = "outermost",
+): MarkResult {
   if (!(mark.radiusPx >= LEAST_RADIUS_PX && mark.radiusPx <= MOST_RADIUS_PX))
     return { ok: false, reason: "mark-too-small" };
   if (
@@ -336,10 +351,13 @@ export function refineMark(frame: GreyFrame, mark: PlateMark): MarkResult {
     return { ok: false, reason: "mark-outside" };
   const near = circleNear(frame, mark);
   let circle = circleRim(near);
+  let otherRing: number | undefined;
   for (const share of [0.06, 0.04, 0, 0.03]) {
     // A plate has rings within its rim: of those that the picture bears out the outermost is meant.
     if (share === 0) {
-      circle = outermost(frame, circle, mark.radiusPx);
+      const chosen = chooseRing(frame, circle, mark.radiusPx, ring);
+      circle = chosen.rim;
+      otherRing = chosen.other;
       continue;
     }
     const shape = shapeOf(circle);
@@ -361,7 +379,7 @@ export function refineMark(frame: GreyFrame, mark: PlateMark): MarkResult {
   const { rim, onRim } = found;
   const flat = Math.sqrt(shapeRatio(rim));
   if (onRim < LEAST_ON_MARK || flat > 1.45) return { ok: false, reason: "no-rim" };
-  return { ok: true, rim, onRim };
+  return { ok: true, rim, onRim, otherRing };
 }
 
 function ellipseAt(
@@ -380,6 +398,8 @@ function ellipseAt(
 const RING_STEP = 0.006;
 const LEAST_RING = 0.35;
 const RING_AGAINST_BEST = 0.4;
+/** Rings nearer to one another than this are one, share. */
+const RING_APART = 0.03;
 /** Worths this near to one another are about the same. */
 const ABOUT_AS_MUCH = 0.5;
 /** How far on either side of a ring it is asked whether the picture is still the plate, share. */
@@ -389,7 +409,12 @@ const RING_ASIDE = 0.035;
  * The rim among a plate's rings: within it the picture is alike all around, beyond it is whatever
  * stands behind.
  */
-function outermost(frame: GreyFrame, rim: Rim, markedPx: number): Rim {
+function chooseRing(
+  frame: GreyFrame,
+  rim: Rim,
+  markedPx: number,
+  ring: WhichRing,
+): { rim: Rim; other: number | undefined } {
   const radii = rayRadii(rim);
   const radius = radiusOf(rim);
   const seen: Array<{ size: number; share: number }> = [];
@@ -409,15 +434,26 @@ function outermost(frame: GreyFrame, rim: Rim, markedPx: number): Rim {
     if (!peak || share < least) return;
     const within = unlikeAround(frame, rim, radii, size - RING_ASIDE);
     const beyond = unlikeAround(frame, rim, radii, size + RING_ASIDE);
-    const off = (size * radius - markedPx) / (MARK_SLACK * markedPx);
-    const worth = share + (beyond - within) / (beyond + within + 6) - 0.3 * off * off;
+    const far = (size * radius - markedPx) / (MARK_SLACK * markedPx);
+    const worth = share + (beyond - within) / (beyond + within + 6) - 0.3 * far * far;
     tried.push({ size, worth });
   });
   const top = Math.max(...tried.map((one) => one.worth));
   // Of rings that are worth about as much the outermost: there is no plate beyond its rim.
-  const size = tried.filter((one) => one.worth >= top - ABOUT_AS_MUCH).at(-1)?.size ?? 1;
-  const by = size * size;
-  return { ...rim, m11: rim.m11 / by, m12: rim.m12 / by, m22: rim.m22 / by };
+  const off = (size: number) => Math.abs(size * radius - markedPx);
+  const size =
+    ring === "nearest"
+      ? [...tried].sort((p, q) => off(p.size) - off(q.size))[0]?.size
+      : tried.filter((one) => one.worth >= top - ABOUT_AS_MUCH).at(-1)?.size;
+  const by = size ?? 1;
+  // Rings within the rim are a plate's own; one beyond the taken one asks for the coach's eye.
+  const other = tried
+    .filter((one) => one.size / by > 1 + RING_APART)
+    .sort((p, q) => q.worth - p.worth)[0];
+  return {
+    rim: { ...rim, m11: rim.m11 / by ** 2, m12: rim.m12 / by ** 2, m22: rim.m22 / by ** 2 },
+    other: other === undefined ? undefined : other.size / by,
+  };
 }
 
 /** How unlike the picture is all around at a size: mean distance from its middle brightness. */

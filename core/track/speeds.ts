@@ -34,7 +34,7 @@ const READOUT_S = 0.02;
  */
 export function rateErrorMps(rateHz: number): number {
   if (!(rateHz > 0)) return 0.03;
-  return Math.min(0.03, 0.003 + 0.013 * (30 / rateHz) ** 2);
+  return Math.min(0.03, 0.0004 + 0.0036 * (30 / rateHz) ** 2);
 }
 
 /**

@@ -11,6 +11,7 @@ import {
   refineMark,
   rimScore,
   shapeOf,
+  type WhichRing,
 } from "./rim";
 
 /** Where a plate was seen in one picture. */
@@ -104,10 +105,15 @@ export class RimTracker {
   static begin(
     frame: GreyFrame,
     mark: PlateMark,
-  ): { ok: true; tracker: RimTracker } | { ok: false; reason: MarkFault | "no-frame" } {
+    ring: WhichRing = "outermost",
+  ):
+    | { ok: true; tracker: RimTracker; otherRing: number | undefined }
+    | { ok: false; reason: MarkFault | "no-frame" } {
     if (!isFrame(frame)) return { ok: false, reason: "no-frame" };
-    const found = refineMark(frame, mark);
-    return found.ok ? { ok: true, tracker: new RimTracker(found.rim, frame) } : found;
+    const found = refineMark(frame, mark, ring);
+    if (!found.ok) return found;
+    const tracker = new RimTracker(found.rim, frame);
+    return { ok: true, tracker, otherRing: found.otherRing };
   }
 
   /** The plate as it was marked. */

@@ -1,9 +1,10 @@
 import { useEffect, useRef, useState } from "react";
+import { backAngle, backDrift } from "../../../core/track/back-angle";
 import type { ClipResult } from "../../../core/track/clip";
 import { MOST_CUT_S } from "../../../core/track/clip";
 import type { ClipHead } from "../../../core/track/clip-run";
 import { PLATE_DIAMETER_M } from "../../../core/track/heights";
-import type { PlateMark, Rim } from "../../../core/track/rim";
+import type { PlateMark, Rim, WhichRing } from "../../../core/track/rim";
 import { readDecimal } from "../../../core/units/decimal";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { Field, Select } from "../field";
@@ -14,6 +15,10 @@ import { formatClipTime } from "./clip-time";
 import { HEAD_WORDS, LOST_WORDS, noteWords, RESULT_WORDS, RUN_WORDS } from "./clip-words";
 import type { ClipPort } from "./port";
 
+interface Place {
+  xPx: number;
+  yPx: number;
+}
 type Film = Extract<ClipHead, { ok: true }> & { name: string };
 
 /** At this rate and under a film may have been filmed faster than it plays: it is asked. */
@@ -58,9 +63,12 @@ export function ClipMeasure({
   const [share, setShare] = useState<number>();
   const [said, setSaid] = useState<string[]>([]);
   const [path, setPath] = useState<PathPoint[]>([]);
+  const [otherRing, setOtherRing] = useState<number>();
   const [rim, setRim] = useState<Rim>();
   const [result, setResult] = useState<ClipResult>();
   const [seatM, setSeat] = useState<number>();
+  const [backs, setBacks] = useState<ReadonlyMap<number, readonly Place[]>>(new Map());
+  const [backOf, setBackOf] = useState<number>();
   const shown = useRef(0);
   useEffect(() => () => port.close(), [port]);
 
@@ -76,6 +84,7 @@ export function ClipMeasure({
     setResult(undefined);
     setPath([]);
     setRim(undefined);
+    setOtherRing(undefined);
     setSaid([]);
     setSeat(undefined);
     const head = await port.open(file);
@@ -104,9 +113,11 @@ export function ClipMeasure({
       settings: { start: changed.start ?? start },
     });
     setResult(found);
+    setBacks(new Map());
+    setBackOf(undefined);
     setPath(await port.path());
   };
-  const run = async (goOn: boolean) => {
+  const run = async (goOn: boolean, ring: WhichRing = "outermost") => {
     if (!asked) return setProblem("Ask who is in the picture first, and tick that you have.");
     if (slowed === "")
       return setProblem(
@@ -117,11 +128,13 @@ export function ClipMeasure({
       return setProblem(`Cut out a set: ${MOST_CUT_S / 60} minutes at most at once.`);
     setProblem(undefined);
     setShare(0);
-    const ran = await port.follow({ ...cut, fromS: goOn ? at : cut.fromS, mark, goOn }, (done) =>
-      setShare(done),
+    const ran = await port.follow(
+      { ...cut, fromS: goOn ? at : cut.fromS, mark, ring, goOn },
+      (done) => setShare(done),
     );
     setShare(undefined);
     setRim(ran.ok ? ran.rim : undefined);
+    setOtherRing(ran.ok ? ran.otherRing : undefined);
     if (!ran.ok) {
       setResult(undefined);
       if (ran.timeS !== undefined) await show(ran.timeS);
@@ -141,6 +154,19 @@ export function ClipMeasure({
 
   const reps = result?.ok ? result.speeds.reps : [];
   const stepS = film ? 1 / Math.max(1, film.rateHz) : 0.02;
+  const radians = (numberOr(lean, 0) * Math.PI) / 180;
+  const angles = reps.map((_, i) => {
+    const [hip, shoulder] = backs.get(i) ?? [];
+    const up = { x: Math.sin(radians), y: -Math.cos(radians) };
+    return hip && shoulder ? backAngle({ hip, shoulder, up }) : undefined;
+  });
+  const drift = backDrift(angles);
+  const markBack = (rep: number, at: Place) => {
+    const before = backs.get(rep) ?? [];
+    const points = before.length === 1 ? [...before, at] : [at];
+    setBacks(new Map(backs).set(rep, points));
+    if (points.length === 2) setBackOf(undefined);
+  };
   const heightHere = () => {
     if (!result?.ok) return undefined;
     const index = result.heights.timesS.findIndex((s) => s >= at / Number(slowed || 1) - 1e-6);
@@ -190,6 +216,8 @@ export function ClipMeasure({
               path={path}
               atS={picture?.timeS ?? at}
               rim={rim}
+              line={backOf === undefined ? [] : (backs.get(backOf) ?? [])}
+              onPoint={backOf === undefined ? undefined : (place) => markBack(backOf, place)}
             />
             <label className="mt-2 grid gap-0.5">
               <span className="flex justify-between text-muted">
@@ -238,6 +266,11 @@ export function ClipMeasure({
               void run(false);
             }}
           >
+            {backOf === undefined ? null : (
+              <p role="status" className="font-semibold">
+                Rep {backOf + 1}: press the hip, then the shoulder in the picture.
+              </p>
+            )}
             <p>
               At the cut's beginning: pull the circle onto the plate, its edge onto the rim; a press
               elsewhere brings it there.
@@ -342,6 +375,20 @@ export function ClipMeasure({
         {result && !result.ok ? (
           <Notice kind="problem" title={RESULT_WORDS[result.reason]} />
         ) : null}
+        {otherRing !== undefined && result?.ok ? (
+          <Notice
+            kind="warning"
+            title={`A ring ${(100 * (otherRing - 1)).toFixed(0)} % larger stands out too: speeds hang on which is the plate's edge.`}
+          >
+            <p>
+              The dashed line shows the one that was taken. If it is not the edge, put the circle on
+              the edge:
+            </p>
+            <button type="button" className="btn mt-1" onClick={() => void run(false, "nearest")}>
+              Measure with the ring nearest my circle
+            </button>
+          </Notice>
+        ) : null}
         {result?.ok ? (
           <section aria-label="From video" className="grid gap-2">
             <h2 className="text-lg font-semibold">
@@ -353,8 +400,22 @@ export function ClipMeasure({
                 reps={reps}
                 seatM={seatM}
                 onShow={(realS) => void show(realS * Number(slowed || 1))}
+                backs={angles}
+                onBack={(i) => {
+                  const rep = reps[i]?.rep;
+                  if (!rep) return;
+                  setBacks(new Map(backs).set(i, []));
+                  setBackOf(i);
+                  void show((rep.startS - (rep.pauseS ?? 0)) * Number(slowed || 1));
+                }}
               />
             ) : null}
+            {drift === undefined ? null : (
+              <p>
+                The back leans {Math.abs(drift).toFixed(0)}° {drift < 0 ? "less" : "more"} in the
+                last rep marked than in the first: a mark to look at, no verdict.
+              </p>
+            )}
             <ul className="list-disc pl-5 text-muted">
               {result.notes.map((note) => (
                 <li key={JSON.stringify(note)}>{noteWords(note)}</li>

@@ -21,6 +21,8 @@ export function ClipPicture({
   path,
   atS,
   rim,
+  line,
+  onPoint,
 }: {
   bitmap: ImageBitmap | undefined;
   widthPx: number;
@@ -34,6 +36,10 @@ export function ClipPicture({
   atS: number;
   /** The rim that was found under the mark. */
   rim: Rim | undefined;
+  /** Points of the back in this picture: hip, then shoulder. */
+  line: ReadonlyArray<{ xPx: number; yPx: number }>;
+  /** A press marks a point, where one is asked for. */
+  onPoint: ((at: { xPx: number; yPx: number }) => void) | undefined;
 }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const pulled = useRef<{ edge: boolean; x: number; y: number; mark: PlateMark }>(undefined);
@@ -68,6 +74,7 @@ export function ClipPicture({
         aria-label={`The picture with the mark on the plate at ${mark.xPx.toFixed(0)}, ${mark.yPx.toFixed(0)}, radius ${mark.radiusPx.toFixed(0)} px${path.length > 0 ? `, and the bar's way over ${path.length} pictures` : ""}. Fields beside it set the same.`}
         onPointerDown={(event) => {
           const { x, y } = place(event);
+          if (onPoint) return onPoint({ xPx: x, yPx: y });
           const far = Math.hypot(x - mark.xPx, y - mark.yPx) / mark.radiusPx;
           event.currentTarget.setPointerCapture(event.pointerId);
           // A press away from the circle brings it there.
@@ -138,6 +145,23 @@ export function ClipPicture({
             strokeDasharray={`${2 * thick} ${2 * thick}`}
           />
         ) : null}
+        {line.length > 1 ? (
+          <polyline
+            points={line.map((one) => `${one.xPx},${one.yPx}`).join(" ")}
+            className="fill-none stroke-white"
+            strokeWidth={2 * thick}
+          />
+        ) : null}
+        {line.map((one) => (
+          <circle
+            key={`${one.xPx},${one.yPx}`}
+            cx={one.xPx}
+            cy={one.yPx}
+            r={4 * thick}
+            className="fill-black stroke-white"
+            strokeWidth={1.4 * thick}
+          />
+        ))}
         {here ? (
           <circle
             cx={here.xPx}

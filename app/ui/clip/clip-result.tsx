@@ -10,12 +10,18 @@ export function ClipReps({
   reps,
   seatM,
   onShow,
+  backs,
+  onBack,
 }: {
   reps: readonly ClipRep[];
   /** Bar height with the athlete on the seat, m; undefined where it was not marked. */
   seatM: number | undefined;
   /** Goes to a time of the film, s as it was filmed. */
   onShow: (realS: number) => void;
+  /** The back's lean at the bottom of each rep, degrees, where it was marked. */
+  backs: ReadonlyArray<number | undefined>;
+  /** Asks for the two points of a rep's back. */
+  onBack: (rep: number) => void;
 }) {
   const counted = reps.filter(({ rep }) => rep.outcome === "counted");
   return (
@@ -49,11 +55,12 @@ export function ClipReps({
                 Stop, s
               </th>
               {seatM === undefined ? null : <th scope="col">Seat</th>}
+              <th scope="col">Back</th>
               <th scope="col">Off by: places, scale, pictures</th>
             </tr>
           </thead>
           <tbody>
-            {reps.map(({ rep, within90Mps, ofPlacesMps, ofScaleMps, ofRateMps }) => (
+            {reps.map(({ rep, within90Mps, ofPlacesMps, ofScaleMps, ofRateMps }, i) => (
               <tr key={rep.startS}>
                 <th scope="row">
                   {rep.outcome === "failed"
@@ -79,6 +86,16 @@ export function ClipReps({
                   {rep.pauseS === undefined ? "" : rep.pauseS.toFixed(2)}
                 </td>
                 {seatM === undefined ? null : <td>{seatWords(rep.bottomM - seatM)}</td>}
+                <td>
+                  <button
+                    type="button"
+                    className="link"
+                    onClick={() => onBack(i)}
+                    aria-label={`Mark the back at the bottom of rep ${i + 1}`}
+                  >
+                    {backs[i] === undefined ? "mark" : `${backs[i]?.toFixed(0)}°`}
+                  </button>
+                </td>
                 <td className="text-muted">
                   {[ofPlacesMps, ofScaleMps, ofRateMps].map((mps) => mps.toFixed(3)).join(" · ")}
                 </td>

@@ -1,13 +1,13 @@
 import type { ClipInput, ClipResult } from "../../../core/track/clip";
 import type { ClipHead, ClipRunResult } from "../../../core/track/clip-run";
-import type { PlateMark } from "../../../core/track/rim";
+import type { PlateMark, WhichRing } from "../../../core/track/rim";
 
 /** What reads a clip for the page: a worker, which keeps the pictures to itself. */
 export interface ClipPort {
   open(file: File): Promise<ClipHead>;
   picture(timeS: number): Promise<{ bitmap: ImageBitmap; timeS: number } | undefined>;
   follow(
-    cut: { fromS: number; toS: number; mark: PlateMark; goOn: boolean },
+    cut: { fromS: number; toS: number; mark: PlateMark; ring: WhichRing; goOn: boolean },
     progress: (share: number, at: { xPx: number; yPx: number } | undefined) => void,
   ): Promise<ClipRunResult>;
   measure(
