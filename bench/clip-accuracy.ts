@@ -9,6 +9,7 @@
 import { seededRandom } from "../core/numeric/random";
 import { centred, film } from "../core/track/fixtures/film";
 import { PLAIN_SCENE, type Scene } from "../core/track/fixtures/render";
+import { CLEAR_RIM } from "../core/track/heights";
 import { SHAPE_FAMILIES } from "../device/shapes/families";
 import { HELD_OUT_FAMILIES } from "../device/shapes/held-out";
 
@@ -46,6 +47,9 @@ function sceneOf(seed: number): Scene {
 }
 
 const errors: number[] = [];
+/** Errors of films whose rim stood out; the others say that theirs did not. */
+const clear: number[] = [];
+let unclear = 0;
 let [inside, wrong, refused, lostCount] = [0, 0, 0, 0];
 for (let seed = Number(from); seed < Number(from) + Number(clips); seed++)
   for (const name of chosen) {
@@ -86,6 +90,8 @@ for (let seed = Number(from); seed < Number(from) + Number(clips); seed++)
       const truth = set.reps.find((one) => Math.abs(one.endS - rep.endS) < 0.3);
       if (!truth || rep.outcome !== "counted") return [];
       const off = rep.mcvMps - truth.mcvMps;
+      if (made.onRim < CLEAR_RIM) unclear++;
+      else clear.push(Math.abs(off));
       errors.push(Math.abs(off));
       if (Math.abs(off) <= within90Mps) inside++;
       return [
@@ -99,6 +105,7 @@ for (let seed = Number(from); seed < Number(from) + Number(clips); seed++)
         same,
         lost: made.lost,
         unseen: made.unseen,
+        onRim: Number(made.onRim.toFixed(2)),
         ring: made.otherRing?.toFixed(2),
         r: Math.round(made.radiusPx),
         rows,
@@ -106,6 +113,7 @@ for (let seed = Number(from); seed < Number(from) + Number(clips); seed++)
     );
   }
 errors.sort((a, b) => a - b);
+clear.sort((a, b) => a - b);
 const at = (share: number) =>
   Number((errors[Math.floor(share * errors.length)] ?? Number.NaN).toFixed(4));
 console.log(
@@ -115,6 +123,9 @@ console.log(
     wrong,
     lost: lostCount,
     refused,
+    unclear,
+    clearP95: clear[Math.floor(0.95 * clear.length)]?.toFixed(4),
+    clearWorst: clear.at(-1)?.toFixed(4),
     p50: at(0.5),
     p95: at(0.95),
     worst: at(0.99999),

@@ -195,7 +195,14 @@ const reading: ClipReading = {
   follow: followCut,
   async measure(of) {
     if (!tracker) return { ok: false, reason: "too-few" };
-    return measureClip({ ...of, rim: tracker.rim, sightings, cameraPx, pictureHeightPx });
+    return measureClip({
+      ...of,
+      rim: tracker.rim,
+      onRim: tracker.onRim,
+      sightings,
+      cameraPx,
+      pictureHeightPx,
+    });
   },
   async path() {
     return sightings.map(({ timeS, xPx, yPx }) => ({ timeS, xPx, yPx }));

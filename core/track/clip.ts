@@ -1,5 +1,5 @@
 import type { StreamSettings } from "../velocity/stream";
-import { type ClipHeights, clipHeights } from "./heights";
+import { CLEAR_RIM, type ClipHeights, clipHeights } from "./heights";
 import type { Rim } from "./rim";
 import { type ClipSpeeds, clipSpeeds } from "./speeds";
 import type { Sighting } from "./tracker";
@@ -21,6 +21,8 @@ const HIDDEN_S = 0.1;
 
 export interface ClipInput {
   rim: Rim;
+  /** Share of the rim that stood out under the mark. */
+  onRim: number;
   /** In order of time; the clip's own times, s. */
   sightings: readonly Sighting[];
   plateDiameterM: number;
@@ -37,6 +39,8 @@ export interface ClipInput {
 /** What a coach is told beside the figures. */
 export type ClipNote =
   | { kind: "hidden"; fromS: number; toS: number }
+  /** The plate's edge hardly stands out: its size, and with it each speed, is less sure. */
+  | { kind: "unclear-rim"; share: number }
   | { kind: "leans"; degrees: number }
   | { kind: "camera-moved"; byM: number }
   | { kind: "camera-unknown" }
@@ -74,6 +78,7 @@ export function measureClip(input: ClipInput): ClipResult {
     if (fromS !== undefined && toS - fromS > Math.max(HIDDEN_S, 2.5 / speeds.rateHz))
       notes.push({ kind: "hidden", fromS, toS });
   });
+  if (input.onRim < CLEAR_RIM) notes.push({ kind: "unclear-rim", share: input.onRim });
   const lean = heights.leanDeg;
   if (lean !== undefined && Math.abs(lean) > MUCH_LEAN_DEG)
     notes.push({ kind: "leans", degrees: lean });

@@ -120,7 +120,7 @@ describe("heights", () => {
     sdPx: 0.05,
     sdScale: 0.001,
   });
-  const base = { rim, plateDiameterM: 0.45, up: { x: 0, y: -1 } };
+  const base = { rim, onRim: 1, plateDiameterM: 0.45, up: { x: 0, y: -1 } };
 
   it("are the way in plate radii, whatever the plate's shape in the picture", () => {
     const found = clipHeights({ ...base, sightings: [seen(300, 1, 0), seen(242, 1, 1)] });
@@ -160,6 +160,20 @@ describe("heights", () => {
     const [one, four] = [plain, slow].map((each) => each.speeds.reps[0]?.rep.mcvMps ?? 0);
     expect((four ?? 0) / (one ?? 1)).toBeGreaterThan(3.6);
     expect((four ?? 0) / (one ?? 1)).toBeLessThan(4.4);
+  });
+
+  it("a rim that hardly stands out is told, and makes every speed less sure", () => {
+    const sightings = Array.from({ length: 400 }, (_, i) =>
+      seen(300 + 60 * (1 - Math.cos(i / 20)), 1, i),
+    );
+    const of = { ...base, sightings, cameraPx: 0, pictureHeightPx: 480, settings: {}, slowedBy: 1 };
+    const [clear, unclear] = [measureClip(of), measureClip({ ...of, onRim: 0.7 })];
+    if (!clear.ok || !unclear.ok) throw new Error("Neither has a reason to fail.");
+    expect(clear.notes.map((note) => note.kind)).not.toContain("unclear-rim");
+    expect(unclear.notes.map((note) => note.kind)).toContain("unclear-rim");
+    expect(unclear.speeds.reps[0]?.within90Mps ?? 0).toBeGreaterThan(
+      1.5 * (clear.speeds.reps[0]?.within90Mps ?? 1),
+    );
   });
 
   it("a seat is reached within a hand's give", () => {
@@ -251,11 +265,12 @@ describe("bad input", () => {
     const rim: Rim = { xPx: 0, yPx: 0, m11: 1 / 900, m12: 0, m22: 1 / 900 };
     const up = { x: 0, y: -1 };
     const sightings: Sighting[] = [];
-    expect(clipHeights({ rim, sightings, plateDiameterM: 0.45, up })).toBeUndefined();
+    expect(clipHeights({ rim, onRim: 1, sightings, plateDiameterM: 0.45, up })).toBeUndefined();
     for (const broken of [0, -1, Number.NaN, 50])
       expect(
         measureClip({
           rim,
+          onRim: 1,
           sightings: Array.from({ length: 20 }, (_, i) => ({
             timeS: i / 60,
             xPx: 0,

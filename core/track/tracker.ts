@@ -74,6 +74,8 @@ const FACE_ANGLES = 24;
 export class RimTracker {
   readonly rim: Rim;
   readonly radiusPx: number;
+  /** Share of the rim that stood out under the mark. */
+  readonly onRim: number;
   readonly #shape: RimShape;
   #face: Float64Array;
   #last: Sighting;
@@ -81,8 +83,9 @@ export class RimTracker {
   #lastTimeS: number;
   #lost: LossReason | undefined;
 
-  private constructor(rim: Rim, frame: GreyFrame) {
+  private constructor(rim: Rim, onRim: number, frame: GreyFrame) {
     this.rim = rim;
+    this.onRim = onRim;
     this.radiusPx = radiusOf(rim);
     this.#shape = shapeOf(rim);
     this.#last = {
@@ -112,7 +115,7 @@ export class RimTracker {
     if (!isFrame(frame)) return { ok: false, reason: "no-frame" };
     const found = refineMark(frame, mark, ring);
     if (!found.ok) return found;
-    const tracker = new RimTracker(found.rim, frame);
+    const tracker = new RimTracker(found.rim, found.onRim, frame);
     return { ok: true, tracker, otherRing: found.otherRing };
   }
 

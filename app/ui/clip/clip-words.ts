@@ -35,6 +35,8 @@ export function noteWords(note: ClipNote): string {
   switch (note.kind) {
     case "hidden":
       return `From ${formatClipTime(note.fromS)} to ${formatClipTime(note.toS)} the plate was out of sight: a rep then is not measured.`;
+    case "unclear-rim":
+      return `Only ${(100 * note.share).toFixed(0)} % of the plate's edge stands out: see that the dashed line lies on it. Against a calmer or lighter background speeds are surer.`;
     case "leans":
       return `The bar's path leans ${Math.abs(note.degrees).toFixed(0)}° against the plumb line. Turn the line along the rack's upright if the phone stood askew.`;
     case "camera-moved":
