@@ -35,15 +35,15 @@ export interface HeightsInput {
 /** The usual full-size plate, m. */
 export const PLATE_DIAMETER_M = 0.45;
 /** What a plate's size is off by: wear, the rim's rounding, the lens (share). */
-const SD_SIZE = 0.0035;
+const SD_SIZE = 0.003;
 /**
  * A rim that stands out less than this may be read at another ring in part: of 180 drawn marks those
  * above it were right within 0.2 %, those below by 2 % (standard deviation).
  */
 export const CLEAR_RIM = 0.85;
-const SD_UNCLEAR_RIM = 0.025;
+const SD_UNCLEAR_RIM = 0.02;
 /** The picture's own softness at the rim, px on the radius. */
-const SD_RIM_PX = 0.22;
+const SD_RIM_PX = 0.12;
 /** A place is no surer than this, px, however well its edges agree: pixels, compression. */
 const LEAST_SD_PX = 0.06;
 /** A change of scale with height is taken only where it is this many times its own error. */
