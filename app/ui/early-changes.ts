@@ -25,6 +25,8 @@ function wasChanged(control: Control): boolean {
 
 /** What differs from the document as it came; to be asked before the scripts take it over. */
 export function earlyChanges(root: ParentNode): () => void {
+  // A browser puts back what stood in a field before a reload; that is nobody's choice of now.
+  if (!navigator.userActivation?.hasBeenActive) return () => {};
   const changed = [...root.querySelectorAll<Control>(FOLLOWED)].filter(wasChanged).map(
     (control) =>
       ({

@@ -1,15 +1,16 @@
 import { proxy, type Remote, wrap } from "comlink";
 import type { ClipInput, ClipResult } from "../../core/track/clip";
 import type { ClipHead, ClipRunResult } from "../../core/track/clip-run";
-import type { PlateMark, WhichRing } from "../../core/track/rim";
+import type { WhichRing } from "../../core/track/mark";
+import type { PlateMark } from "../../core/track/rim";
 
 export interface ClipPicture {
   bitmap: ImageBitmap;
   timeS: number;
 }
 
-/** Share done, 0–1, and where the plate is now (px of the picture). */
-export type ClipProgress = (share: number, at: { xPx: number; yPx: number } | undefined) => void;
+/** Share done, 0–1. */
+export type ClipProgress = (share: number) => void;
 
 /** A clip in the worker: pictures are read, followed and let go; nothing of them leaves it. */
 export interface ClipReading {

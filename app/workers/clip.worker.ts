@@ -105,17 +105,34 @@ function forget(): void {
   sightings = [];
 }
 
-/** A picture taken into the run: false once there is nothing more to follow. */
-function take(frame: GreyFrame, count: number): { at?: Sighting; unseen: boolean } {
-  const step = tracker?.push(frame);
-  if (step?.kind === "seen") sightings.push(step.at);
-  if (count % STEADY_EVERY === 0) {
-    const shift = steady?.look(frame);
-    if (shift) cameraPx = Math.max(cameraPx ?? 0, shift.px);
+/** A picture taken into the run. */
+function take(follower: RimTracker, frame: GreyFrame, count: number): void {
+  const step = follower.push(frame);
+  if (step.kind === "seen") sightings.push(step.at);
+  if (count % STEADY_EVERY !== 0) return;
+  const shift = steady?.look(frame);
+  if (shift) cameraPx = Math.max(cameraPx ?? 0, shift.px);
+}
+
+/** Begins at the mark; what an earlier stretch found before it stays where it goes on. */
+function begin(
+  frame: GreyFrame,
+  cut: Parameters<ClipReading["follow"]>[0],
+): ReturnType<typeof RimTracker.begin> {
+  const begun = RimTracker.begin(frame, cut.mark, cut.ring);
+  if (!begun.ok) return begun;
+  const earlier = cut.goOn ? sightings.filter((one) => one.timeS < frame.timeS) : [];
+  // Sizes are against the rim that was marked: earlier ones against the new mark's from now on.
+  const by = tracker ? radiusOf(tracker.rim) / begun.tracker.radiusPx : 1;
+  sightings = earlier.map((one) => ({ ...one, scale: one.scale * by }));
+  tracker = begun.tracker;
+  sightings.push(tracker.marked);
+  pictureHeightPx = frame.heightPx;
+  if (!cut.goOn || !steady) {
+    cameraPx = undefined;
+    steady = new SteadyCheck(frame, cut.mark);
   }
-  return step?.kind === "seen"
-    ? { at: step.at, unseen: false }
-    : { unseen: step?.kind === "unseen" };
+  return begun;
 }
 
 async function followCut(
@@ -124,62 +141,57 @@ async function followCut(
 ): Promise<ClipRunResult> {
   if (!sink) return { ok: false, reason: "cannot-decode" };
   stopRequested = false;
-  const before = tracker?.rim;
-  tracker = undefined;
-  sightings = cut.goOn ? sightings.filter((one) => one.timeS < cut.fromS) : [];
-  if (!cut.goOn) cameraPx = undefined;
-  let pictures = 0;
-  let unseen = 0;
-  let untilS = cut.fromS;
+  let follower: RimTracker | undefined;
   let otherRing: number | undefined;
-  // A picture is meant by the time that it shows: the one that stands at the cut's beginning.
-  const first = await sink.getSample(cut.fromS);
-  const from = first?.timestamp ?? cut.fromS;
-  first?.close();
+  let pictures = 0;
+  let untilS = cut.fromS;
   try {
+    // A picture is meant by the time that it shows: the one that stands at the cut's beginning.
+    const first = await sink.getSample(cut.fromS);
+    const from = first?.timestamp ?? cut.fromS;
+    first?.close();
     for await (const sample of sink.samples(from, cut.toS)) {
       const frame = await greyOf(sample);
       sample.close();
       untilS = frame.timeS;
       pictures++;
-      if (!tracker) {
-        const begun = RimTracker.begin(frame, cut.mark, cut.ring);
-        if (!begun.ok) return { ok: false, reason: begun.reason, timeS: frame.timeS };
-        tracker = begun.tracker;
+      if (follower) take(follower, frame, pictures);
+      else {
+        const begun = begin(frame, cut);
+        if (!begun.ok) return { ok: false, reason: begun.reason, timeS: untilS };
+        follower = begun.tracker;
         otherRing = begun.otherRing;
-        // Sizes are against the rim that was marked: earlier ones against the new mark's from now on.
-        const by = before ? radiusOf(before) / radiusOf(tracker.rim) : 1;
-        sightings = sightings.map((one) => ({ ...one, scale: one.scale * by }));
-        sightings.push(tracker.marked);
-        pictureHeightPx = frame.heightPx;
-        if (!cut.goOn || !steady) steady = new SteadyCheck(frame, { ...cut.mark });
-      } else {
-        const { at, unseen: hidden } = take(frame, pictures);
-        if (hidden) unseen++;
-        if (pictures % SAY_EVERY === 0)
-          void progress((untilS - cut.fromS) / Math.max(1e-6, cut.toS - cut.fromS), at);
       }
-      if (stopRequested || tracker.lost) break;
+      if (pictures % SAY_EVERY === 0)
+        void progress((untilS - cut.fromS) / Math.max(1e-6, cut.toS - cut.fromS));
+      if (stopRequested || follower.lost) break;
     }
   } catch (cause) {
     console.warn("A picture could not be decoded.", cause);
-    if (!tracker) return { ok: false, reason: "cannot-decode", timeS: untilS };
+    if (!follower) return { ok: false, reason: "cannot-decode", timeS: untilS };
   }
-  if (!tracker) return { ok: false, reason: "no-frame" };
+  if (!follower) return { ok: false, reason: "no-frame" };
   return {
     ok: true,
-    rim: tracker.rim,
+    rim: follower.rim,
     otherRing,
     untilS,
-    lost: tracker.lost,
+    lost: follower.lost,
     stopped: stopRequested,
-    pictures,
-    unseen,
   };
 }
 
+/** What runs through the film now; another film or run waits until it has stopped. */
+let running: Promise<unknown> = Promise.resolve();
+function oneAtATime<T>(work: () => Promise<T>): Promise<T> {
+  stopRequested = true;
+  const next = running.then(work);
+  running = next.catch(() => undefined);
+  return next;
+}
+
 const reading: ClipReading = {
-  open: headOf,
+  open: (file) => oneAtATime(() => headOf(file)),
   async picture(timeS) {
     const sample = await sink?.getSample(Math.max(0, timeS));
     if (!sample) return undefined;
@@ -192,7 +204,7 @@ const reading: ClipReading = {
     const bitmap = canvas.transferToImageBitmap();
     return transfer({ bitmap, timeS: shownS }, [bitmap]);
   },
-  follow: followCut,
+  follow: (cut, progress) => oneAtATime(() => followCut(cut, progress)),
   async measure(of) {
     if (!tracker) return { ok: false, reason: "too-few" };
     return measureClip({

@@ -1,4 +1,5 @@
-import type { MarkFault, Rim } from "./rim";
+import type { MarkFault } from "./mark";
+import type { Rim } from "./rim";
 import type { LossReason } from "./tracker";
 
 /** What a clip is, or why it cannot be read. */
@@ -23,8 +24,6 @@ export interface ClipRun {
   untilS: number;
   lost: LossReason | undefined;
   stopped: boolean;
-  pictures: number;
-  unseen: number;
 }
 
 export type ClipRunResult =

@@ -8,16 +8,12 @@ export interface ClipHeights {
   timesS: number[];
   /** m above the plate's place where it was marked. */
   heightsM: number[];
-  /** m to the right of it in the picture: the bar's path. */
-  acrossM: number[];
   /** One standard deviation of a height by itself, m. */
   sdM: number[];
   /** What all heights share: one standard deviation of the scale, as a share. */
   sdScale: number;
   /** The rim's mean radius where it was marked, px. */
   radiusPx: number;
-  /** Change of scale over a metre of height, as a share: 0 for a camera level with the bar. */
-  scalePerM: number;
   /** How far the bar's path leans against the plumb line, degrees; undefined without a path. */
   leanDeg: number | undefined;
 }
@@ -87,7 +83,6 @@ export function clipHeights(input: HeightsInput): ClipHeights | undefined {
   return {
     timesS: sightings.map((one) => one.timeS),
     heightsM,
-    acrossM: across.map((w, i) => w / local(rise[i] as number)),
     sdM: sightings.map(
       ({ sdPx }, i) =>
         (radiusM * Math.max(LEAST_SD_PX, sdPx)) / radiusOf(rim) / local(rise[i] as number) ** 2,
@@ -98,7 +93,6 @@ export function clipHeights(input: HeightsInput): ClipHeights | undefined {
       input.onRim < CLEAR_RIM ? SD_UNCLEAR_RIM : 0,
     ),
     radiusPx: radiusOf(rim),
-    scalePerM: (2 * slope) / middle,
     leanDeg: leanOf(rise, across),
   };
 }
@@ -156,3 +150,15 @@ function leanOf(rise: readonly number[], across: readonly number[]): number | un
   });
   return (Math.atan2(uw, uu) * 180) / Math.PI;
 }
+
+/** Which way is up in a picture whose plumb line leans to the right by so many degrees. */
+export function upLeaning(degrees: number): { x: number; y: number } {
+  const radians = (degrees * Math.PI) / 180;
+  return { x: Math.sin(radians), y: -Math.cos(radians) };
+}
+
+/** The bar's height at a moment, m: of the first picture from then on. */
+export const heightAt = (
+  { timesS, heightsM }: Pick<ClipHeights, "timesS" | "heightsM">,
+  timeS: number,
+): number | undefined => heightsM[timesS.findIndex((s) => s >= timeS - 1e-6)];

@@ -6,8 +6,9 @@ import { measureClip, reachesSeat } from "./clip";
 import { centred, type Filmed, film } from "./fixtures/film";
 import { PLAIN_SCENE, Renderer } from "./fixtures/render";
 import { brightnessAt, isFrame } from "./grey";
-import { clipHeights } from "./heights";
-import { type Rim, radiusOf, refineMark } from "./rim";
+import { clipHeights, heightAt, upLeaning } from "./heights";
+import { refineMark } from "./mark";
+import { type Rim, radiusOf } from "./rim";
 import { rateErrorMps } from "./speeds";
 import { SteadyCheck } from "./steady";
 import { RimTracker, type Sighting } from "./tracker";
@@ -118,7 +119,6 @@ describe("heights", () => {
     yPx,
     scale,
     sdPx: 0.05,
-    sdScale: 0.001,
   });
   const base = { rim, onRim: 1, plateDiameterM: 0.45, up: { x: 0, y: -1 } };
 
@@ -174,6 +174,16 @@ describe("heights", () => {
     expect(unclear.speeds.reps[0]?.within90Mps ?? 0).toBeGreaterThan(
       1.5 * (clear.speeds.reps[0]?.within90Mps ?? 1),
     );
+  });
+
+  it("a plumb line that leans and a moment's height are read as they are drawn", () => {
+    expect(upLeaning(0).x).toBeCloseTo(0, 12);
+    expect(upLeaning(0).y).toBeCloseTo(-1, 12);
+    expect(upLeaning(90).x).toBeCloseTo(1, 12);
+    const heights = { timesS: [0, 0.1, 0.2], heightsM: [1, 2, 3] };
+    expect(heightAt(heights, 0.1)).toBe(2);
+    expect(heightAt(heights, 0.15)).toBe(3);
+    expect(heightAt(heights, 5)).toBeUndefined();
   });
 
   it("a seat is reached within a hand's give", () => {
@@ -277,7 +287,6 @@ describe("bad input", () => {
             yPx: i,
             scale: 1,
             sdPx: 0.1,
-            sdScale: 0.01,
           })),
           plateDiameterM: broken,
           up,

@@ -1,17 +1,15 @@
 import { brightnessAt, type GreyFrame, isFrame } from "./grey";
+import { type MarkFault, refineMark, type WhichRing } from "./mark";
 import {
   findEdges,
   fitRim,
-  type MarkFault,
   type PlateMark,
   type Rim,
   type RimFit,
   type RimShape,
   radiusOf,
-  refineMark,
   rimScore,
   shapeOf,
-  type WhichRing,
 } from "./rim";
 
 /** Where a plate was seen in one picture. */
@@ -23,7 +21,6 @@ export interface Sighting {
   scale: number;
   /** One standard deviation of the place, px, from the scatter of the rim's edges. */
   sdPx: number;
-  sdScale: number;
 }
 
 /** Why a plate is not followed further; never a guess in its place. */
@@ -94,7 +91,6 @@ export class RimTracker {
       yPx: rim.yPx,
       scale: 1,
       sdPx: 0,
-      sdScale: 0,
     };
     this.#lastTimeS = frame.timeS;
     this.#face = faceOf(frame, this.#last, this.#shape.radii);
@@ -103,7 +99,7 @@ export class RimTracker {
   /**
    * Begins at a mark.
    *
-   * @param known the rim's shape where the same plate was marked before: only its place is taken
+   * @param ring which of the plate's rings is followed
    */
   static begin(
     frame: GreyFrame,
@@ -143,7 +139,6 @@ export class RimTracker {
         yPx: found.yPx,
         scale: found.scale,
         sdPx: Math.max(found.sdXPx, found.sdYPx),
-        sdScale: found.sdScale,
       };
       this.#velocity =
         sinceS < 0.2

@@ -1,11 +1,11 @@
-import { lazy, Suspense, useState } from "react";
+import { Suspense, useState } from "react";
 import { describeSide, loadBar } from "../../../core/barload/load";
 import { isFirstTime } from "../../../core/maxes/records";
 import { formatKg, massKg, readMass } from "../../../core/units/mass";
 import type { VelocityMetric } from "../../../core/units/velocity";
 import { formatVelocity } from "../../../core/units/velocity";
-import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { readSpeed } from "../../forms/speed";
+import { filmPart } from "../../ui/clip/film-part";
 import { Field } from "../../ui/field";
 import { LoadedBar } from "../../ui/loaded-bar";
 import { Notice } from "../../ui/page";
@@ -15,21 +15,7 @@ import type { Route } from "./+types/profile";
 import type { ProfileTestRun } from "./use-profile-test";
 
 /** Comes when somebody opens it. */
-const Film = lazy(async () => {
-  const [{ ClipMeasure }, { clip }] = await Promise.all([
-    import("../../ui/clip/clip-measure"),
-    import("../../workers/clip"),
-  ]);
-  return {
-    default: (of: { startsAt: LiftStart; onKeep: (reps: MeasuredRep[]) => void }) => (
-      <ClipMeasure
-        port={clip}
-        startsAt={of.startsAt}
-        keep={{ label: "These reps are of this load", onKeep: of.onKeep }}
-      />
-    ),
-  };
-});
+const Film = filmPart(async () => (await import("../../workers/clip")).clip);
 
 /** The load on the bar now: suggested steps, the guard, and the two ways to take a rep. */
 export function Step({
@@ -191,7 +177,13 @@ export function Step({
             <summary className="link">Measure a film of this load</summary>
             {filmed ? (
               <Suspense fallback={<p className="text-muted">The film's part is being opened.</p>}>
-                <Film startsAt={data.variant.start} onKeep={(reps) => run.film(loadKg, reps)} />
+                <Film
+                  startsAt={data.variant.start}
+                  keep={{
+                    label: "These reps are of this load",
+                    onKeep: (reps) => run.film(loadKg, reps),
+                  }}
+                />
               </Suspense>
             ) : null}
           </details>

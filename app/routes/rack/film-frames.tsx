@@ -1,8 +1,9 @@
-import { lazy, Suspense, useState } from "react";
+import { Suspense, useState } from "react";
 import { readDecimal } from "../../../core/units/decimal";
 import { formatVelocity } from "../../../core/units/velocity";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { FRAME_RATES, speedOfFrames, VIDEO_WORDS } from "../../../core/velocity/video";
+import { filmPart } from "../../ui/clip/film-part";
 import { Sheet } from "./sheet";
 
 const BIG = "btn min-h-[64px] text-[18px]";
@@ -16,21 +17,7 @@ const keptRate = (): number => {
 };
 
 /** Comes when it is asked for; a station is light without it. */
-const Measure = lazy(async () => {
-  const [{ ClipMeasure }, { clip }] = await Promise.all([
-    import("../../ui/clip/clip-measure"),
-    import("../../workers/clip"),
-  ]);
-  return {
-    default: (of: { startsAt: LiftStart; onKeep: (reps: MeasuredRep[]) => void }) => (
-      <ClipMeasure
-        port={clip}
-        startsAt={of.startsAt}
-        keep={{ label: "Enter these reps as this set", onKeep: of.onKeep }}
-      />
-    ),
-  };
-});
+const Measure = filmPart(async () => (await import("../../workers/clip")).clip);
 
 /** A rep's speed from frames that somebody counted in a phone's film; the film stays on the phone. */
 export function FilmFrames({
@@ -69,7 +56,10 @@ export function FilmFrames({
     return (
       <Sheet title="The film itself" onClose={onClose} wide>
         <Suspense fallback={<p className="text-muted">The film's part is being opened.</p>}>
-          <Measure startsAt={startsAt} onKeep={onFilm} />
+          <Measure
+            startsAt={startsAt}
+            keep={{ label: "Enter these reps as this set", onKeep: onFilm }}
+          />
         </Suspense>
       </Sheet>
     );

@@ -1,6 +1,7 @@
 import type { ClipInput, ClipResult } from "../../../core/track/clip";
 import type { ClipHead, ClipRunResult } from "../../../core/track/clip-run";
-import type { PlateMark, WhichRing } from "../../../core/track/rim";
+import type { WhichRing } from "../../../core/track/mark";
+import type { PlateMark } from "../../../core/track/rim";
 
 /** What reads a clip for the page: a worker, which keeps the pictures to itself. */
 export interface ClipPort {
@@ -8,7 +9,7 @@ export interface ClipPort {
   picture(timeS: number): Promise<{ bitmap: ImageBitmap; timeS: number } | undefined>;
   follow(
     cut: { fromS: number; toS: number; mark: PlateMark; ring: WhichRing; goOn: boolean },
-    progress: (share: number, at: { xPx: number; yPx: number } | undefined) => void,
+    progress: (share: number) => void,
   ): Promise<ClipRunResult>;
   measure(
     of: Pick<ClipInput, "plateDiameterM" | "up" | "slowedBy" | "settings">,

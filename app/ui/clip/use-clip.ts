@@ -2,8 +2,9 @@ import { useEffect, useRef, useState } from "react";
 import { backAngle, backDrift } from "../../../core/track/back-angle";
 import { type ClipResult, MOST_CUT_S } from "../../../core/track/clip";
 import type { ClipHead } from "../../../core/track/clip-run";
-import { PLATE_DIAMETER_M } from "../../../core/track/heights";
-import type { PlateMark, Rim, WhichRing } from "../../../core/track/rim";
+import { heightAt, PLATE_DIAMETER_M, upLeaning } from "../../../core/track/heights";
+import type { WhichRing } from "../../../core/track/mark";
+import type { PlateMark, Rim } from "../../../core/track/rim";
 import { readDecimal } from "../../../core/units/decimal";
 import type { LiftStart } from "../../../core/velocity/stream";
 import type { PathPoint } from "./clip-picture";
@@ -34,10 +35,7 @@ export interface ClipHow {
   start: LiftStart;
 }
 
-const upOf = (lean: string) => {
-  const radians = (numberOr(lean, 0) * Math.PI) / 180;
-  return { x: Math.sin(radians), y: -Math.cos(radians) };
-};
+const upOf = (how: ClipHow) => upLeaning(numberOr(how.lean, 0));
 
 /** A film on its way from a file to reps, and what is marked on it. */
 export function useClip(port: ClipPort, startsAt: LiftStart) {
@@ -63,31 +61,50 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
   const [seatM, setSeat] = useState<number>();
   const [backs, setBacks] = useState<ReadonlyMap<number, readonly Place[]>>(new Map());
   const [backOf, setBackOf] = useState<number>();
+  const [kept, setKept] = useState(false);
   const shown = useRef(0);
+  const bitmap = useRef<ImageBitmap>(undefined);
+  /** The film that is open now: what an earlier one's run still says is nobody's. */
+  const films = useRef(0);
+  const hows = useRef(how);
+  hows.current = how;
   useEffect(() => () => port.close(), [port]);
 
   const show = async (timeS: number) => {
     const wanted = ++shown.current;
     setAt(timeS);
     const next = await port.picture(timeS);
+    if (!next) return;
     // A later slide of the hand has passed this one.
-    if (wanted === shown.current && next) setPicture(next);
+    if (wanted !== shown.current) return next.bitmap.close();
+    bitmap.current?.close();
+    bitmap.current = next.bitmap;
+    setPicture(next);
+  };
+  const clear = () => {
+    setResult(undefined);
+    setBacks(new Map());
+    setBackOf(undefined);
+    setSeat(undefined);
+    setKept(false);
   };
   const open = async (file: File) => {
+    const mine = ++films.current;
     setProblem(undefined);
-    setResult(undefined);
+    clear();
     setPath([]);
     setRim(undefined);
     setOtherRing(undefined);
     setSaid([]);
-    setSeat(undefined);
+    setShare(undefined);
     const head = await port.open(file);
+    if (mine !== films.current) return;
     if (!head.ok) {
       setFilm(undefined);
       return setProblem(HEAD_WORDS[head.reason]);
     }
     setFilm({ ...head, name: file.name });
-    setHow({ ...how, slowed: head.rateHz > ASKED_UP_TO_HZ ? "1" : "" });
+    setHow({ ...hows.current, slowed: head.rateHz > ASKED_UP_TO_HZ ? "1" : "" });
     setCut({ fromS: 0, toS: Math.min(head.durationS, MOST_CUT_S) });
     setMark({
       xPx: head.widthPx / 2,
@@ -97,16 +114,19 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
     await show(0);
   };
   const measure = async (by: ClipHow) => {
+    const mine = films.current;
     const found = await port.measure({
       plateDiameterM: numberOr(by.plate, Number.NaN) / 100,
-      up: upOf(by.lean),
+      up: upOf(by),
       slowedBy: Number(by.slowed),
       settings: { start: by.start },
     });
+    const way = await port.path();
+    if (mine !== films.current) return;
+    // Heights are others now: a seat, a back and what was kept were of those before.
+    clear();
     setResult(found);
-    setBacks(new Map());
-    setBackOf(undefined);
-    setPath(await port.path());
+    setPath(way);
   };
   const run = async (goOn: boolean, ring: WhichRing = "outermost") => {
     if (!asked) return setProblem("Ask who is in the picture first, and tick that you have.");
@@ -117,17 +137,19 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
     if (!(cut.toS > cut.fromS)) return setProblem("The cut's end lies before its beginning.");
     if (cut.toS - cut.fromS > MOST_CUT_S)
       return setProblem(`Cut out a set: ${MOST_CUT_S / 60} minutes at most at once.`);
+    const mine = films.current;
     setProblem(undefined);
     setShare(0);
     const ran = await port.follow(
       { ...cut, fromS: goOn ? at : cut.fromS, mark, ring, goOn },
-      (done) => setShare(done),
+      (done) => mine === films.current && setShare(done),
     );
+    if (mine !== films.current) return;
     setShare(undefined);
     setRim(ran.ok ? ran.rim : undefined);
     setOtherRing(ran.ok ? ran.otherRing : undefined);
     if (!ran.ok) {
-      setResult(undefined);
+      clear();
       if (ran.timeS !== undefined) await show(ran.timeS);
       return setProblem(RUN_WORDS[ran.reason]);
     }
@@ -140,14 +162,15 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
       ...(ran.stopped ? [`Stopped at ${formatClipTime(ran.untilS)}.`] : []),
     ]);
     if (ran.lost) await show(ran.untilS);
-    await measure(how);
+    // As it is said by now, not as it was when the run began.
+    await measure(hows.current);
   };
 
   const reps = result?.ok ? result.speeds.reps : [];
   const stepS = film ? 1 / Math.max(1, film.rateHz) : 0.02;
   const angles = reps.map((_, i) => {
     const [hip, shoulder] = backs.get(i) ?? [];
-    return hip && shoulder ? backAngle({ hip, shoulder, up: upOf(how.lean) }) : undefined;
+    return hip && shoulder ? backAngle({ hip, shoulder, up: upOf(how) }) : undefined;
   });
   const drift = backDrift(angles);
   const slower = Number(how.slowed || 1);
@@ -157,12 +180,6 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
     setBacks(new Map(backs).set(rep, points));
     if (points.length === 2) setBackOf(undefined);
   };
-  const heightHere = () => {
-    if (!result?.ok) return undefined;
-    const index = result.heights.timesS.findIndex((s) => s >= at / slower - 1e-6);
-    return result.heights.heightsM[index];
-  };
-
   return {
     film,
     asked,
@@ -181,7 +198,10 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
     change(part: Partial<ClipHow>) {
       const next = { ...how, ...part };
       setHow(next);
-      if (result && next.slowed !== "") void measure(next);
+      // A run that is under way measures by what is said when it ends.
+      if (!result || share !== undefined) return;
+      if (next.slowed === "") clear();
+      else void measure(next);
     },
     open,
     run,
@@ -193,7 +213,9 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
     result,
     reps,
     seatM,
-    markSeat: () => setSeat(heightHere()),
+    markSeat: () => setSeat(result?.ok ? heightAt(result.heights, at / slower) : undefined),
+    kept,
+    setKept,
     /** A rep's moment in the film's own time. */
     showReal: (realS: number) => void show(realS * slower),
     angles,

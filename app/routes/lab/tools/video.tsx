@@ -1,14 +1,9 @@
-import { lazy, Suspense } from "react";
+import { Suspense } from "react";
+import { filmPart } from "../../../ui/clip/film-part";
 import { WHERE_IT_STANDS } from "../../../ui/clip/where-it-stands";
 
 /** The film's part comes when somebody opens this tool: most who open the Lab do not film. */
-const Measure = lazy(async () => {
-  const [{ ClipMeasure }, { clip }] = await Promise.all([
-    import("../../../ui/clip/clip-measure"),
-    import("../../../workers/clip"),
-  ]);
-  return { default: () => <ClipMeasure port={clip} startsAt="top" /> };
-});
+const Measure = filmPart(async () => (await import("../../../workers/clip")).clip);
 
 /** Bar speed from a phone's film, measured in this browser; nothing of it is kept. */
 export function VideoSpeed() {
@@ -23,7 +18,7 @@ export function VideoSpeed() {
         </ul>
       </details>
       <Suspense fallback={<p className="text-muted">The film's part is being opened.</p>}>
-        <Measure />
+        <Measure startsAt="top" />
       </Suspense>
     </>
   );
