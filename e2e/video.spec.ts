@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { stateFile } from "./people";
+import { admin } from "./floor-session";
+import { allSent, openRack, startSquad, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
 /** Films whose truth is known, see clips/make-clip.ts. */
@@ -14,6 +15,16 @@ const truth = JSON.parse(readFileSync(path.join(CLIPS, "truth.json"), "utf8")) a
 async function openFilm(page: Page, name: string): Promise<void> {
   await page.goto("/lab?tool=video");
   await page.getByLabel("A film of the set, from the side").setInputFiles(path.join(CLIPS, name));
+}
+
+/** A film in whatever part of a page shows it, marked and ready to be measured. */
+async function readyFilm(page: Page): Promise<void> {
+  await page
+    .getByLabel("A film of the set, from the side")
+    .setInputFiles(path.join(CLIPS, "box-squat-60.mp4"));
+  await page.getByLabel(/Everybody in the picture was asked/).check();
+  await markPlate(page);
+  await page.getByLabel("The film plays").selectOption("1");
 }
 
 async function markPlate(page: Page): Promise<void> {
@@ -93,4 +104,76 @@ test("a film that is none, or in which nothing moves, is a sentence", async ({ p
   await form.getByLabel("Radius, px").fill("30");
   await page.getByRole("button", { name: "Measure the cut" }).click();
   await expect(page.getByText("No rim stands out under the mark")).toBeVisible({ timeout: 20_000 });
+});
+
+test("at a rack a film's reps are the set, said to be from video, once and in the log", async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const stopped = await admin`
+    UPDATE training_session SET status = 'ended', ended_at = now() WHERE status = 'running'
+    RETURNING id`;
+  try {
+    const session = await startSquad(page, "Sprint canoe");
+    await openRack(page, 1);
+    await page.getByRole("button", { name: "More" }).first().click();
+    await page.getByRole("button", { name: "Frames of a film" }).click();
+    await page.getByRole("button", { name: "Measure the film itself, on this screen" }).click();
+    await readyFilm(page);
+    await page.getByRole("button", { name: "Measure the cut" }).click();
+    const keep = page.getByRole("button", { name: "Enter these reps as this set" });
+    await expect(keep).toBeVisible({ timeout: 40_000 });
+    await keep.click();
+    await expect(page.getByRole("dialog")).toBeHidden();
+    await allSent(page);
+    const reps = await admin`
+      SELECT body->>'source' AS source, (body->>'mcvMps')::float AS mps, body->>'setKey' AS "set"
+      FROM log_entry WHERE session_id = ${session} AND body->>'kind' = 'rep' ORDER BY seq`;
+    // The film has six; the second is 12 % slower: the rule ends it, and the rest is no other set's.
+    expect(reps.length).toBe(2);
+    const [done] = await admin`
+      SELECT body->>'endedBy' AS by, body->>'setKey' AS "set" FROM log_entry
+      WHERE session_id = ${session} AND body->>'kind' = 'set-done'`;
+    expect(done).toMatchObject({ by: "loss", set: reps[0]?.set });
+    for (const [i, rep] of reps.entries()) {
+      expect(rep.source).toBe("video");
+      expect(rep.set).toBe(reps[0]?.set);
+      expect(Math.abs(rep.mps - (truth.reps[i]?.mcvMps ?? 0))).toBeLessThan(0.03);
+    }
+    await page.goto(`/floor/${session}`);
+    await page.getByRole("button", { name: "End the session" }).click();
+    await page.getByRole("button", { name: "End it as it is" }).click();
+    await page.waitForURL(/\/review\//);
+    // Every rep of the set says in its working where its speed is from.
+    await page.getByRole("button", { name: /, set 1, best 1\.\d\d,/ }).click();
+    await expect(page.getByRole("region", { name: "Working" })).toContainText("video");
+  } finally {
+    if (stopped.length > 0)
+      await admin`
+        UPDATE training_session SET status = 'running', ended_at = NULL
+        WHERE id IN ${admin(stopped.map((one) => one.id))}`;
+  }
+});
+
+test("a refused mark takes nothing away, and another film ends what runs", async ({ page }) => {
+  await page.goto("/lab?tool=video");
+  await readyFilm(page);
+  const found = page.getByRole("region", { name: "From video" });
+  await page.getByRole("button", { name: "Measure the cut" }).click();
+  await expect(found.getByText("6 reps, from video")).toBeVisible({ timeout: 40_000 });
+  const form = page.getByRole("form", { name: "The film" });
+  await form.getByLabel("Across, px").fill("40");
+  await page.getByRole("button", { name: "Go on from this picture" }).click();
+  await expect(page.getByText("No rim stands out under the mark")).toBeVisible({ timeout: 20_000 });
+  await markPlate(page);
+  await page.getByRole("button", { name: "Measure the cut" }).click();
+  await expect(found.getByText("6 reps, from video")).toBeVisible({ timeout: 40_000 });
+  // Another film while one is run through: what the first still says is nobody's.
+  await page.getByRole("button", { name: "Measure the cut" }).click();
+  await page
+    .getByLabel("A film of the set, from the side")
+    .setInputFiles(path.join(CLIPS, "without-motion.webm"));
+  await expect(page.getByText(/without-motion\.webm/)).toBeVisible({ timeout: 20_000 });
+  await expect(found).toBeHidden();
+  await expect(page.getByRole("button", { name: "Measure the cut" })).toBeVisible();
 });
