@@ -32,6 +32,7 @@ export function RecipeForm({
   hidden,
   result,
   mayEdit,
+  onTyping,
   onDraft,
   onKeep,
   intent = "recipe",
@@ -41,6 +42,8 @@ export function RecipeForm({
   hidden?: Record<string, string | number>;
   result: RecipeResult | undefined;
   mayEdit: boolean;
+  /** Said with the keystroke itself, before it is read: whoever fills the form anew must not now. */
+  onTyping?: (() => void) | undefined;
   /** The recipe as typed; undefined where it cannot be read, or is as it was kept. */
   onDraft?: ((recipe: Recipe | undefined) => void) | undefined;
   /** Takes the recipe in place of the server's action. */
@@ -66,6 +69,7 @@ export function RecipeForm({
 
   const turn = useRef(0);
   const read = async () => {
+    onTyping?.();
     const at = ++turn.current;
     const loaded = await rules().catch(() => undefined);
     // The newest typing is what is read.

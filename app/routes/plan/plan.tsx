@@ -192,6 +192,7 @@ function OnePlan({ loaderData, actionData }: Route.ComponentProps) {
               recipe={recipe.givenBack ?? slot.recipe}
               mayEdit={mayEdit}
               result={recipe.result}
+              onTyping={recipe.onTyping}
               onDraft={recipe.onDraft}
               onKeep={recipe.onKeep}
             />

@@ -78,6 +78,10 @@ export function useRecipeKeeping(
     };
   }, [slotId, settled]);
   const shown = result?.ok && version > savedAt ? undefined : result;
+  const onTyping = useCallback(() => {
+    changes.current++;
+    setTyping(true);
+  }, []);
   const onDraft = useCallback(
     (recipe: Recipe | undefined) => {
       // Of a slot that is let go already: nothing is tried on another.
@@ -116,6 +120,7 @@ export function useRecipeKeeping(
       result: shown,
       filledAt,
       givenBack,
+      onTyping,
       onDraft,
       /** The recipe to go on from: what is tried, though it be not drawn yet; else what is kept. */
       newestOf: (kept: Recipe) => newest.current ?? kept,
@@ -123,6 +128,6 @@ export function useRecipeKeeping(
       putBack: settled,
       onKeep,
     }),
-    [draft, shown, filledAt, givenBack, onDraft, settled, onKeep],
+    [draft, shown, filledAt, givenBack, onTyping, onDraft, settled, onKeep],
   );
 }

@@ -34,6 +34,9 @@ export function EndAlone({
   const fetcher = useFetcher<{ ok: boolean; message?: string }>();
   const once = useOnce();
   const [asking, setAsking] = useState(false);
+  // The end is heard over the stream before the answer to the press is back: who unmounted here
+  // would lose the way to the card with it.
+  if (view.ended) return null;
   const waits = view.unsent > 0 || view.link === "away";
   if (asks && !asking)
     return (

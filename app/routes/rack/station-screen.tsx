@@ -119,9 +119,7 @@ export function StationScreen(props: StationData) {
             {alone ? "Back to my card" : "Back to the floor"}
           </Link>
         )}
-        {alone && !view.ended ? (
-          <Later part={endAlone} of={{ sessionId, view, asks: true }} />
-        ) : null}
+        {alone ? <Later part={endAlone} of={{ sessionId, view, asks: true }} /> : null}
       </div>
     </div>
   );
@@ -132,9 +130,7 @@ export function StationScreen(props: StationData) {
     </>
   );
   const after = alone ? (
-    view.ended ? null : (
-      <Later part={endAlone} of={{ sessionId, view, asks: false }} />
-    )
+    <Later part={endAlone} of={{ sessionId, view, asks: false }} />
   ) : fixed ? null : (
     <Link className={BIG} to={`/review/${sessionId}`}>
       Open the review

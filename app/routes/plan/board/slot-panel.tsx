@@ -72,6 +72,7 @@ export function SlotPanel({
           recipe={keeping.draft ?? kept.recipe}
           mayEdit={mayEdit}
           result={keeping.result}
+          onTyping={keeping.onTyping}
           onDraft={keeping.onDraft}
           onKeep={keeping.onKeep}
         />
