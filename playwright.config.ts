@@ -25,7 +25,8 @@ export default defineConfig({
   // One database for all: the tests take different squads and teams, in order.
   workers: 1,
   fullyParallel: false,
-  timeout: 60_000,
+  // How long to wait is no claim of speed: two parts share two cores, and a machine may be slow.
+  timeout: 120_000,
   // What kills, restarts or upgrades for long (@long), and what stands on its file's other tests and
   // takes long (@whole), runs in `npm run soak`, before an issue is closed.
   ...(process.env.LONG
@@ -33,7 +34,7 @@ export default defineConfig({
     : process.env.FULL_DAY
       ? {}
       : { grepInvert: /@long|@whole/ }),
-  expect: { timeout: 8_000 },
+  expect: { timeout: 15_000 },
   retries: 0,
   reporter: [["list"], ["json", { outputFile: `test-results/browser-${PART}.json` }]],
   use: {

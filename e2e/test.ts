@@ -74,7 +74,11 @@ export const test = base.extend<{ policyHolds: undefined }, { browser: Browser }
   browser: [
     async ({ browser }, use) => {
       const newContext = browser.newContext.bind(browser);
-      browser.newContext = async (...args) => watch(await newContext(...args));
+      browser.newContext = async (...args) => {
+        const context = await newContext(...args);
+        // Without scripts a page is there with its document, and none could say more.
+        return args[0]?.javaScriptEnabled === false ? context : watch(context);
+      };
       await use(browser);
     },
     { scope: "worker" },
