@@ -4,6 +4,7 @@ import { leastMoves } from "./barload/least-moves";
 import { describeSide, loadBar, plateChange, stepFrom } from "./barload/load";
 import { loadableTable } from "./barload/loadable";
 import { barWorking, describeRefusal, loadingWorking, onBarWorking } from "./barload/loading-words";
+import { rimOnBar } from "./barload/plate-rim";
 import { movesWorking, planSequence, warmUpRamp } from "./barload/sequence";
 import { stepsInZone } from "./barload/zone";
 import * as boxFaults from "./boxsquat/box-faults";
@@ -460,6 +461,7 @@ const EXAMPLES: Example[] = [
   example(loadBar, gear, 82.5, "nearest"),
   example(stepFrom, gear, 80, 2.5),
   example(plateChange, made([kg(20), kg(10)]), made([kg(20), kg(5)])),
+  example(rimOnBar, made([kg(20), kg(10)]), made(testGear([20, 10, 5]).plates)),
   example(describeSide, made([kg(20), kg(10)])),
   example(loadingWorking, made(loading), 100),
   example(describeRefusal, { ok: false, reason: "not-a-load", askedKg: 5 }, "kg"),

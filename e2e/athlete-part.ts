@@ -1,5 +1,13 @@
 import { expect, type Page } from "./test";
 
+/** Opens an athlete's page from the table; gives the athlete's number. */
+export async function openAthlete(page: Page, name: string): Promise<string> {
+  await page.goto("/athletes");
+  await page.getByRole("link", { name, exact: true }).click();
+  await expect(page.getByRole("heading", { level: 1, name })).toBeVisible();
+  return page.url().split("/").at(-1)?.split(/[?#]/)[0] ?? "";
+}
+
 /** Opens a part of an athlete's page in place, by its heading. */
 export async function openPart(page: Page, name: string): Promise<void> {
   const heading = page.locator("main").getByRole("link", { name, exact: true });

@@ -1,16 +1,9 @@
-import { openPart } from "./athlete-part";
+import { openAthlete, openPart } from "./athlete-part";
 import { stateFile } from "./people";
-import { expect, type Locator, type Page, test } from "./test";
+import { expect, type Locator, test } from "./test";
 
 /** What a prescription stands on: facts, limits, tests, profiles, in the hands of a coach. */
 test.use({ storageState: stateFile("coach") });
-
-async function openAthlete(page: Page, name: string): Promise<string> {
-  await page.goto("/athletes");
-  await page.getByRole("link", { name, exact: true }).click();
-  await expect(page.getByRole("heading", { level: 1, name })).toBeVisible();
-  return page.url().split("/").at(-1)?.split(/[?#]/)[0] ?? "";
-}
 
 test.describe("a profile test", () => {
   test.describe.configure({ mode: "serial" });

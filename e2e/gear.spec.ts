@@ -209,7 +209,10 @@ test("the room is drawn: a pair taken off by a tap is what the rack builds, by k
   await piece.getByRole("button", { name: "Hook at 95 cm: take it off" }).click();
   await expect(piece.getByLabel("Hooks at, cm")).toHaveValue("90 100 105 110 130 140 150");
   await piece.getByRole("button", { name: "One pair of 25 kg more" }).click();
-  await expect(piece.getByLabel("Plates, pairs")).toHaveValue(/25kgx3@45/);
+  await expect(piece.getByLabel("Plates, pairs")).toHaveValue(/25kgx3@45\/450 /);
+  await piece.getByLabel("10 kg across, mm").fill("400");
+  await piece.getByLabel("10 kg across, mm").blur();
+  await expect(piece.getByLabel("Plates, pairs")).toHaveValue(/10kgx2@27\/400 /);
   await page.getByRole("link", { name: "Narrow band" }).click();
   await piece.getByLabel("Length of another reading, m").fill("1.1");
   await piece.getByLabel(/^Pull of another reading/).fill("10.6");

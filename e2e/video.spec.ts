@@ -1,5 +1,6 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
+import { openAthlete, openPart } from "./athlete-part";
 import { admin } from "./floor-session";
 import { allSent, openRack, startSquad, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
@@ -11,6 +12,9 @@ const truth = JSON.parse(readFileSync(path.join(CLIPS, "truth.json"), "utf8")) a
   mark: { xPx: number; yPx: number; radiusPx: number };
   reps: Array<{ outcome: string; mcvMps: number; pauseS: number }>;
 };
+
+/** The demo room's plates, kg, and how far they are across. */
+const ACROSS_CM: Record<number, string> = { 25: "45", 20: "45", 15: "45", 10: "32.5", 5: "23" };
 
 async function openFilm(page: Page, name: string): Promise<void> {
   await page.goto("/lab?tool=video");
@@ -84,6 +88,25 @@ test("a film is marked once, and gives the set's reps with what they may be off 
   expect(sent, "what left the browser").toEqual([]);
 });
 
+test("slow motion whose file says how it was filmed gives the same speeds", async ({ page }) => {
+  await openFilm(page, "box-squat-slow.mp4");
+  const plays = page.getByLabel("The film plays");
+  await expect(plays).toHaveValue("4");
+  await expect(plays).toHaveAccessibleDescription("its file says: filmed at 60 a second");
+  await page.getByLabel(/Everybody in the picture was asked/).check();
+  await markPlate(page);
+  await page.getByRole("button", { name: "Measure the cut" }).click();
+  const rows = page
+    .getByRole("region", { name: "From video" })
+    .getByRole("row")
+    .filter({ has: page.getByRole("rowheader") });
+  await expect(rows).toHaveCount(truth.reps.length, { timeout: 40_000 });
+  for (const [i, rep] of truth.reps.entries()) {
+    const mean = await rows.nth(i).getByRole("cell").nth(1).textContent();
+    expect(Math.abs(Number(mean) - rep.mcvMps)).toBeLessThan(0.03);
+  }
+});
+
 test("a film that is none, or in which nothing moves, is a sentence", async ({ page }) => {
   await page.goto("/lab?tool=video");
   const choose = page.getByLabel("A film of the set, from the side");
@@ -120,6 +143,18 @@ test("at a rack a film's reps are the set, said to be from video, once and in th
     await page.getByRole("button", { name: "Frames of a film" }).click();
     await page.getByRole("button", { name: "Measure the film itself, on this screen" }).click();
     await readyFilm(page);
+    // What is measured by is the largest plate on this very bar, as Gear has it.
+    const form = page.getByRole("form", { name: "The film" });
+    const across = form.getByLabel("Plate across, cm");
+    await expect(across).toHaveAccessibleDescription(/largest on this bar, from Gear/);
+    const side =
+      (await page
+        .getByRole("img", { name: /^Each side, inside out/ })
+        .getAttribute("aria-label")) ?? "";
+    const largest = Math.max(...(side.match(/\d+(\.\d+)?/g) ?? []).map(Number));
+    await expect(across).toHaveValue(ACROSS_CM[largest] ?? "no plate");
+    // The film's own plate is a full-size one.
+    await across.fill("45");
     await page.getByRole("button", { name: "Measure the cut" }).click();
     const keep = page.getByRole("button", { name: "Enter these reps as this set" });
     await expect(keep).toBeVisible({ timeout: 40_000 });
@@ -153,6 +188,42 @@ test("at a rack a film's reps are the set, said to be from video, once and in th
         UPDATE training_session SET status = 'running', ended_at = NULL
         WHERE id IN ${admin(stopped.map((one) => one.id))}`;
   }
+});
+
+test("in a profile test a film's reps are of the load on the bar, and kept as video", async ({
+  page,
+}) => {
+  test.setTimeout(150_000);
+  const id = await openAthlete(page, "Joss Harrow");
+  await openPart(page, "Back squat, straight bar");
+  await page
+    .getByRole("region", { name: "Back squat, straight bar" })
+    .getByRole("link", { name: "Test", exact: true })
+    .click();
+  await page.waitForURL(/\/lab\/profile\?athlete=/);
+  const load = page.getByTestId("test-load");
+  await expect(load).toHaveText("45 kg");
+  await page.getByText("Measure a film of this load").click();
+  await readyFilm(page);
+  const across = page.getByRole("form", { name: "The film" }).getByLabel("Plate across, cm");
+  await across.fill("45");
+  await page.getByRole("button", { name: "Measure the cut" }).click();
+  const keep = page.getByRole("button", { name: "These reps are of this load" });
+  await expect(keep).toBeVisible({ timeout: 40_000 });
+  await keep.dblclick();
+  const fastest = Math.max(...truth.reps.map((one) => one.mcvMps));
+  await expect(page.getByText(/^6 here, fastest/)).toContainText(/1\.\d\d/);
+  await expect(page.getByRole("row").filter({ hasText: "video" })).toHaveCount(6);
+  await page.getByRole("button", { name: "Keep for Joss Harrow" }).click();
+  await page.waitForURL(/\/profiles\//);
+  await expect(page.locator("main")).toContainText("video");
+  const kept = await admin`
+    SELECT t.source, p.load_kg AS "loadKg", p.velocity_mps AS mps
+    FROM profile_test t JOIN profile_point p ON p.test_id = t.id
+    WHERE t.athlete_id = ${id} AND t.entered_at =
+      (SELECT max(entered_at) FROM profile_test WHERE athlete_id = ${id})`;
+  expect(kept.map((one) => [one.source, one.loadKg])).toEqual(Array(6).fill(["video", 45]));
+  expect(Math.abs(Math.max(...kept.map((one) => one.mps)) - fastest)).toBeLessThan(0.03);
 });
 
 test("a refused mark takes nothing away, and another film ends what runs", async ({ page }) => {

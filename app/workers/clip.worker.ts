@@ -10,6 +10,7 @@ import {
 import { measureClip } from "../../core/track/clip";
 import type { ClipHead, ClipRunResult } from "../../core/track/clip-run";
 import type { GreyFrame } from "../../core/track/grey";
+import { filmedHzOf } from "../../core/track/retime";
 import { radiusOf } from "../../core/track/rim";
 import { SteadyCheck } from "../../core/track/steady";
 import { RimTracker, type Sighting } from "../../core/track/tracker";
@@ -21,6 +22,9 @@ const STEADY_EVERY = 6;
 const SAY_EVERY = 10;
 /** Pictures whose times give the mean rate. */
 const RATE_PICTURES = 120;
+
+/** Where phones write the rate at which slow motion was filmed. */
+const FILMED_HZ_TAG = "com.android.capture.fps";
 
 let input: Input | undefined;
 let track: InputVideoTrack | undefined;
@@ -87,12 +91,14 @@ async function headOf(file: File): Promise<ClipHead> {
   if (!(await track.canDecode())) return { ok: false, reason: "cannot-decode" };
   sink = new VideoSampleSink(track);
   const { averagePacketRate } = await track.computePacketStats(RATE_PICTURES);
+  const tags = await input.getMetadataTags().catch(() => undefined);
   return {
     ok: true,
     durationS: await track.computeDuration(),
     widthPx: track.displayWidth,
     heightPx: track.displayHeight,
     rateHz: averagePacketRate,
+    filmedHz: filmedHzOf(tags?.raw?.[FILMED_HZ_TAG]),
   };
 }
 

@@ -6,6 +6,7 @@ import { describeSide, loadBar, plateChange, stepFrom } from "./load";
 import { loadableTable } from "./loadable";
 import type { LoadingGear } from "./loading-gear";
 import { describeRefusal, loadingWorking } from "./loading-words";
+import { rimOnBar } from "./plate-rim";
 
 const gearOf = (
   plates: Array<[number, number]>,
@@ -41,6 +42,27 @@ const CLUB = gearOf([
 
 const totalOf = (side: readonly Mass[], gear: LoadingGear) =>
   grains(gear.bar.mass) + 2 * side.reduce((sum, plate) => sum + grains(plate), 0);
+
+const kg = (amount: number): Mass => ({ amount, unit: "kg" });
+
+describe("the rim that a camera sees", () => {
+  const stock = [
+    { mass: kg(20), pairs: 2, thicknessMm: 40, diameterMm: 450 },
+    { mass: kg(10), pairs: 2, thicknessMm: 27, diameterMm: 325 },
+    { mass: kg(2.5), pairs: 2, thicknessMm: 12 },
+  ];
+
+  it("is the largest plate's on the bar, not the largest at the rack", () => {
+    expect(rimOnBar([kg(10)], stock)).toEqual({ diameterMm: 325, sure: true });
+    expect(rimOnBar([kg(20), kg(10)], stock)).toEqual({ diameterMm: 450, sure: true });
+  });
+
+  it("says where a plate's size is not known, and nothing of an empty bar", () => {
+    expect(rimOnBar([kg(10), kg(2.5)], stock)).toEqual({ diameterMm: 325, sure: false });
+    expect(rimOnBar([kg(2.5)], stock)).toBeUndefined();
+    expect(rimOnBar([], stock)).toBeUndefined();
+  });
+});
 
 describe("nearest loadable", () => {
   test.each([

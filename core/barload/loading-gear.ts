@@ -15,6 +15,8 @@ export interface PlateStock {
   /** Pairs at hand: one plate for either side. */
   pairs: number;
   thicknessMm: number;
+  /** Across its rim, mm: what a film of the set is measured by. Absent where nobody entered it. */
+  diameterMm?: number | undefined;
 }
 
 export interface LoadingGear {

@@ -20,6 +20,9 @@ export const MOST_PIECES = 60;
 /** Heaviest single plate, kg. */
 export const HEAVIEST_PLATE_KG = 50;
 
+/** Across a plate's rim, mm: from the smallest change plate to more than any full-size one. */
+export const PLATE_ACROSS_MM = { least: 80, most: 600 } as const;
+
 /**
  * Thickness of a plate of which only the mass is known, mm: 12 + 1.4 for each kilogram, at most
  * 55. It only decides what fits on the sleeve, and is marked as estimated by being left out.
@@ -28,7 +31,10 @@ export function plateThicknessMm(mass: Mass): number {
   return Math.min(55, Math.round(12 + 1.4 * massKg(mass)));
 }
 
-/** "25x2 20x2 1.25 45lb x2": a mass, then how many pairs; one pair where nothing is said. */
+/**
+ * "25x2 20x2 1.25 45lb x2": a mass, then how many pairs; one pair where nothing is said. After an @
+ * its thickness, after a / how far it is across, both in mm: "25x2@45/450".
+ */
 export function readPlates(
   text: string,
   unit: MassUnit,
@@ -36,13 +42,15 @@ export function readPlates(
   const parts = text
     .replace(/\s*[x×*]\s*(?=\d)/gi, "x")
     .replace(/(\d)\s+(kg|lb|lbs|mm)\b/gi, "$1$2")
+    .replace(/\s*\/\s*(?=\d)/g, "/")
     .split(/[\s;]+/)
     .filter((part) => part !== "");
   const plates: PlateStock[] = [];
   for (const part of parts) {
-    const match = /^([\d.,]+(?:kg|lbs?)?)(?:x(\d+))?(?:@([\d.,]+)(?:mm)?)?$/i.exec(
-      part.replace(/,$/, ""),
-    );
+    const match =
+      /^([\d.,]+(?:kg|lbs?)?)(?:x(\d+))?(?:@([\d.,]+)(?:mm)?)?(?:\/([\d.,]+)(?:mm)?)?$/i.exec(
+        part.replace(/,$/, ""),
+      );
     const mass = readMass(match?.[1] ?? "", unit);
     if (!match || !mass.ok)
       return { ok: false, text: `"${part}" is no plate: write 25x2 or 45lb x2.` };
@@ -56,11 +64,24 @@ export function readPlates(
     const pairs = Number(match[2] ?? "1");
     if (pairs > MOST_PIECES) return { ok: false, text: `"${part}": at most ${MOST_PIECES} pairs.` };
     const thickness = match[3] ? Number(match[3].replace(",", ".")) : plateThicknessMm(mass.mass);
+    const across = match[4] ? Number(match[4].replace(",", ".")) : undefined;
+    const { least, most } = PLATE_ACROSS_MM;
+    if (across !== undefined && !(across >= least && across <= most))
+      return { ok: false, text: `"${part}": a plate is ${least} to ${most} mm across.` };
     const same = plates.find(
       (one) => one.mass.amount === mass.mass.amount && one.mass.unit === mass.mass.unit,
     );
-    if (same) same.pairs += pairs;
-    else plates.push({ mass: mass.mass, pairs, thicknessMm: thickness });
+    if (same) {
+      same.pairs += pairs;
+      // Of one mass the largest counts: it is the rim that a camera sees.
+      if (across !== undefined) same.diameterMm = Math.max(across, same.diameterMm ?? 0);
+    } else
+      plates.push({
+        mass: mass.mass,
+        pairs,
+        thicknessMm: thickness,
+        ...(across === undefined ? {} : { diameterMm: across }),
+      });
   }
   return { ok: true, plates };
 }
@@ -203,7 +224,8 @@ export function writeGearField(
         .map((one) => {
           const own = one.thicknessMm === plateThicknessMm(one.mass) ? "" : `@${one.thicknessMm}`;
           const mark = one.mass.unit === "lb" || unit === "lb" ? one.mass.unit : "";
-          return `${plainNumber(one.mass.amount, 3)}${mark}x${one.pairs}${own}`;
+          const across = one.diameterMm === undefined ? "" : `/${plainNumber(one.diameterMm, 1)}`;
+          return `${plainNumber(one.mass.amount, 3)}${mark}x${one.pairs}${own}${across}`;
         })
         .join(" ");
     case "readings":

@@ -122,6 +122,15 @@ describe("a piece of gear as it is written", () => {
     }
   });
 
+  it("says how far a plate is across, and that is no length for a plate", () => {
+    const read = readPlates("25x2@45/450 10 / 325mm 2.5x2/190 2.5/200", "kg");
+    if (!read.ok) throw new Error(read.text);
+    expect(read.plates.map((one) => one.diameterMm)).toEqual([450, 325, 200]);
+    expect(read.plates.map((one) => one.thicknessMm)).toEqual([45, 26, 16]);
+    for (const text of ["25/45", "25/4500"])
+      expect(readPlates(text, "kg")).toMatchObject({ ok: false, text: /80 to 600 mm across/ });
+  });
+
   it("plates of one mass add up, whatever the order", () => {
     fc.assert(
       fc.property(

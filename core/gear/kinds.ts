@@ -98,7 +98,7 @@ const SPECS = {
         name: "plates",
         label: "Plates, pairs",
         type: "plates",
-        hint: "25x2 20x2 10 45lb x2: mass, then how many pairs",
+        hint: "25x2 20x2 10 45lb x2: mass, then how many pairs; 25x2/450 says 450 mm across",
         start: "25x2 20x2 15 10x2 5x2 2.5x2 1.25",
       },
       { name: "bolted", label: "Bolted down", type: "yes" },

@@ -11,6 +11,8 @@ export type ClipHead =
       heightPx: number;
       /** Mean pictures a second as the clip plays. */
       rateHz: number;
+      /** Pictures a second as it was filmed, where the file says so. */
+      filmedHz: number | undefined;
     }
   | { ok: false; reason: "not-a-clip" | "no-pictures" | "cannot-decode" };
 

@@ -8,6 +8,7 @@ import { PLAIN_SCENE, Renderer } from "./fixtures/render";
 import { brightnessAt, isFrame } from "./grey";
 import { clipHeights, heightAt, upLeaning } from "./heights";
 import { refineMark } from "./mark";
+import { filmedHzOf, slowedOf } from "./retime";
 import { type Rim, radiusOf } from "./rim";
 import { rateErrorMps } from "./speeds";
 import { SteadyCheck } from "./steady";
@@ -296,5 +297,30 @@ describe("bad input", () => {
           settings: {},
         }),
       ).toEqual({ ok: false, reason: "bad-size" });
+  });
+});
+
+describe("a film that plays slower than it was filmed", () => {
+  const bytes = (length: number, set: (view: DataView) => void) => {
+    const made = new Uint8Array(length);
+    set(new DataView(made.buffer));
+    return made;
+  };
+
+  it("tells from its file's tag, as text or as a float", () => {
+    expect(filmedHzOf("240.000000")).toBe(240);
+    expect(filmedHzOf(bytes(4, (view) => view.setFloat32(0, 120)))).toBe(120);
+    expect(filmedHzOf(bytes(8, (view) => view.setFloat64(0, 960)))).toBe(960);
+    for (const tag of [undefined, null, "", "often", new Uint8Array(3), new Uint8Array(4)])
+      expect(filmedHzOf(tag)).toBeUndefined();
+  });
+
+  it("is so many times slower; a rate that hardly differs is the usual one", () => {
+    expect(slowedOf(240, 29.97)).toBe(8);
+    expect(slowedOf(60, 60.2)).toBe(1);
+    expect(slowedOf(180, 30)).toBe(6);
+    expect(slowedOf(30, 240)).toBeUndefined();
+    expect(slowedOf(2000, 30)).toBeUndefined();
+    expect(slowedOf(60, Number.NaN)).toBeUndefined();
   });
 });

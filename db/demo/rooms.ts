@@ -9,8 +9,16 @@ export interface DemoRoom {
   plates: PlateStock[];
 }
 
-const plates = (unit: MassUnit, rows: Array<[amount: number, pairs: number, mm: number]>) =>
-  rows.map(([amount, pairs, thicknessMm]) => ({ mass: { amount, unit }, pairs, thicknessMm }));
+const plates = (
+  unit: MassUnit,
+  rows: Array<[amount: number, pairs: number, thicknessMm: number, diameterMm: number]>,
+) =>
+  rows.map(([amount, pairs, thicknessMm, diameterMm]) => ({
+    mass: { amount, unit },
+    pairs,
+    thicknessMm,
+    diameterMm,
+  }));
 
 /** Two rooms: one in kilograms, one with an old set in pounds. */
 export const DEMO_ROOMS: DemoRoom[] = [
@@ -34,13 +42,13 @@ export const DEMO_ROOMS: DemoRoom[] = [
       },
     ],
     plates: plates("kg", [
-      [25, 2, 45],
-      [20, 2, 40],
-      [15, 1, 34],
-      [10, 2, 27],
-      [5, 2, 22],
-      [2.5, 2, 16],
-      [1.25, 1, 12],
+      [25, 2, 45, 450],
+      [20, 2, 40, 450],
+      [15, 1, 34, 450],
+      [10, 2, 27, 325],
+      [5, 2, 22, 230],
+      [2.5, 2, 16, 190],
+      [1.25, 1, 12, 160],
     ]),
   },
   {
@@ -56,12 +64,12 @@ export const DEMO_ROOMS: DemoRoom[] = [
       },
     ],
     plates: plates("lb", [
-      [45, 2, 40],
-      [35, 1, 34],
-      [25, 2, 30],
-      [10, 2, 22],
-      [5, 2, 17],
-      [2.5, 2, 13],
+      [45, 2, 40, 450],
+      [35, 1, 34, 360],
+      [25, 2, 30, 280],
+      [10, 2, 22, 230],
+      [5, 2, 17, 200],
+      [2.5, 2, 13, 160],
     ]),
   },
 ];

@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { MOST_PIECES, readPlates } from "../../../core/gear/fields";
+import { MOST_PIECES, PLATE_ACROSS_MM, readPlates } from "../../../core/gear/fields";
 import type { Reading } from "../../../core/resistance/setup";
 import { formatKg, formatMass, type MassUnit, plainNumber } from "../../../core/units/mass";
 
@@ -22,7 +22,7 @@ export function PlateRows({ text, unit, onText }: Rows) {
       plates
         .map(
           (one) =>
-            `${plainNumber(one.mass.amount, 3)}${one.mass.unit}x${one.pairs}@${plainNumber(one.thicknessMm, 1)}`,
+            `${plainNumber(one.mass.amount, 3)}${one.mass.unit}x${one.pairs}@${plainNumber(one.thicknessMm, 1)}${one.diameterMm === undefined ? "" : `/${plainNumber(one.diameterMm, 1)}`}`,
         )
         .join(" "),
     );
@@ -36,6 +36,7 @@ export function PlateRows({ text, unit, onText }: Rows) {
           <th scope="col">Plate</th>
           <th scope="col">Pairs</th>
           <th scope="col">mm thick</th>
+          <th scope="col">mm across</th>
           <th scope="col">
             <span className="sr-only">Leave out</span>
           </th>
@@ -80,6 +81,23 @@ export function PlateRows({ text, unit, onText }: Rows) {
                 />
               </td>
               <td>
+                <input
+                  key={one.diameterMm}
+                  aria-label={`${name} across, mm`}
+                  inputMode="decimal"
+                  placeholder="not set"
+                  className={`${CELL} w-16`}
+                  defaultValue={one.diameterMm === undefined ? "" : plainNumber(one.diameterMm, 1)}
+                  onBlur={(event) => {
+                    const text = event.target.value.trim();
+                    const mm = Number(text.replace(",", "."));
+                    if (text === "") change(i, { diameterMm: undefined });
+                    else if (mm >= PLATE_ACROSS_MM.least && mm <= PLATE_ACROSS_MM.most)
+                      change(i, { diameterMm: mm });
+                  }}
+                />
+              </td>
+              <td>
                 <Step
                   label={`Leave ${name} out`}
                   onPress={() => write(read.plates.filter((_, k) => k !== i))}
@@ -91,7 +109,7 @@ export function PlateRows({ text, unit, onText }: Rows) {
           );
         })}
         <tr>
-          <td colSpan={4} className="whitespace-nowrap">
+          <td colSpan={5} className="whitespace-nowrap">
             <input
               aria-label="Another size of plate"
               placeholder={unit === "lb" ? "35 lb" : "0.5"}

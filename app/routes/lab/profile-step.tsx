@@ -1,5 +1,6 @@
 import { Suspense, useState } from "react";
 import { describeSide, loadBar } from "../../../core/barload/load";
+import { rimOnBar } from "../../../core/barload/plate-rim";
 import { isFirstTime } from "../../../core/maxes/records";
 import { formatKg, massKg, readMass } from "../../../core/units/mass";
 import type { VelocityMetric } from "../../../core/units/velocity";
@@ -178,7 +179,11 @@ export function Step({
             {filmed ? (
               <Suspense fallback={<p className="text-muted">The film's part is being opened.</p>}>
                 <Film
+                  key={loadKg}
                   startsAt={data.variant.start}
+                  bar={{
+                    rim: rimOnBar(loading?.ok ? loading.side.plates : [], data.rack.gear.plates),
+                  }}
                   keep={{
                     label: "These reps are of this load",
                     onKeep: (reps) => run.film(loadKg, reps),

@@ -4,6 +4,7 @@ import { formatVelocity } from "../../../core/units/velocity";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { FRAME_RATES, speedOfFrames, VIDEO_WORDS } from "../../../core/velocity/video";
 import { filmPart } from "../../ui/clip/film-part";
+import type { FilmedBar } from "../../ui/clip/filmed-bar";
 import { Sheet } from "./sheet";
 
 const BIG = "btn min-h-[64px] text-[18px]";
@@ -26,6 +27,7 @@ export function FilmFrames({
   onClose,
   enter,
   startsAt,
+  bar,
   onFilm,
 }: {
   /** The lifter's own way of the bar, where heights are known. */
@@ -35,6 +37,7 @@ export function FilmFrames({
   enter: (mps: number) => void;
   /** Where the lift begins: how reps are told apart in a film. */
   startsAt: LiftStart;
+  bar: FilmedBar;
   /** The reps that the film itself gave. */
   onFilm: (reps: readonly MeasuredRep[]) => void;
 }) {
@@ -58,6 +61,7 @@ export function FilmFrames({
         <Suspense fallback={<p className="text-muted">The film's part is being opened.</p>}>
           <Measure
             startsAt={startsAt}
+            bar={bar}
             keep={{ label: "Enter these reps as this set", onKeep: onFilm }}
           />
         </Suspense>

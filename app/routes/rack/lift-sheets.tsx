@@ -1,3 +1,5 @@
+import type { PlateStock } from "../../../core/barload/loading-gear";
+import { rimOnBar } from "../../../core/barload/plate-rim";
 import type { SetAddress } from "../../../core/floor/entries";
 import { rampNumber } from "../../../core/floor/entries";
 import type { SetState } from "../../../core/floor/set-state";
@@ -28,6 +30,7 @@ export function Sheets({
   unit,
   faults,
   startsAt,
+  stock,
   hold,
   close,
 }: {
@@ -41,6 +44,8 @@ export function Sheets({
   unit: MassUnit;
   faults: RackState["slot"]["faults"];
   startsAt: LiftStart;
+  /** The plates of this rack. */
+  stock: readonly PlateStock[];
   /** Keeps the set on the screen, whoever ends it. */
   hold: () => void;
   close: () => void;
@@ -80,6 +85,7 @@ export function Sheets({
             if (runner.typeRep(at, mps, "video") === "ended" || left <= 1) close();
           },
           startsAt,
+          bar: { rim: rimOnBar(set.side, stock) },
           onFilm: (reps) => {
             hold();
             runner.takeFilm(at, reps);

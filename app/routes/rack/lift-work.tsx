@@ -348,6 +348,7 @@ export function LiftWork({
           unit={lifter?.lifter.unit ?? "kg"}
           faults={slot.faults}
           startsAt={slot.liftStart}
+          stock={rack.rack.gear.plates}
           hold={lift.hold}
           close={() => lift.setPanel(undefined)}
         />

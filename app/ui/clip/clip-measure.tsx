@@ -1,3 +1,5 @@
+import { USUAL_SLOWED } from "../../../core/track/retime";
+import { plainNumber } from "../../../core/units/mass";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { Field, Select } from "../field";
 import { Notice } from "../page";
@@ -5,15 +7,21 @@ import { ClipPicture } from "./clip-picture";
 import { ClipReps } from "./clip-result";
 import { formatClipTime } from "./clip-time";
 import { noteWords, RESULT_WORDS } from "./clip-words";
+import { type FilmedBar, plateWords } from "./filmed-bar";
 import type { ClipPort } from "./port";
 import { type Clip, numberOr, useClip } from "./use-clip";
 
-const SLOWED = [
-  ["1", "as it plays"],
-  ["2", "2 times slower"],
-  ["4", "4 times slower"],
-  ["8", "8 times slower"],
-] as const;
+/** The ways a film may play; its own where the file tells of another. */
+function waysToPlay(film: Film, slowed: string): Array<{ value: string; words: string }> {
+  const usual = USUAL_SLOWED.map(String);
+  return [...usual, ...(slowed === "" || usual.includes(slowed) ? [] : [slowed])].map((value) => ({
+    value,
+    words:
+      value === "1"
+        ? "as it was filmed"
+        : `${plainNumber(Number(value), 2)} times slower (filmed at ${(film.rateHz * Number(value)).toFixed(0)})`,
+  }));
+}
 
 interface Keep {
   label: string;
@@ -27,14 +35,17 @@ interface Keep {
 export function ClipMeasure({
   port,
   startsAt,
+  bar,
   keep,
 }: {
   port: ClipPort;
   startsAt: LiftStart;
+  /** The bar that is filmed, where the page knows it. */
+  bar?: FilmedBar;
   /** What is done with the reps here; nothing where left out. */
   keep?: Keep;
 }) {
-  const clip = useClip(port, startsAt);
+  const clip = useClip(port, startsAt, bar);
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end gap-3">
@@ -68,7 +79,7 @@ export function ClipMeasure({
       {clip.film ? (
         <div className="grid items-start gap-4 lg:grid-cols-[minmax(0,1fr)_17rem]">
           <FilmStage clip={clip} film={clip.film} />
-          <FilmForm clip={clip} film={clip.film} stop={() => port.stop()} />
+          <FilmForm clip={clip} film={clip.film} bar={bar} stop={() => port.stop()} />
         </div>
       ) : null}
       <Found clip={clip} keep={keep} />
@@ -135,7 +146,17 @@ function FilmStage({ clip, film }: { clip: Clip; film: Film }) {
 }
 
 /** How the film is read, and the run through it. */
-function FilmForm({ clip, film, stop }: { clip: Clip; film: Film; stop: () => Promise<void> }) {
+function FilmForm({
+  clip,
+  film,
+  bar,
+  stop,
+}: {
+  clip: Clip;
+  film: Film;
+  bar: FilmedBar | undefined;
+  stop: () => Promise<void>;
+}) {
   const { how, mark } = clip;
   return (
     <form
@@ -177,6 +198,7 @@ function FilmForm({ clip, film, stop }: { clip: Clip; film: Film; stop: () => Pr
         label="Plate across, cm"
         inputMode="decimal"
         value={how.plate}
+        hint={plateWords(bar)}
         onChange={(event) => clip.change({ plate: event.target.value })}
       />
       <Field
@@ -190,13 +212,17 @@ function FilmForm({ clip, film, stop }: { clip: Clip; film: Film; stop: () => Pr
       <Select
         label="The film plays"
         value={how.slowed}
+        hint={
+          film.filmedHz === undefined
+            ? undefined
+            : `its file says: filmed at ${film.filmedHz.toFixed(0)} a second`
+        }
         onChange={(event) => clip.change({ slowed: event.target.value })}
       >
         <option value="">choose</option>
-        {SLOWED.map(([value, words]) => (
+        {waysToPlay(film, how.slowed).map(({ value, words }) => (
           <option key={value} value={value}>
             {words}
-            {value === "1" ? "" : ` (filmed at ${(film.rateHz * Number(value)).toFixed(0)})`}
           </option>
         ))}
       </Select>
@@ -295,15 +321,19 @@ function Found({ clip, keep }: { clip: Clip; keep: Keep | undefined }) {
             <button type="button" className="btn" onClick={clip.markSeat}>
               Seated in this picture
             </button>
-            {keep && reps.length > 0 ? (
+            {keep && reps.length > 0 && !clip.kept ? (
               <button
                 type="button"
                 className="btn btn-primary"
-                onClick={() => keep.onKeep(reps.map((one) => one.rep))}
+                onClick={() => {
+                  clip.setKept(true);
+                  keep.onKeep(reps.map((one) => one.rep));
+                }}
               >
                 {keep.label}
               </button>
             ) : null}
+            {clip.kept ? <p className="self-center font-semibold">Taken over.</p> : null}
           </div>
         </section>
       ) : null}

@@ -1,9 +1,12 @@
 import { lazy } from "react";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
+import type { FilmedBar } from "./filmed-bar";
 import type { ClipPort } from "./port";
 
 interface FilmPart {
   startsAt: LiftStart;
+  /** The bar that is filmed, where the page knows it. */
+  bar?: FilmedBar;
   /** What is done with the reps here; nothing where left out. */
   keep?: { label: string; onKeep: (reps: MeasuredRep[]) => void };
 }

@@ -2,14 +2,16 @@ import { useEffect, useRef, useState } from "react";
 import { backAngle, backDrift } from "../../../core/track/back-angle";
 import { type ClipResult, MOST_CUT_S } from "../../../core/track/clip";
 import type { ClipHead } from "../../../core/track/clip-run";
-import { heightAt, PLATE_DIAMETER_M, upLeaning } from "../../../core/track/heights";
+import { heightAt, upLeaning } from "../../../core/track/heights";
 import type { WhichRing } from "../../../core/track/mark";
+import { slowedOf } from "../../../core/track/retime";
 import type { PlateMark, Rim } from "../../../core/track/rim";
 import { readDecimal } from "../../../core/units/decimal";
 import type { LiftStart } from "../../../core/velocity/stream";
 import type { PathPoint } from "./clip-picture";
 import { formatClipTime } from "./clip-time";
 import { HEAD_WORDS, LOST_WORDS, RUN_WORDS } from "./clip-words";
+import { type FilmedBar, plateAcrossCm } from "./filmed-bar";
 import type { ClipPort } from "./port";
 
 interface Place {
@@ -38,7 +40,7 @@ export interface ClipHow {
 const upOf = (how: ClipHow) => upLeaning(numberOr(how.lean, 0));
 
 /** A film on its way from a file to reps, and what is marked on it. */
-export function useClip(port: ClipPort, startsAt: LiftStart) {
+export function useClip(port: ClipPort, startsAt: LiftStart, bar: FilmedBar | undefined) {
   const [film, setFilm] = useState<Film>();
   const [asked, setAsked] = useState(false);
   const [problem, setProblem] = useState<string>();
@@ -47,7 +49,7 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
   const [cut, setCut] = useState({ fromS: 0, toS: 0 });
   const [mark, setMark] = useState<PlateMark>({ xPx: 0, yPx: 0, radiusPx: 50 });
   const [how, setHow] = useState<ClipHow>({
-    plate: String(100 * PLATE_DIAMETER_M),
+    plate: String(plateAcrossCm(bar)),
     lean: "0",
     slowed: "",
     start: startsAt,
@@ -104,7 +106,11 @@ export function useClip(port: ClipPort, startsAt: LiftStart) {
       return setProblem(HEAD_WORDS[head.reason]);
     }
     setFilm({ ...head, name: file.name });
-    setHow({ ...hows.current, slowed: head.rateHz > ASKED_UP_TO_HZ ? "1" : "" });
+    const said = head.filmedHz && slowedOf(head.filmedHz, head.rateHz);
+    setHow({
+      ...hows.current,
+      slowed: said ? String(said) : head.rateHz > ASKED_UP_TO_HZ ? "1" : "",
+    });
     setCut({ fromS: 0, toS: Math.min(head.durationS, MOST_CUT_S) });
     setMark({
       xPx: head.widthPx / 2,
