@@ -61,6 +61,7 @@ const athletes: Lifter[] = Array.from({ length: 200 }, (_, i) => ({
         profile: profile.ok ? { line: profile, variantId, testedOn: "2026-02-01" } : undefined,
         peakForceMps: undefined,
         profileReps: [],
+        profileSource: undefined,
         peakPowerKg: undefined,
         peakForceReached: undefined,
         peakPowerReached: undefined,

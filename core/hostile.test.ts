@@ -305,6 +305,8 @@ const EXAMPLES: Example[] = [
   example(velocityUnits.formatVelocity, 0.75),
   example(velocityUnits.formatAgainst, 0.75, 0.8),
   example(velocityUnits.keepVelocity, made(0.7512)),
+  example(velocityUnits.isMeasured, "typed"),
+  example(velocityUnits.areComparable, "sensor", "video"),
   // numeric
   example(butterworth.butterworthLowpass, made(7), made(100)),
   example(
@@ -548,8 +550,8 @@ const EXAMPLES: Example[] = [
   example(analyseProfile, { reps, metric: "MCV", threshold: made(theThreshold) }),
   example(
     compare.compareProfiles,
-    made({ testedOn: day("2026-01-01"), variantId: "v", metric: "MCV", analysis }),
-    made({ testedOn: today, variantId: "v", metric: "MCV", analysis }),
+    made({ testedOn: day("2026-01-01"), variantId: "v", metric: "MCV", source: "sensor", analysis }),
+    made({ testedOn: today, variantId: "v", metric: "MCV", source: "sensor", analysis }),
     0.03,
   ),
   example(compare.weakerSide, { v0Mps: 1.5, heavyKg: 100 }, [

@@ -16,7 +16,7 @@ export const ProfileTestForm = z.object({
   variantId: z.uuid(),
   date: DateField,
   metric: z.enum(["MCV", "MPV", "PV"]),
-  source: z.enum(["simulated", "typed", "sensor", "video", "mixed"]),
+  source: z.enum(["simulated", "typed", "sensor", "video", "mixed", "mixed, with video"]),
   processing: z.string().max(40),
   addedKg: z.number().min(0).max(300),
   note: z.string().trim().max(300),

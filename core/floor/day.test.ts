@@ -320,6 +320,16 @@ describe("today's form on the way up", () => {
     ]);
   });
 
+  it("is none where the way up was filmed and the test was not", () => {
+    const filmed = wayUp.map((body) =>
+      body.kind === "rep" ? { ...body, source: "video" as const } : body,
+    );
+    const floor = new FloorFold(tested).add(
+      filmed.map((body, i) => ({ ...device.entry(body), seq: i + 1 })),
+    );
+    expect(floor.state().calls).toEqual([]);
+  });
+
   it("taken, every set is as it says; declined, none is, and it does not come again", () => {
     const taken = started(decision("take", 5)).state();
     const loads = (floor: typeof taken) =>

@@ -281,7 +281,10 @@ export function settleLifter(
   const floorMps = input.own.floors.get(athlete.id);
   const own = prescribeWeek({ ...input, gear });
   const lines = [...input.how, ...own.words, ...(setup?.setup ?? [])];
-  const { profile, profileReps, lifetimeBestKg, heights } = atLift(athlete, plan.variant.id);
+  const { profile, profileReps, profileSource, lifetimeBestKg, heights } = atLift(
+    athlete,
+    plan.variant.id,
+  );
   const pins = pinsFor({
     heights,
     start: plan.variant.start,
@@ -295,7 +298,7 @@ export function settleLifter(
     unit: athlete.unit,
     line: profile?.line,
     ...(profile && profileReps.length > 0
-      ? { tested: { metric: profile.line.metric, reps: [...profileReps] } }
+      ? { tested: { metric: profile.line.metric, reps: [...profileReps], source: profileSource } }
       : {}),
     instructions: [...athlete.instructions],
     ...(own.rigging.kind === "rigged"

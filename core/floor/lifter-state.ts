@@ -4,6 +4,7 @@ import { afterSet, type Call, type CallAction, type DoneSet } from "../liverules
 import type { SetPrescription } from "../prescribe/prescribe";
 import { type ClockMark, secondsBetween } from "../units/clock";
 import type { MassUnit } from "../units/mass";
+import { areComparable } from "../units/velocity";
 import { say, type Text, written } from "../units/written";
 import type { LogConflict } from "./conflicts";
 import {
@@ -259,9 +260,13 @@ function formOf(
 ): Call | undefined {
   const { loadKg, target } = first;
   if (!lifter.tested || loadKg === undefined || !target) return undefined;
+  const { source = "sensor" } = lifter.tested;
+  // A film's speeds say nothing of today beside a sensor's test, nor the other way round.
   const wayUp = ramp.flatMap((set) =>
-    set.stage === "done" && set.loadKg !== undefined
-      ? speedsOf(set).velocities.map((velocityMps) => ({ loadKg: set.loadKg ?? 0, velocityMps }))
+    set.stage === "done" && set.reps.every((rep) => areComparable(rep.source, source))
+      ? speedsOf(set).velocities.flatMap((velocityMps) =>
+          set.loadKg === undefined ? [] : [{ loadKg: set.loadKg, velocityMps }],
+        )
       : [],
   );
   if (wayUp.length === 0 || lifter.tested.metric !== slot.metric) return undefined;

@@ -10,6 +10,8 @@ import type { Call } from "./set";
 export interface TestedReps {
   /** Every counted rep in its order. */
   reps: readonly RepAtLoad[];
+  /** Where its speeds are from; absent in older sessions: measured. */
+  source?: string | undefined;
 }
 
 export interface DayFormInput {

@@ -216,6 +216,7 @@ describe("two profiles", () => {
     testedOn: "2026-01-01" as const,
     variantId: "squat",
     metric: "MCV" as const,
+    source: "sensor",
     analysis: analysed(list),
     ...over,
   });
@@ -254,6 +255,7 @@ describe("two profiles", () => {
   it.each([
     ["other-variant", dated(TEST, { variantId: "bench" })],
     ["other-metric", dated(TEST, { metric: "PV" })],
+    ["other-source", dated(TEST, { source: "video" })],
     [
       "no-common-load",
       dated(

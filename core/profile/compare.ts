@@ -1,7 +1,7 @@
 import { mean, standardDeviation } from "../numeric/statistics";
 import { studentQuantile } from "../numeric/student-t";
 import type { LocalDate } from "../units/time";
-import type { VelocityMetric } from "../units/velocity";
+import { areComparable, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 import { say, written } from "../units/written";
 import type { ProfileAnalysis } from "./analysis";
@@ -18,6 +18,8 @@ export interface DatedProfile {
   testedOn: LocalDate;
   variantId: string;
   metric: VelocityMetric;
+  /** Where its speeds are from. */
+  source: string;
   analysis: ProfileAnalysis;
 }
 
@@ -42,11 +44,16 @@ export type Comparison =
       words: string;
       working: Working;
     }
-  | { ok: false; reason: "other-variant" | "other-metric" | "no-common-load" | "no-interval" };
+  | {
+      ok: false;
+      reason: "other-variant" | "other-metric" | "other-source" | "no-common-load" | "no-interval";
+    };
 
 export const NOT_COMPARABLE: Record<Extract<Comparison, { ok: false }>["reason"], string> = {
   "other-variant": "Not comparable: the two tests are of different lift variants.",
   "other-metric": "Not comparable: the two tests measured different velocities.",
+  "other-source":
+    "Not comparable: one of the tests is from a film, the other is not, and what lies between the two would read as a change.",
   "no-common-load":
     "Not comparable: the tested loads do not overlap. Speeds compare at equal load only.",
   "no-interval":
@@ -76,6 +83,7 @@ export function compareProfiles(
 ): Comparison {
   if (earlier.variantId !== later.variantId) return { ok: false, reason: "other-variant" };
   if (earlier.metric !== later.metric) return { ok: false, reason: "other-metric" };
+  if (!areComparable(earlier.source, later.source)) return { ok: false, reason: "other-source" };
   const a = earlier.analysis.fit;
   const b = later.analysis.fit;
   if (a.see === undefined || b.see === undefined || !(testErrorMps >= 0 && testErrorMps < 10))

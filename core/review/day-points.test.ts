@@ -49,7 +49,10 @@ const TEST = {
 };
 const DAY = [...set("ann", 1, 40, [1.15, 1.16, 1.12]), ...set("ann", 2, 60, [0.95, 0.92, 0.92])];
 
-const pointOf = (bodies: Body[], over: { variantId?: string; metric?: "MCV" | "MPV" } = {}) =>
+const pointOf = (
+  bodies: Body[],
+  over: { variantId?: string; metric?: "MCV" | "MPV"; source?: string } = {},
+) =>
   dayPoint({
     floor: reduceFloor(
       session,
@@ -59,7 +62,7 @@ const pointOf = (bodies: Body[], over: { variantId?: string; metric?: "MCV" | "M
     date: "2026-03-10",
     athleteId: "ann",
     variantId: over.variantId ?? "bench",
-    test: { ...TEST, metric: over.metric ?? "MCV" },
+    test: { ...TEST, metric: over.metric ?? "MCV", source: over.source ?? "typed" },
   });
 
 describe("a day of training beside a profile test", () => {
@@ -89,6 +92,14 @@ describe("a day of training beside a profile test", () => {
     expect(pointOf([...DAY, ...beside])?.shift?.estimate).toBeCloseTo(shift, 12);
     expect(pointOf(DAY, { variantId: "squat" })).toBeUndefined();
     expect(pointOf(DAY, { metric: "MPV" })).toBeUndefined();
+  });
+
+  it("stands beside a film's test where it is a film's, and a sensor's does not", () => {
+    const filmed = DAY.map((one) =>
+      one.kind === "rep" ? { ...one, source: "video" as const } : one,
+    );
+    expect(pointOf(filmed, { source: "video" })?.loads).toEqual(pointOf(DAY)?.loads);
+    expect(pointOf(DAY, { source: "video" })).toBeUndefined();
   });
 
   it("tells no shift from loads that the test did not have", () => {

@@ -3,7 +3,7 @@ import { DAY_SHIFT_SD_MPS } from "../profile/day-form";
 import type { Interval } from "../profile/prediction";
 import { type RepAtLoad, todaysForm } from "../profile/todays-form";
 import type { LocalDate } from "../units/time";
-import type { VelocityMetric } from "../units/velocity";
+import { areComparable, type VelocityMetric } from "../units/velocity";
 
 /** What was measured of a lift on one day of training. */
 export interface DayPoint {
@@ -19,9 +19,6 @@ export interface DayPoint {
   sources: string[];
 }
 
-/** Sources that may stand beside a test; frames of a film and the eye may not. */
-const MEASURED: ReadonlySet<string> = new Set(["sensor", "simulated", "typed"]);
-
 /**
  * The day's points of one athlete's lift beside a profile test: every counted and measured rep of
  * training, on the way up too, in the test's own metric; a bounced rep stays out, and so does what an
@@ -36,7 +33,8 @@ export function dayPoint(input: {
   date: LocalDate;
   athleteId: string;
   variantId: string;
-  test: { metric: VelocityMetric; reps: readonly RepAtLoad[] };
+  /** Its source tells which speeds may stand beside it. */
+  test: { metric: VelocityMetric; source: string; reps: readonly RepAtLoad[] };
 }): DayPoint | undefined {
   const { floor, athleteId, variantId, test } = input;
   const reps = floor.racks
@@ -51,7 +49,7 @@ export function dayPoint(input: {
         rep.outcome === "counted" &&
         !rep.bounced &&
         !rep.older &&
-        MEASURED.has(rep.source)
+        areComparable(rep.source, test.source)
           ? [{ loadKg, velocityMps: rep.velocityMps, source: rep.source }]
           : [],
       ),

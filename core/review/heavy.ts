@@ -3,6 +3,7 @@ import type { FloorState } from "../floor/state";
 import type { MaxKind } from "../maxes/records";
 import { estimateRepMax } from "../maxes/rep-max";
 import type { MassUnit } from "../units/mass";
+import { isMeasured } from "../units/velocity";
 
 /** The best set of a heavy slot: what may become the variant's record, on the coach's word. */
 export interface HeavyBest {
@@ -25,9 +26,6 @@ export interface HeavyBest {
   singleMps: number | undefined;
 }
 
-/** Sources that are good enough for a threshold; frames of a film and the eye are not. */
-const MEASURED: ReadonlySet<string> = new Set(["sensor", "simulated", "typed"]);
-
 /**
  * Of each lifter of a heavy slot the heaviest set whose reps were all counted; a set on the way up
  * counts too, for somebody may stop there. None where a rep was lost in it or none was counted.
@@ -47,7 +45,7 @@ export function heavyBests(session: FrozenSession, floor: FloorState): HeavyBest
         const lost = set.reps.some((rep) => rep.outcome === "failed");
         const [rep] = set.reps;
         const singleMps =
-          reps === 1 && slot.metric === "MCV" && rep && !rep.older && MEASURED.has(rep.source)
+          reps === 1 && slot.metric === "MCV" && rep && !rep.older && isMeasured(rep.source)
             ? rep.velocityMps
             : undefined;
         return set.stage === "done" && set.loadKg !== undefined && reps > 0 && !lost

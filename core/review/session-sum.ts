@@ -20,7 +20,7 @@ import { roundsDone } from "../floor/stations";
 import { speedClassAt } from "../liverules/speed-class";
 import type { SectionKind } from "../plan/block";
 import { HARD_FROM_PERCENT } from "../plan/week-sums";
-import { formatVelocity, type VelocityMetric } from "../units/velocity";
+import { formatVelocity, isMeasured, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 import { say, written } from "../units/written";
 import { type SetSum, setSum } from "./set-working";
@@ -369,8 +369,6 @@ function setsByAim(sum: LiftSum): Pick<LiftPoints, "hardSets" | "speedSets"> {
 
 /** From this share of the max on a set is a heavy exposure, %. */
 export const HEAVY_PERCENT = 90;
-/** Sources that compare over the days; frames of a film and the eye do not. */
-const COMPARED: ReadonlySet<string> = new Set(["sensor", "simulated", "typed"]);
 
 export function pointsOf(sum: LiftSum): LiftPoints {
   const faults = new Map<string, { sets: number; percent: number | null }>();
@@ -394,7 +392,7 @@ export function pointsOf(sum: LiftSum): LiftPoints {
       set.bestMps !== undefined &&
       set.loadKg !== undefined &&
       !set.older &&
-      set.sources.every((source) => COMPARED.has(source))
+      set.sources.every(isMeasured)
         ? [[set.loadKg, before, set.bestMps] as [number, number, number]]
         : [],
     ),

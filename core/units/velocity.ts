@@ -9,6 +9,21 @@ export type VelocityMetric = "MCV" | "MPV" | "PV";
 /** Where a velocity came from; kept with every stored value. */
 export type VelocitySource = "sensor" | "simulated" | "typed" | "eye" | "video";
 
+/**
+ * What speeds may stand beside one another over sets, days and tests: those of devices, read by the
+ * program or typed from their screens; a film's only beside a film's; what the eye saw beside nothing.
+ */
+function sourceKind(source: string): "measured" | "film" | "eye" {
+  if (source.includes("video")) return "film";
+  return source === "eye" ? "eye" : "measured";
+}
+
+export const isMeasured = (source: string): boolean => sourceKind(source) === "measured";
+
+/** Whether speeds of two sources compare: a shift between two kinds would read as a change. */
+export const areComparable = (a: string, b: string): boolean =>
+  sourceKind(a) === sourceKind(b) && sourceKind(a) !== "eye";
+
 /** Acceleration of gravity that force and power are worked out with, m/s². */
 export const GRAVITY = 9.81;
 

@@ -146,7 +146,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
                   {against ? null : <option value="">choose</option>}
                   {others.map((one) => (
                     <option key={one.id} value={one.id}>
-                      <Day of={one.date} />, {one.metric}
+                      <Day of={one.date} />, {one.metric}, {one.source}
                     </option>
                   ))}
                 </Select>

@@ -8,6 +8,13 @@ import { Notice } from "../../ui/page";
 import type { Route } from "./+types/profile";
 import type { ProfileTestRun } from "./use-profile-test";
 
+/** One word for where a test's speeds are from; a film among them is said. */
+function sourceOfTest(sources: readonly string[]) {
+  const [only = "typed"] = sources;
+  if (sources.length < 2) return only;
+  return sources.includes("video") ? "mixed, with video" : "mixed";
+}
+
 export function Keep({
   run,
   data,
@@ -34,7 +41,7 @@ export function Keep({
         variantId: data.variant.id,
         date: data.today,
         metric,
-        source: sources.size > 1 ? "mixed" : ([...sources][0] ?? "typed"),
+        source: sourceOfTest([...sources]),
         processing: sources.has("simulated") || sources.has("video") ? PROCESSING_VERSION : "typed",
         addedKg: data.system.addedKg,
         note,

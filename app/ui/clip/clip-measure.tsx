@@ -1,3 +1,4 @@
+import { useEffect, useRef } from "react";
 import { USUAL_SLOWED } from "../../../core/track/retime";
 import { plainNumber } from "../../../core/units/mass";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
@@ -46,12 +47,21 @@ export function ClipMeasure({
   keep?: Keep;
 }) {
   const clip = useClip(port, startsAt, bar);
+  const chooser = useRef<HTMLInputElement>(null);
+  const opened = useRef(false);
+  useEffect(() => {
+    // Chosen before this part's scripts were there: nobody heard it.
+    const early = chooser.current?.files?.[0];
+    if (early && !opened.current) void clip.open(early);
+    opened.current = true;
+  }, [clip.open]);
   return (
     <div className="grid gap-4">
       <div className="flex flex-wrap items-end gap-3">
         <label className="grid gap-0.5">
           <span className="text-muted">A film of the set, from the side</span>
           <input
+            ref={chooser}
             type="file"
             accept="video/*"
             className="field !h-auto py-1"
@@ -321,19 +331,19 @@ function Found({ clip, keep }: { clip: Clip; keep: Keep | undefined }) {
             <button type="button" className="btn" onClick={clip.markSeat}>
               Seated in this picture
             </button>
-            {keep && reps.length > 0 && !clip.kept ? (
+            {keep && reps.length > 0 ? (
               <button
                 type="button"
                 className="btn btn-primary"
+                disabled={clip.kept}
                 onClick={() => {
                   clip.setKept(true);
                   keep.onKeep(reps.map((one) => one.rep));
                 }}
               >
-                {keep.label}
+                {clip.kept ? "Taken over" : keep.label}
               </button>
             ) : null}
-            {clip.kept ? <p className="self-center font-semibold">Taken over.</p> : null}
           </div>
         </section>
       ) : null}

@@ -6,6 +6,7 @@ import { equalSpeedWorking } from "../../../core/review/equal-speed-words";
 import { type FaultMarks, faultMarks } from "../../../core/review/fault-marks";
 import { measuredSets, type PointDay, slopeKnown } from "../../../core/review/squad-wave";
 import { addDays, type LocalDate } from "../../../core/units/time";
+import { isMeasured } from "../../../core/units/velocity";
 import type { AnalysedTest } from "../lifters/analyse-test.server";
 
 /** Weeks of speeds that a line of an athlete's page draws; the estimate stands on the whole year. */
@@ -64,14 +65,16 @@ function readingsToday(
     .filter((day) => day.date === today && (!profile || day.points.metric === profile.metric))
     .flatMap((day) => day.points.sets.map(([loadKg, , velocityMps]) => ({ loadKg, velocityMps })));
   if (sets.length === 0) return undefined;
-  const form = profile?.result.ok
-    ? todaysForm({
-        profile: profile.result.used,
-        today: sets,
-        thresholdMps: undefined,
-        // The shift does not depend on it.
-        targetMps: sets[0]?.velocityMps ?? 1,
-      })
-    : undefined;
+  // Readings of a day are measured; beside a film's test they say nothing of today.
+  const form =
+    profile?.result.ok && isMeasured(profile.source)
+      ? todaysForm({
+          profile: profile.result.used,
+          today: sets,
+          thresholdMps: undefined,
+          // The shift does not depend on it.
+          targetMps: sets[0]?.velocityMps ?? 1,
+        })
+      : undefined;
   return { sets, shift: form?.ok ? form.shift : undefined };
 }

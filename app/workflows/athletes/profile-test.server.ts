@@ -3,6 +3,7 @@ import { compareProfiles } from "../../../core/profile/compare";
 import { usualPowerBand } from "../../../core/profile/power-band";
 import { type DayPoint, dayPoint } from "../../../core/review/day-points";
 import { type SpeedTrend, speedTrend } from "../../../core/review/speed-trend";
+import { areComparable } from "../../../core/units/velocity";
 import { listVariants, singlesOf } from "../../../db/queries/maxes.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { excludeRep, profileTests } from "../../../db/queries/profiles.server";
@@ -13,7 +14,7 @@ import { now } from "../../platform/clock.server";
 import { inTeam } from "../../platform/database.server";
 import { done, failed, type Outcome } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { type AnalysedTest, analyseTest } from "../lifters/analyse-test.server";
+import { type AnalysedTest, analyseTest, datedProfile } from "../lifters/analyse-test.server";
 import { noteFor } from "../lifters/public-words.server";
 
 const NO_TEST = failed("no-test", "This test is not in your team any more. Open the athlete.");
@@ -39,14 +40,18 @@ export function readProfileTest(
       .map((one) => analyseTest(one, variant, singles));
     const against =
       others.find((one) => one.id === which.againstId) ??
-      others.find((one) => one.date < test.date && one.result.ok && one.metric === test.metric);
-    const dated = (one: typeof test) =>
-      one.result.ok
-        ? { testedOn: one.date, variantId: variant.id, metric: one.metric, analysis: one.result }
-        : undefined;
+      others.find(
+        (one) =>
+          one.date < test.date &&
+          one.result.ok &&
+          one.metric === test.metric &&
+          areComparable(one.source, test.source),
+      );
     // The earlier of the two comes first, whichever was opened.
     const pair = against
-      ? [against, test].sort((a, b) => a.date.localeCompare(b.date)).map(dated)
+      ? [against, test]
+          .sort((a, b) => a.date.localeCompare(b.date))
+          .map((one) => datedProfile(one, variant.id))
       : [];
     const compared = pair[0] && pair[1] ? compareProfiles(pair[0], pair[1]) : undefined;
     return done({
@@ -62,7 +67,7 @@ export function readProfileTest(
       },
       compared,
       ...(await trainingSince(tx, person.id, test, variant.id)),
-      others: others.map(({ id, date, metric }) => ({ id, date, metric })),
+      others: others.map(({ id, date, metric, source }) => ({ id, date, metric, source })),
     });
   });
 }
@@ -74,7 +79,7 @@ const MOST_DAYS = 24;
 async function daysSince(
   tx: TeamTransaction,
   athleteId: string,
-  test: Pick<AnalysedTest, "date" | "metric" | "reps">,
+  test: Pick<AnalysedTest, "date" | "metric" | "source" | "reps">,
   variantId: string,
 ): Promise<DayPoint[]> {
   const sessions = await sessionsOfLift(tx, {
@@ -98,7 +103,7 @@ async function daysSince(
       date,
       athleteId,
       variantId,
-      test: { metric: test.metric, reps: test.reps.filter((rep) => rep.excluded === undefined) },
+      test: { ...test, reps: test.reps.filter((rep) => rep.excluded === undefined) },
     });
     if (day) days.push(day);
   }
@@ -109,7 +114,7 @@ async function daysSince(
 async function trainingSince(
   tx: TeamTransaction,
   athleteId: string,
-  test: Pick<AnalysedTest, "date" | "metric" | "reps">,
+  test: Pick<AnalysedTest, "date" | "metric" | "source" | "reps">,
   variantId: string,
 ): Promise<{ days: DayPoint[]; trend: SpeedTrend | undefined }> {
   const days = await daysSince(tx, athleteId, test, variantId);

@@ -29,7 +29,7 @@ import { type LiftPoint, liftPoints } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { done, failed } from "../../platform/outcome";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "../lifters/analyse-test.server";
+import { analyseTest, datedProfile } from "../lifters/analyse-test.server";
 import { readGroupCalls } from "../lifters/group-calls.server";
 import { readNextDays } from "../lifters/next-days.server";
 import { mayKnowReasons, noteFor, wordsFor } from "../lifters/public-words.server";
@@ -102,17 +102,8 @@ export function readAthlete(principal: Principal, athleteId: string) {
         .map((test) => analyseTest(test, variant, singles));
       const withLine = analysed.filter((test) => test.result.ok);
       const [newest, before] = withLine;
-      const dated = (test: (typeof analysed)[number]) =>
-        test.result.ok
-          ? {
-              testedOn: test.date,
-              variantId: variant.id,
-              metric: test.metric,
-              analysis: test.result,
-            }
-          : undefined;
-      const a = before && dated(before);
-      const b = newest && dated(newest);
+      const a = before && datedProfile(before, variant.id);
+      const b = newest && datedProfile(newest, variant.id);
       const compared = a && b ? compareProfiles(a, b) : undefined;
       const squadLines = squadProfiles.filter((one) => one.variantId === variant.id);
       const at = gear && loadBar(gear, "max" in found ? found.max.kg / 2 : 40, "down");

@@ -1,4 +1,5 @@
 import { analyseProfile, type ProfileResult } from "../../../core/profile/analysis";
+import type { DatedProfile } from "../../../core/profile/compare";
 import { type ForcePower, forcePower } from "../../../core/profile/power";
 import { type Threshold, velocityThreshold } from "../../../core/profile/threshold";
 import { massKg } from "../../../core/units/mass";
@@ -46,6 +47,12 @@ export interface AnalysedTest {
   threshold: Threshold | undefined;
   result: ProfileResult;
   power: ForcePower | undefined;
+}
+
+/** A test as it is compared with another of its lift; undefined where it has no line. */
+export function datedProfile(test: AnalysedTest, variantId: string): DatedProfile | undefined {
+  const { date, metric, source, result } = test;
+  return result.ok ? { testedOn: date, variantId, metric, source, analysis: result } : undefined;
 }
 
 /** A stored test with everything computed from it. */

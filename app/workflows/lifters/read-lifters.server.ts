@@ -105,6 +105,7 @@ export async function readLifters(
                 testedOn: profile.testedOn,
               },
               profileReps: profile?.points ?? [],
+              profileSource: profile?.source,
               peakForceMps: peaks.get(key)?.peakForceMps,
               peakPowerKg: peaks.get(key)?.peakPowerKg,
               peakForceReached: peaks.get(key)?.peakForceReached,

@@ -1,5 +1,5 @@
 import { lastDate } from "../../../core/plan/block";
-import { compareProfiles, type DatedProfile } from "../../../core/profile/compare";
+import { compareProfiles } from "../../../core/profile/compare";
 import { massKg } from "../../../core/units/mass";
 import { daysBetween, type LocalDate } from "../../../core/units/time";
 import {
@@ -16,7 +16,7 @@ import { type LiftPoint, liftPoints } from "../../../db/queries/sums.server";
 import type { TeamTransaction } from "../../../db/team.server";
 import { localDate } from "../../platform/clock.server";
 import type { Principal } from "../../platform/rights";
-import { analyseTest } from "../lifters/analyse-test.server";
+import { analyseTest, datedProfile } from "../lifters/analyse-test.server";
 import { overSums } from "../lifters/session-sums.server";
 import { testedQualities } from "../lifters/tested-changes.server";
 import { givenToParent } from "./for-parent.server";
@@ -184,12 +184,7 @@ async function profileShifts(
   return lifts.flatMap((lift) => {
     const dated = tests
       .filter((test) => test.variantId === lift.id)
-      .flatMap((test): DatedProfile[] => {
-        const { result } = analyseTest(test, lift, singles);
-        return result.ok
-          ? [{ testedOn: test.date, variantId: lift.id, metric: test.metric, analysis: result }]
-          : [];
-      });
+      .flatMap((test) => datedProfile(analyseTest(test, lift, singles), lift.id) ?? []);
     const before = dated.find((one) => one.testedOn <= from);
     const after = dated.find((one) => one.testedOn > from);
     if (!before && !after) return [];
