@@ -1,8 +1,8 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import { openAthlete, openPart } from "./athlete-part";
-import { admin } from "./floor-session";
-import { allSent, openRack, startSquad, stateFile } from "./people";
+import { admin, endOwnSessions, makeSession } from "./floor-session";
+import { allSent, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
 /** Films whose truth is known, see clips/make-clip.ts. */
@@ -133,12 +133,10 @@ test("at a rack a film's reps are the set, said to be from video, once and in th
   page,
 }) => {
   test.setTimeout(120_000);
-  const stopped = await admin`
-    UPDATE training_session SET status = 'ended', ended_at = now() WHERE status = 'running'
-    RETURNING id`;
+  const { id: session, rackId } = await makeSession("A film at the rack", { lifters: 1 });
   try {
-    const session = await startSquad(page, "Sprint canoe");
-    await openRack(page, 1);
+    await page.goto(`/rack/${session}/${rackId}`);
+    await page.getByTestId("load").waitFor();
     await page.getByRole("button", { name: "More" }).first().click();
     await page.getByRole("button", { name: "Frames of a film" }).click();
     await page.getByRole("button", { name: "Measure the film itself, on this screen" }).click();
@@ -183,10 +181,7 @@ test("at a rack a film's reps are the set, said to be from video, once and in th
     await page.getByRole("button", { name: /, set 1, best 1\.\d\d,/ }).click();
     await expect(page.getByRole("region", { name: "Working" })).toContainText("video");
   } finally {
-    if (stopped.length > 0)
-      await admin`
-        UPDATE training_session SET status = 'running', ended_at = NULL
-        WHERE id IN ${admin(stopped.map((one) => one.id))}`;
+    await endOwnSessions();
   }
 });
 
@@ -216,7 +211,7 @@ test("in a profile test a film's reps are of the load on the bar, and kept as vi
   await expect(page.getByRole("row").filter({ hasText: "video" })).toHaveCount(6);
   await page.getByRole("button", { name: "Keep for Joss Harrow" }).click();
   await page.waitForURL(/\/profiles\//);
-  await expect(page.locator("main")).toContainText("video");
+  await expect(page.getByText(/MCV, video · by/)).toBeVisible();
   const kept = await admin`
     SELECT t.source, p.load_kg AS "loadKg", p.velocity_mps AS mps
     FROM profile_test t JOIN profile_point p ON p.test_id = t.id
