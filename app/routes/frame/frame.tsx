@@ -56,12 +56,12 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
       },
     );
   };
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
   // Words and drawings come when somebody asks.
   const explain = () => {
     void Promise.all([import("./guide"), import("./guides")]).then(
       ([{ GuideDialog }, { guideFor }]) => {
-        const found = guideFor(pathname);
+        const found = guideFor(pathname + search);
         if (!found) return say("This page has no guide: it says what it needs itself.");
         setGuide(<GuideDialog guide={found} onClose={() => setGuide(undefined)} />);
       },

@@ -123,6 +123,19 @@ const DRAWINGS: Record<Drawing, React.ReactNode> = {
       ))}
     </>
   ),
+  film: (
+    <>
+      <circle cx={120} cy={56} r={44} className="fill-none stroke-iron" strokeWidth={7} />
+      <circle cx={120} cy={56} r={8} className="fill-iron" />
+      <path d="M120 56C128 40 112 30 122 10M120 56C114 74 126 86 120 104" className={INK} />
+      <path d="M180 12h24M180 100h24M192 12v88" className="stroke-primary" />
+      <text x={212} y={60} className="fill-base-content text-[14px]">
+        45 cm
+      </text>
+      {bars([60, 62, 58, 55], 320, 26, 14)}
+      <path d="M300 100H480" className={INK} />
+    </>
+  ),
   plates: (
     <>
       <rect x={30} y={52} width={430} height={6} className="fill-iron" />

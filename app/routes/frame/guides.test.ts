@@ -33,5 +33,7 @@ describe("guides", () => {
     expect(guideFor("/athletes/squads")?.id).toBe("athletes");
     expect(guideFor("/athletes/0190/box")?.id).toBe("box");
     expect(guideFor("/lab/profile")?.id).toBe("profiles");
+    expect(guideFor("/lab?max=120&tool=video")?.id).toBe("video");
+    expect(guideFor("/lab?tool=videos")?.id).toBe("lab");
   });
 });

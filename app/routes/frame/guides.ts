@@ -1,9 +1,18 @@
 /** Drawings that a guide may stand beside: see `guide.tsx`. */
-export type Drawing = "strip" | "waves" | "line" | "noise" | "plates" | "gap" | "rungs" | "flow";
+export type Drawing =
+  | "strip"
+  | "waves"
+  | "line"
+  | "noise"
+  | "plates"
+  | "film"
+  | "gap"
+  | "rungs"
+  | "flow";
 
 export interface Guide {
   id: string;
-  /** Pages it is of: the first that fits an address counts. */
+  /** Pages it is of, by address with what is asked there: the first that fits counts. */
   of: RegExp;
   title: string;
   drawing: Drawing;
@@ -146,6 +155,20 @@ export const GUIDES: readonly Guide[] = [
     ],
   },
   {
+    id: "video",
+    of: /^\/lab\?(.*&)?tool=video\b/,
+    title: "Bar speed from a film",
+    drawing: "film",
+    shows: "The rim of the plate is followed from picture to picture; its size gives the scale.",
+    steps: [
+      "Stand the phone at the side, as high as the bar at mid-range, and film one trial rep first.",
+      "Choose the film; it stays in this browser. Pull the circle onto the plate's rim at the beginning of the set, and cut the set out.",
+      "Say how large that plate is and whether the film plays as fast as it was filmed: every speed hangs on both.",
+      "Measure. Each rep says what it may be off by. Where the plate is lost nothing is measured: mark it again there and go on.",
+      "The same part at a rack, under More, enters the reps as the set; beside a profile test it takes them as that load's.",
+    ],
+  },
+  {
     id: "lab",
     of: /^\/lab/,
     title: "The Lab",
@@ -255,5 +278,6 @@ export const GUIDES: readonly Guide[] = [
   },
 ];
 
-export const guideFor = (pathname: string): Guide | undefined =>
-  GUIDES.find((one) => one.of.test(pathname));
+/** @param address the path, with what is asked behind it */
+export const guideFor = (address: string): Guide | undefined =>
+  GUIDES.find((one) => one.of.test(address));

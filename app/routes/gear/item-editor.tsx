@@ -26,10 +26,12 @@ interface Props {
   chosen: (GearItem & { id: string; awayOn: string | null }) | undefined;
   room: { items: Array<GearItem & { awayOn: string | null }>; inspections: Inspection[] };
   result: FormResult | undefined;
+  /** Somebody wants to describe a new one: else no cursor, and no keyboard over the room's picture. */
+  asked: boolean;
 }
 
 /** The form of one piece. Every field reads as one types; the server reads it the same way. */
-export function ItemEditor({ kind, chosen, room, result }: Props) {
+export function ItemEditor({ kind, chosen, room, result, asked }: Props) {
   const spec = GEAR[kind];
   const unit = useUnit();
   const form = useRef<HTMLFormElement>(null);
@@ -89,7 +91,7 @@ export function ItemEditor({ kind, chosen, room, result }: Props) {
           label={kind === "rack" ? "Number" : "Name"}
           name="name"
           inline
-          autoFocus={!chosen}
+          autoFocus={asked && !chosen}
           defaultValue={chosen?.name}
           hint={kind === "rack" && !chosen ? "1-4 describes four alike" : undefined}
           problem={problems.name}

@@ -123,6 +123,7 @@ export default function Room({ loaderData, actionData }: Route.ComponentProps) {
           <ItemEditor
             key={chosen?.id ?? kind}
             kind={kind}
+            asked={isGearKind(asked)}
             chosen={chosen}
             room={room}
             result={resultOf(actionData, "item")}
