@@ -42,6 +42,8 @@ const SD_UNCLEAR_RIM = 0.02;
 const SD_RIM_PX = 0.12;
 /** A place is no surer than this, px, however well its edges agree: pixels, compression. */
 const LEAST_SD_PX = 0.06;
+/** A plate's size read in all pictures is the marked one within this share. */
+const READ_AT_MARK = 0.01;
 /** A change of scale with height is taken only where it is this many times its own error. */
 const SURE_OF_SLOPE = 3;
 /** A lens shows no more than this over a metre (share): beyond it the scale was misread. */
@@ -78,8 +80,13 @@ export function clipHeights(input: HeightsInput): ClipHeights | undefined {
   const scale = scaleAlong(rise, sightings);
   if (!scale) return undefined;
   const { middle, slope } = scale;
-  const local = (u: number) => middle + slope * u;
-  const heightsM = rise.map((u) => u / (local(0) * local(u)));
+  // Against the place of the mark: nearer or farther than there.
+  const local = (u: number) => 1 + (slope / middle) * u;
+  // The size at the mark's own height, read in all pictures, against the one that was marked: where
+  // it is smaller by more than reading allows, a ring within the rim was followed, and the mark holds.
+  const read = middle ** 1.5;
+  const size = read < 1 - READ_AT_MARK ? 1 : read;
+  const heightsM = rise.map((u) => u / (size * local(u)));
   return {
     timesS: sightings.map((one) => one.timeS),
     heightsM,

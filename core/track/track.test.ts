@@ -149,6 +149,16 @@ describe("heights", () => {
     });
   });
 
+  it("keep to the mark where a ring within the rim was followed, and to a larger rim that was", () => {
+    const rises = [0, 40, 80, 120, 80, 40, 0, 40, 80];
+    const at = (size: number) =>
+      clipHeights({ ...base, sightings: rises.map((y, i) => seen(300 - y, size, i)) })?.heightsM[3];
+    expect(at(1)).toBeCloseTo((0.225 * 120) / 58, 10);
+    expect(at(0.93)).toBeCloseTo((0.225 * 120) / 58, 10);
+    // A rim that was marked a hundredth too small: all pictures say how large it is.
+    expect(at(1.01)).toBeCloseTo((0.225 * 120) / 58 / 1.01, 10);
+  });
+
   it("a clip that plays four times slower was four times as fast", () => {
     const sightings = Array.from({ length: 400 }, (_, i) =>
       seen(300 + 60 * (1 - Math.cos(i / 20)), 1, i),
