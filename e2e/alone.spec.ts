@@ -85,7 +85,6 @@ test(`${OFFLINE ? "@long without the network, " : ""}a published day is begun on
   browser,
   baseURL,
 }) => {
-  test.setTimeout(120_000);
   page.setDefaultTimeout(15_000);
   await page.goto("/card");
   const day = page.getByRole("region", { name: "A day by yourself" });

@@ -75,7 +75,6 @@ async function clean(page: Page): Promise<void> {
 test("groups are proposed, moved by hand, tried with a rack fewer, and stand at the racks", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   page.setDefaultTimeout(15_000);
   await page.goto("/floor");
   const day = page.getByRole("listitem").filter({ hasText: "Grouped day" }).first();

@@ -443,7 +443,6 @@ test("a paired tablet goes on to its rack's next session; taken off, its streams
   browser,
   baseURL,
 }) => {
-  test.setTimeout(90_000);
   const first = await makeSession("Log, first of the day", { realRack: true });
   await admin`UPDATE training_session SET started_at = now() WHERE id = ${first.id}`;
   const [label] = await admin`
@@ -516,7 +515,6 @@ test("a pairing on two tablets: one clock's rests are measured, two clocks' are 
   browser,
   baseURL,
 }) => {
-  test.setTimeout(90_000);
   await page.goto("/floor/pairing");
   await page.waitForLoadState("networkidle");
   await page.getByLabel("Complex").selectOption("First pairing");

@@ -13,7 +13,6 @@ import { expect, type Page, test } from "./test";
  * and the demo and a team's own data, which never mix.
  */
 test.describe.configure({ mode: "serial" });
-test.setTimeout(120_000);
 
 const home = path.join("/var/tmp", `sprezza-prepared-${process.pid}`);
 const PORT = 4930 + (process.env.BROWSER_PART === "b" ? 40 : 0);

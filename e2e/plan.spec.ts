@@ -21,7 +21,6 @@ test.describe("a block from nothing, in one walk", () => {
   test("made, filled, published; an own load and a new max are seen as changes; printed", async ({
     page,
   }) => {
-    test.setTimeout(90_000);
     await page.goto("/plan");
     const make = page.getByRole("form", { name: "New block" });
     await make.getByRole("button", { name: "Make the block" }).click();

@@ -284,7 +284,6 @@ test("every row of the table has a marker", () => {
 
 for (const [column, who] of READERS.entries()) {
   test(`${who}: reads what the table says, and no more`, async ({ baseURL }) => {
-    test.setTimeout(90_000);
     base = baseURL ?? "";
     const [context, actor] = await readerOf(who, base);
     const found = await everythingOf(context, actor);

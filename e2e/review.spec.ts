@@ -85,7 +85,6 @@ test("a wave's calls are taken and declined by keys, the plan follows, and one i
 });
 
 test("four weeks later what became of the calls stands there", async ({ browser }) => {
-  test.setTimeout(120_000);
   // Two sessions four weeks on: Bela at the speed of the newest day and more, the others as they were.
   await admin`
     INSERT INTO training_session (team_id, id, plan_id, week, slot_id, date, room_id, status, frozen,
@@ -177,7 +176,6 @@ test("two coaches who decide at once decide once, and an assistant decides nothi
 test("the pages of the place stand at a desk and on a phone, and nothing lies over anything", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   for (const path of ["", "/wave", "/trends", "/block", "/pays", "/week", "/notes"]) {
     await page.goto(`/review${path}`);
     for (const width of [1280, 390]) {

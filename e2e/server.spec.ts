@@ -17,7 +17,6 @@ const up = async () =>
     .catch(() => false);
 
 test.beforeEach(async () => {
-  test.setTimeout(90_000);
   if (server && (await up())) return;
   // The test before ended it: that is that test's failure, not this one's.
   await server?.stop();

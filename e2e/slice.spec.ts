@@ -97,7 +97,6 @@ test.describe("at the rack, a tablet", () => {
     browser,
     baseURL,
   }) => {
-    test.setTimeout(120_000);
     const sessionId = await startSquad(page, "Sprint canoe");
     const other = await browser.newContext({ storageState: stateFile("assistant"), baseURL });
     const watcher = await other.newPage();

@@ -56,7 +56,6 @@ const setsDone = async (page: Page) => {
 test("@long killing the application between two sets loses nothing acknowledged", async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
   const port = await freePort(4300);
   let server = await ownServer(port);
   const page = await rackPage(browser, server.base, 1);
@@ -92,7 +91,6 @@ test("@long the network drops in the middle of a set: reps go on, and are sent o
   browser,
   baseURL,
 }) => {
-  test.setTimeout(90_000);
   const page = await rackPage(browser, baseURL ?? "", 2);
   // The sensor comes a moment after the screen.
   await page.waitForTimeout(3000);
@@ -146,7 +144,6 @@ test("@long the database dies: a sentence, the typed text stays, and it goes on 
   browser,
   baseURL,
 }) => {
-  test.setTimeout(120_000);
   const cluster = await startCluster(process.env.CLUSTER_DATA ?? "", 54420);
   const context = await browser.newContext({ baseURL, storageState: stateFile("coach") });
   const page = await context.newPage();

@@ -44,7 +44,6 @@ test("@whole two processes serve one session: what one takes the other shows at 
   browser,
   baseURL,
 }) => {
-  test.setTimeout(120_000);
   const other = startServer({
     ...process.env,
     PORT: String(await freePort(4500)),

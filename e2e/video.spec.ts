@@ -132,7 +132,6 @@ test("a film that is none, or in which nothing moves, is a sentence", async ({ p
 test("at a rack a film's reps are the set, said to be from video, once and in the log", async ({
   page,
 }) => {
-  test.setTimeout(120_000);
   const { id: session, rackId } = await makeSession("A film at the rack", { lifters: 1 });
   try {
     await page.goto(`/rack/${session}/${rackId}`);
