@@ -550,7 +550,13 @@ const EXAMPLES: Example[] = [
   example(analyseProfile, { reps, metric: "MCV", threshold: made(theThreshold) }),
   example(
     compare.compareProfiles,
-    made({ testedOn: day("2026-01-01"), variantId: "v", metric: "MCV", source: "sensor", analysis }),
+    made({
+      testedOn: day("2026-01-01"),
+      variantId: "v",
+      metric: "MCV",
+      source: "sensor",
+      analysis,
+    }),
     made({ testedOn: today, variantId: "v", metric: "MCV", source: "sensor", analysis }),
     0.03,
   ),

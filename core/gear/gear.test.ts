@@ -2,7 +2,13 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { loadBar } from "../barload/load";
 import { massKg } from "../units/mass";
-import { plateThicknessMm, readGearItem, readPlates, writeGearItem } from "./fields";
+import {
+  plateThicknessMm,
+  readGearItem,
+  readPlates,
+  writeGearField,
+  writeGearItem,
+} from "./fields";
 import { GEAR, GEAR_KINDS, type GearKind, type ItemOf } from "./kinds";
 import { checkRoom, racksOfItems, resistanceStock, seatStock } from "./room";
 
@@ -127,6 +133,10 @@ describe("a piece of gear as it is written", () => {
     if (!read.ok) throw new Error(read.text);
     expect(read.plates.map((one) => one.diameterMm)).toEqual([450, 325, 200]);
     expect(read.plates.map((one) => one.thicknessMm)).toEqual([45, 26, 16]);
+    const spec = GEAR.rack.fields.find((field) => field.name === "plates");
+    if (!spec) throw new Error("A rack has plates.");
+    const again = readPlates(writeGearField(spec, read.plates, "lb"), "lb");
+    expect(again).toEqual(read);
     for (const text of ["25/45", "25/4500"])
       expect(readPlates(text, "kg")).toMatchObject({ ok: false, text: /80 to 600 mm across/ });
   });
