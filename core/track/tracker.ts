@@ -1,4 +1,5 @@
 import { brightnessAt, type GreyFrame, isFrame } from "./grey";
+import { CLEAR_RIM } from "./heights";
 import { type MarkFault, refineMark, type WhichRing } from "./mark";
 import {
   findEdges,
@@ -11,6 +12,8 @@ import {
   rimScore,
   shapeOf,
 } from "./rim";
+
+import { SizeAlong } from "./size-along";
 
 /** Where a plate was seen in one picture. */
 export interface Sighting {
@@ -49,6 +52,8 @@ const SIZE_SD = 0.003;
 const SIZE_SD_PER_S = 0.12;
 /** Beyond so many of these it is another ring, or another plate. */
 const MOST_SIZE_SDS = 3;
+/** A size that the way before does not foretell is drawn back to it, and given up only this far off. */
+const MOST_ALONG_SDS = 5;
 /** The plate's face may differ by so many grey levels, its own light and contrast taken out. */
 const MOST_FACE_DIFFERENCE = 22;
 /** No bar is faster, m/s, nor turns harder, m/s²; with a radius of 0.225 m. */
@@ -74,6 +79,7 @@ export class RimTracker {
   /** Share of the rim that stood out under the mark. */
   readonly onRim: number;
   readonly #shape: RimShape;
+  readonly #sizes: SizeAlong;
   #face: Float64Array;
   #last: Sighting;
   #velocity = { x: 0, y: 0 };
@@ -85,6 +91,7 @@ export class RimTracker {
     this.onRim = onRim;
     this.radiusPx = radiusOf(rim);
     this.#shape = shapeOf(rim);
+    this.#sizes = new SizeAlong(onRim >= CLEAR_RIM);
     this.#last = {
       timeS: frame.timeS,
       xPx: rim.xPx,
@@ -148,6 +155,7 @@ export class RimTracker {
             }
           : { x: 0, y: 0 };
       this.#last = seen;
+      this.#sizes.read(this.#radiiFrom(seen.yPx), seen.scale);
       return { kind: "seen", at: seen };
     }
     // What moves on unseen slows down as far as we know.
@@ -156,6 +164,10 @@ export class RimTracker {
     if (sinceS < LOST_AFTER_S) return { kind: "unseen", timeS };
     this.#lost = this.#atEdge(frame) ? "left-picture" : "hidden";
     return { kind: "lost", timeS, reason: this.#lost };
+  }
+
+  #radiiFrom(yPx: number): number {
+    return (this.rim.yPx - yPx) / this.radiusPx;
   }
 
   #atEdge(frame: GreyFrame): boolean {
@@ -174,10 +186,13 @@ export class RimTracker {
     };
     let at: { xPx: number; yPx: number; scale: number } = coarse;
     let fit: RimFit | undefined;
-    const known = {
+    const since = {
       scale: this.#last.scale,
       sd: SIZE_SD + SIZE_SD_PER_S * Math.min(sinceS, 0.3),
     };
+    const along = this.#sizes.at(this.#radiiFrom(coarse.yPx));
+    const known = together(since, along);
+    at = { ...coarse, scale: known.scale };
     for (const share of [0.06, 0.03]) {
       const edges = findEdges(
         frame,
@@ -192,7 +207,8 @@ export class RimTracker {
     }
     if (!fit) return undefined;
     if (fit.onRim < (again ? LEAST_ON_RIM_AGAIN : LEAST_ON_RIM)) return undefined;
-    if (Math.abs(fit.scale / this.#last.scale - 1) > MOST_SIZE_SDS * known.sd) return undefined;
+    if (Math.abs(fit.scale / since.scale - 1) > MOST_SIZE_SDS * since.sd) return undefined;
+    if (Math.abs(fit.scale / along.scale - 1) > MOST_ALONG_SDS * along.sd) return undefined;
     if (Math.max(fit.sdXPx, fit.sdYPx) > 0.05 * this.radiusPx) return undefined;
     const face = faceOf(frame, fit, this.#shape.radii);
     if (faceDifference(this.#face, face) > MOST_FACE_DIFFERENCE) return undefined;
@@ -238,6 +254,17 @@ export class RimTracker {
     }
     return best;
   }
+}
+
+interface Known {
+  scale: number;
+  sd: number;
+}
+
+/** Two that know of one size, each by how sure it is. */
+function together(a: Known, b: Known): Known {
+  const [p, q] = [1 / a.sd ** 2, 1 / b.sd ** 2];
+  return { scale: (p * a.scale + q * b.scale) / (p + q), sd: 1 / Math.sqrt(p + q) };
 }
 
 /** The plate's face, ring by ring: the middle brightness about each, whatever way it is turned. */
