@@ -20,7 +20,14 @@ import { type FrozenLift, type FrozenLifter, stopFor } from "./frozen";
 import { type LineEntry, momentOf } from "./line";
 import { painsIn } from "./pains";
 import { type Standing, standingOf } from "./place";
-import { bySet, type LifterAt, type RackAt, reduceSet, type SetState } from "./set-state";
+import {
+  bySet,
+  type LifterAt,
+  type RackAt,
+  type RepState,
+  reduceSet,
+  type SetState,
+} from "./set-state";
 import { compareEntries } from "./validity";
 
 export interface WaitingCall extends Call {
@@ -262,8 +269,10 @@ function formOf(
   if (!lifter.tested || loadKg === undefined || !target) return undefined;
   const { source = "sensor" } = lifter.tested;
   // A film's speeds say nothing of today beside a sensor's test, nor the other way round.
+  const fits = ({ velocityMps, source: own }: RepState) =>
+    velocityMps === undefined || areComparable(own, source);
   const wayUp = ramp.flatMap((set) =>
-    set.stage === "done" && set.reps.every((rep) => areComparable(rep.source, source))
+    set.stage === "done" && set.reps.every(fits)
       ? speedsOf(set).velocities.flatMap((velocityMps) =>
           set.loadKg === undefined ? [] : [{ loadKg: set.loadKg, velocityMps }],
         )

@@ -10,6 +10,7 @@ import { clipHeights, heightAt, upLeaning } from "./heights";
 import { refineMark } from "./mark";
 import { filmedHzOf, slowedOf } from "./retime";
 import { type Rim, radiusOf } from "./rim";
+import { SizeAlong } from "./size-along";
 import { rateErrorMps } from "./speeds";
 import { SteadyCheck } from "./steady";
 import { RimTracker, type Sighting } from "./tracker";
@@ -307,6 +308,25 @@ describe("bad input", () => {
           settings: {},
         }),
       ).toEqual({ ok: false, reason: "bad-size" });
+  });
+});
+
+describe("a plate's size along its way", () => {
+  it("is as marked and straight with the way, as far as pictures have shown", () => {
+    const sizes = new SizeAlong(true);
+    expect(sizes.at(0).scale).toBeCloseTo(1, 12);
+    expect(sizes.at(2).sd).toBeGreaterThan(0.035);
+    for (let i = 0; i < 200; i++) sizes.read(Math.sin(i / 9), 1 + 0.015 * Math.sin(i / 9));
+    expect(sizes.at(2).scale).toBeCloseTo(1.03, 2);
+    expect(sizes.at(2).sd).toBeLessThan(0.015);
+    // A ring within the rim is not believed after so many.
+    expect((sizes.at(0).scale - 0.95) / sizes.at(0).sd).toBeGreaterThan(5);
+  });
+
+  it("is what is followed, where the mark did not stand out", () => {
+    const sizes = new SizeAlong(false);
+    for (let i = 0; i < 60; i++) sizes.read(0, 0.95);
+    expect(sizes.at(0).scale).toBeCloseTo(0.95, 2);
   });
 });
 
