@@ -9,7 +9,7 @@
 import { seededRandom } from "../core/numeric/random";
 import { centred, film } from "../core/track/fixtures/film";
 import { PLAIN_SCENE, type Scene } from "../core/track/fixtures/render";
-import { CLEAR_RIM } from "../core/track/heights";
+import { CLEAR_RIM } from "../core/track/rim";
 import { SHAPE_FAMILIES } from "../device/shapes/families";
 import { HELD_OUT_FAMILIES } from "../device/shapes/held-out";
 

@@ -306,6 +306,8 @@ const EXAMPLES: Example[] = [
   example(velocityUnits.formatAgainst, 0.75, 0.8),
   example(velocityUnits.keepVelocity, made(0.7512)),
   example(velocityUnits.isMeasured, "typed"),
+  example(velocityUnits.isFilmed, "video"),
+  example(velocityUnits.filmedWords, { filmed: true }),
   example(velocityUnits.areComparable, "sensor", "video"),
   // numeric
   example(butterworth.butterworthLowpass, made(7), made(100)),

@@ -15,7 +15,7 @@ export function equalSpeedWorking(speed: Extract<EqualSpeed, { ok: true }>): Wor
     title: say`Speed at ${written(speed.loadKg, 1)}`,
     lines: [
       {
-        label: "Days with measured sets",
+        label: speed.filmed ? "Days with filmed sets" : "Days with measured sets",
         value: String(speed.days.length),
         detail: "each set carried to the mean load along the own line, and to a fresh athlete",
       },

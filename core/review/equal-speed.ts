@@ -12,6 +12,8 @@ export interface MeasuredSet {
   /** Work sets of the lift done before it that day. */
   before: number;
   bestMps: number;
+  /** From a film; all sets of a line are, or none is. */
+  filmed?: boolean;
 }
 
 /** What is known of speed over load before the sets are looked at, m/s per kg. */
@@ -53,6 +55,8 @@ export interface EqualDay {
 export type EqualSpeed =
   | {
       ok: true;
+      /** The speeds are from films. */
+      filmed: boolean;
       /** The load that all days are carried to: the sets' mean load, kg. */
       loadKg: number;
       days: EqualDay[];
@@ -147,6 +151,7 @@ export function equalSpeed(sets: readonly MeasuredSet[], asked: EqualSpeedAsked)
     perWave: interval(m[1], sdMps),
     sdMps,
     alone: withoutPrior(m[1], sdMps, towardsMps, changeSdMps),
+    filmed: sets.some((set) => set.filmed),
     chanceRises,
     chanceUnder: (smallestMps) => normalCdf((smallestMps - m[1]) / sdMps),
     verdict: trendVerdict(chanceRises),

@@ -20,7 +20,7 @@ import { roundsDone } from "../floor/stations";
 import { speedClassAt } from "../liverules/speed-class";
 import type { SectionKind } from "../plan/block";
 import { HARD_FROM_PERCENT } from "../plan/week-sums";
-import { formatVelocity, isMeasured, type VelocityMetric } from "../units/velocity";
+import { formatVelocity, isFilmed, isMeasured, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 import { say, written } from "../units/written";
 import { type SetSum, setSum } from "./set-working";
@@ -337,6 +337,8 @@ export interface LiftPoints {
   stationId: string | undefined;
   /** Load, kg, work sets before it, best rep, m/s. */
   sets: Array<[loadKg: number, before: number, bestMps: number]>;
+  /** The same of sets that were filmed; absent where none was. */
+  filmed?: Array<[loadKg: number, before: number, bestMps: number]>;
   /** Fault, sets in which it was seen, least share of the max, %. */
   faults: Array<[fault: string, sets: number, percent: number | null]>;
   setsPlanned: number;
@@ -370,6 +372,18 @@ function setsByAim(sum: LiftSum): Pick<LiftPoints, "hardSets" | "speedSets"> {
 /** From this share of the max on a set is a heavy exposure, %. */
 export const HEAVY_PERCENT = 90;
 
+function setsFrom({ sets }: LiftSum, fits: (source: string) => boolean): LiftPoints["sets"] {
+  return sets.flatMap((set, before) =>
+    set.bestMps !== undefined &&
+    set.loadKg !== undefined &&
+    !set.older &&
+    set.sources.length > 0 &&
+    set.sources.every(fits)
+      ? [[set.loadKg, before, set.bestMps] as [number, number, number]]
+      : [],
+  );
+}
+
 export function pointsOf(sum: LiftSum): LiftPoints {
   const faults = new Map<string, { sets: number; percent: number | null }>();
   for (const set of sum.sets)
@@ -384,18 +398,13 @@ export function pointsOf(sum: LiftSum): LiftPoints {
   const loads = sum.sets.flatMap((set) => (set.counted > 0 ? (set.loadKg ?? []) : []));
   const percents = sum.sets.flatMap((set) => (set.counted > 0 ? (set.percent ?? []) : []));
   const topPercent = percents.length > 0 ? Math.max(...percents) : null;
+  const filmed = setsFrom(sum, isFilmed);
   return {
     metric: sum.metric,
     slopeMpsPerKg: sum.slopeMpsPerKg,
     stationId: sum.stationId,
-    sets: sum.sets.flatMap((set, before) =>
-      set.bestMps !== undefined &&
-      set.loadKg !== undefined &&
-      !set.older &&
-      set.sources.every(isMeasured)
-        ? [[set.loadKg, before, set.bestMps] as [number, number, number]]
-        : [],
-    ),
+    sets: setsFrom(sum, isMeasured),
+    ...(filmed.length > 0 ? { filmed } : {}),
     faults: [...faults].map(([fault, seen]) => [fault, seen.sets, seen.percent]),
     setsPlanned: sum.setsPlanned,
     setsDone: sum.setsDone,

@@ -79,13 +79,22 @@ export function slopeKnown(history: readonly PointDay[], maxKg: number | undefin
   return (maxKg === undefined ? undefined : usualSlope(maxKg)) ?? ANY_SLOPE;
 }
 
-/** The measured sets of days in one metric: that of the newest. */
+/**
+ * The measured sets of days in one metric: that of the newest. Where no device measured any, those
+ * that were filmed, and each says so: the two are never one line.
+ */
 export function measuredSets(history: readonly PointDay[]): MeasuredSet[] {
   const metric = history.at(-1)?.points.metric;
-  return history.flatMap(({ date, points }) =>
-    points.metric === metric
-      ? points.sets.map(([loadKg, before, bestMps]) => ({ date, loadKg, before, bestMps }))
-      : [],
+  const days = history.filter(({ points }) => points.metric === metric);
+  const filmed = days.every(({ points }) => points.sets.length === 0);
+  return days.flatMap(({ date, points }) =>
+    ((filmed ? points.filmed : points.sets) ?? []).map(([loadKg, before, bestMps]) => ({
+      date,
+      loadKg,
+      before,
+      bestMps,
+      ...(filmed ? { filmed } : {}),
+    })),
   );
 }
 

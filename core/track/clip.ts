@@ -1,6 +1,6 @@
 import type { StreamSettings } from "../velocity/stream";
-import { CLEAR_RIM, type ClipHeights, clipHeights } from "./heights";
-import type { Rim } from "./rim";
+import { type ClipHeights, clipHeights } from "./heights";
+import { CLEAR_RIM, type Rim } from "./rim";
 import { type ClipSpeeds, clipSpeeds } from "./speeds";
 import type { Sighting } from "./tracker";
 

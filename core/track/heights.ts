@@ -1,6 +1,6 @@
 import { fitLine } from "../numeric/regression";
 import { median } from "../numeric/statistics";
-import { type Rim, radiusOf } from "./rim";
+import { CLEAR_RIM, type Rim, radiusOf } from "./rim";
 import type { Sighting } from "./tracker";
 
 /** The bar's heights as a clip gives them, and how well. */
@@ -32,11 +32,7 @@ export interface HeightsInput {
 export const PLATE_DIAMETER_M = 0.45;
 /** What a plate's size is off by: wear, the rim's rounding, the lens (share). */
 const SD_SIZE = 0.003;
-/**
- * A rim that stands out less than this may be read at another ring in part: of 180 drawn marks those
- * above it were right within 0.2 %, those below by 2 % (standard deviation).
- */
-export const CLEAR_RIM = 0.85;
+/** What the scale is off by then (share). */
 const SD_UNCLEAR_RIM = 0.02;
 /** The picture's own softness at the rim, px on the radius. */
 const SD_RIM_PX = 0.12;

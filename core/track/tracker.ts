@@ -1,7 +1,7 @@
 import { brightnessAt, type GreyFrame, isFrame } from "./grey";
-import { CLEAR_RIM } from "./heights";
 import { type MarkFault, refineMark, type WhichRing } from "./mark";
 import {
+  CLEAR_RIM,
   findEdges,
   fitRim,
   type PlateMark,

@@ -18,11 +18,17 @@ function sourceKind(source: string): "measured" | "film" | "eye" {
   return source === "eye" ? "eye" : "measured";
 }
 
+export const isFilmed = (source: string): boolean => sourceKind(source) === "film";
+
 export const isMeasured = (source: string): boolean => sourceKind(source) === "measured";
 
 /** Whether speeds of two sources compare: a shift between two kinds would read as a change. */
 export const areComparable = (a: string, b: string): boolean =>
   sourceKind(a) === sourceKind(b) && sourceKind(a) !== "eye";
+
+/** Said beside a speed that is not a device's. */
+export const filmedWords = ({ filmed }: { filmed: boolean }): string =>
+  filmed ? " · from films" : "";
 
 /** Acceleration of gravity that force and power are worked out with, m/s². */
 export const GRAVITY = 9.81;

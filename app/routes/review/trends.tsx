@@ -1,7 +1,7 @@
 import { Link } from "react-router";
 import { signedMps } from "../../../core/review/equal-load";
 import { formatKg, plainNumber } from "../../../core/units/mass";
-import { formatVelocity } from "../../../core/units/velocity";
+import { filmedWords, formatVelocity } from "../../../core/units/velocity";
 import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { Day } from "../../ui/dates";
@@ -150,7 +150,10 @@ function LiftTrend({ athlete, lift }: { athlete: Athlete; lift: NonNullable<Athl
       )}
       {speed ? (
         <>
-          <h2 className="mt-4">Speed at {formatKg(speed.loadKg, unit, 1)}</h2>
+          <h2 className="mt-4">
+            Speed at {formatKg(speed.loadKg, unit, 1)}
+            {filmedWords(speed)}
+          </h2>
           <p>
             {signedMps(speed.perWave.estimate)} m/s a wave{" "}
             <span className="text-muted">

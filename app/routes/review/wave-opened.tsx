@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { signedMps } from "../../../core/review/equal-load";
 import { lossWords } from "../../../core/review/wave";
 import { formatKg, plainNumber } from "../../../core/units/mass";
-import { formatVelocity } from "../../../core/units/velocity";
+import { filmedWords, formatVelocity } from "../../../core/units/velocity";
 import { readIn } from "../../../core/units/written";
 import { CallKeys, CallWords, DecidedLine } from "../../ui/call-keys";
 import { Dated, Day } from "../../ui/dates";
@@ -70,7 +70,9 @@ export function WaveOpened({
       ) : null}
       {opened.speed ? (
         <>
-          <h3 className="mt-3 font-bold">Speed at {formatKg(opened.speed.loadKg, unit, 1)}, m/s</h3>
+          <h3 className="mt-3 font-bold">
+            Speed at {formatKg(opened.speed.loadKg, unit, 1)}, m/s{filmedWords(opened.speed)}
+          </h3>
           <DayChart days={opened.allDays} label="Speed by day" from={wave.from} />
           <p className="text-sm text-muted">
             {signedMps(opened.speed.perWave.estimate)} a wave (90 %{" "}

@@ -34,6 +34,7 @@ export function liftGlance(input: {
       speed.ok && days.length > 1
         ? {
             loadKg: speed.loadKg,
+            filmed: speed.filmed,
             metric: history.at(-1)?.points.metric ?? ("MCV" as const),
             days: days.map(({ date, speedMps }) => ({ date, speedMps })),
             levelMps: level,

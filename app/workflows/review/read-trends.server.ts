@@ -163,6 +163,7 @@ async function liftTrend(
     speed: speed.ok
       ? {
           loadKg: speed.loadKg,
+          filmed: speed.filmed,
           perWave: speed.perWave,
           chanceRises: speed.chanceRises,
           verdict: speed.verdict,

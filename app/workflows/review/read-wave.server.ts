@@ -124,6 +124,7 @@ function rowOf(
     speed: speed.ok
       ? {
           loadKg: speed.loadKg,
+          filmed: speed.filmed,
           perWave: speed.perWave,
           chanceRises: speed.chanceRises,
           verdict: speed.verdict,

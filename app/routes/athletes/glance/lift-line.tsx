@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import { velocityAt } from "../../../../core/profile/line";
 import { signedMps } from "../../../../core/review/equal-load";
 import { formatKg, kgToGrains, massIn, plainNumber } from "../../../../core/units/mass";
-import { formatVelocity } from "../../../../core/units/velocity";
+import { filmedWords, formatVelocity } from "../../../../core/units/velocity";
 import { Day, useDated } from "../../../ui/dates";
 import { useUnit } from "../../../ui/unit";
 import { Figure } from "../../../ui/working";
@@ -147,7 +147,10 @@ function SpeedCell({ glance, name, liftId }: { glance: Glance; name: string; lif
         ))}
       </svg>
       <p className="shrink-0 text-sm leading-tight">
-        <span className="text-muted">at {formatKg(speed.loadKg, unit, 1)}</span>
+        <span className="text-muted">
+          at {formatKg(speed.loadKg, unit, 1)}
+          {filmedWords(speed)}
+        </span>
         <span className="block">
           <Figure
             id={`glance/speed/${liftId}`}
