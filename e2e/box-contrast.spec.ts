@@ -268,10 +268,26 @@ test("a side that was left out stands in the ledger, at the rack and on the athl
   page,
 }) => {
   await open(page, "/floor/pairing");
-  await page.getByLabel("Complex").selectOption("Rotation both ways");
   await page.getByLabel("Squad").selectOption("Judo");
   const person = page.getByRole("row", { name: /Brita Lauder/ });
   await expect(person).toBeVisible();
+  // A slow server and a quick hand: the form of the complex before starts nothing.
+  let slow = true;
+  await page.route(
+    (url) => url.pathname.startsWith("/floor/pairing"),
+    async (route) => {
+      if (slow) await new Promise((done) => setTimeout(done, 1500));
+      await route.continue();
+    },
+  );
+  await page.getByLabel("Complex").selectOption("Rotation both ways");
+  await page.getByRole("button", { name: "Start the pairing" }).click();
+  await expect(page.getByText("The page has what you chose now.")).toBeVisible();
+  await expect(page.getByLabel("Complex").locator("option:checked")).toHaveText(
+    "Rotation both ways",
+  );
+  expect(new URL(page.url()).pathname).toBe("/floor/pairing");
+  slow = false;
   for (const one of await page.locator("input[name=present]").all()) await one.uncheck();
   await person.locator("input[name=present]").check();
   await person.locator("input[name=simpler]").uncheck();

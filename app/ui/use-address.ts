@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { type ShouldRevalidateFunctionArgs, useSearchParams } from "react-router";
 
-import { afterSubmission } from "./after-submission";
+import { afterSubmission, tellAddressUnderWay } from "./after-submission";
 
 /**
  * A page's state in its address. Changes that come faster than the address follows are added to
@@ -15,6 +15,7 @@ export function useAddress() {
     // Ours arrived, and those before it count no more; or somebody went elsewhere: none counts.
     const at = sent.current.indexOf(params.toString());
     sent.current = at < 0 ? [] : sent.current.slice(at + 1);
+    if (sent.current.length === 0) tellAddressUnderWay(false);
   }, [params]);
   /** Writes values; an empty one is left out of the address. */
   const setAll = (values: Readonly<Record<string, string>>) => {
@@ -25,6 +26,7 @@ export function useAddress() {
       else next.set(name, value);
     }
     sent.current.push(next.toString());
+    tellAddressUnderWay(true);
     afterSubmission(() => setParams(next, { replace: true, preventScrollReset: true }));
   };
   return {

@@ -11,7 +11,12 @@ import {
 import type { DateOrder } from "../../../core/units/date-order";
 import type { MassUnit } from "../../../core/units/mass";
 import { principalOf } from "../../platform/guard.server";
-import { holdLinks, tellFormUnderWay } from "../../ui/after-submission";
+import {
+  holdForms,
+  holdLinks,
+  tellAddressUnderWay,
+  tellFormUnderWay,
+} from "../../ui/after-submission";
 import { DATE_ORDERS, switchDateOrder, useDateOrder } from "../../ui/dates";
 import { Form } from "../../ui/form";
 import { SaidHere, say } from "../../ui/said";
@@ -43,6 +48,11 @@ export default function Frame({ loaderData }: Route.ComponentProps) {
   const formUnderWay = loading && navigation.formMethod !== undefined;
   useEffect(() => tellFormUnderWay(formUnderWay), [formUnderWay]);
   useEffect(() => holdLinks(), []);
+  useEffect(() => holdForms(), []);
+  useEffect(() => {
+    // Where nothing loads any more, whatever was asked for is there, or somebody went elsewhere.
+    if (!loading) tellAddressUnderWay(false);
+  }, [loading]);
   const places = PLACES.filter((place) => place.roles.includes(role));
 
   // Comes when it is asked for: most pages are left without.
