@@ -30,13 +30,17 @@ export function PlateRows({ text, unit, onText }: Rows) {
     write(read.plates.map((one, k) => (k === i ? { ...one, ...by } : one)));
   const added = readPlates(size, unit);
   return (
-    <table className="ledger ledger-tight">
+    <table className="ledger ledger-tight [&_td]:!px-1 [&_th]:!px-1">
       <thead>
         <tr>
           <th scope="col">Plate</th>
           <th scope="col">Pairs</th>
-          <th scope="col">mm thick</th>
-          <th scope="col">mm across</th>
+          <th scope="col" className="w-12 !whitespace-normal leading-tight">
+            mm thick
+          </th>
+          <th scope="col" className="w-12 !whitespace-normal leading-tight">
+            mm across
+          </th>
           <th scope="col">
             <span className="sr-only">Leave out</span>
           </th>
@@ -58,7 +62,7 @@ export function PlateRows({ text, unit, onText }: Rows) {
                 >
                   −
                 </Step>
-                <b className="inline-block w-7 text-center">{one.pairs}</b>
+                <b className="inline-block w-6 text-center">{one.pairs}</b>
                 <Step
                   label={`One pair of ${name} more`}
                   off={one.pairs >= MOST_PIECES}
@@ -72,7 +76,7 @@ export function PlateRows({ text, unit, onText }: Rows) {
                   key={one.thicknessMm}
                   aria-label={`Thickness of ${name}, mm`}
                   inputMode="decimal"
-                  className={`${CELL} w-14`}
+                  className={`${CELL} w-12`}
                   defaultValue={plainNumber(one.thicknessMm, 1)}
                   onBlur={(event) => {
                     const mm = Number(event.target.value.replace(",", "."));
@@ -85,8 +89,8 @@ export function PlateRows({ text, unit, onText }: Rows) {
                   key={one.diameterMm}
                   aria-label={`${name} across, mm`}
                   inputMode="decimal"
-                  placeholder="not set"
-                  className={`${CELL} w-16`}
+                  placeholder="–"
+                  className={`${CELL} w-12`}
                   defaultValue={one.diameterMm === undefined ? "" : plainNumber(one.diameterMm, 1)}
                   onBlur={(event) => {
                     const text = event.target.value.trim();
