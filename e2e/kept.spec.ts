@@ -267,7 +267,7 @@ test("@whole the team leaves as an archive and comes in again as another, the sa
   await owner.context().close();
 });
 
-test("@long nothing is put aside unless told to; who was erased since is erased again", async () => {
+test("@whole nothing is put aside unless told to; who was erased since is erased again", async () => {
   const running = npmRun("restore", [file, "--replace"], { SPREZZA_DATA: home });
   expect(running.status).toBe(1);
   expect(running.said).toContain("is in use: nothing was changed. Stop the server");
@@ -287,7 +287,7 @@ test("@long nothing is put aside unless told to; who was erased since is erased 
   ]).toEqual([size, print]);
 });
 
-test("@long a database of an earlier version: its floor, plan and review answer", async ({
+test("@whole a database of an earlier version: its floor, plan and review answer", async ({
   browser,
 }) => {
   const back = npmRun("restore", ["db/fixtures/installations/step-16.zip"], { SPREZZA_DATA: old });
@@ -317,7 +317,7 @@ test("@long a database of an earlier version: its floor, plan and review answer"
   started = undefined;
 });
 
-test("@long npm start brings an older database up to date, with a backup first", async () => {
+test("@whole npm start brings an older database up to date, with a backup first", async () => {
   const up = path.join(root, "up");
   const cluster = await startCluster(path.join(up, "own"), 55_010 + shift, { kept: true });
   const admin = postgres(cluster.url("postgres", "postgres"), { max: 1, onnotice: () => {} });

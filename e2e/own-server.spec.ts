@@ -244,7 +244,7 @@ test("@whole a team on it; invitations and password links by mail", async ({ bro
   await coach.waitForURL(/\/sign-in/);
 });
 
-test("@long demo and a team's own data never mix", async () => {
+test("@whole demo and a team's own data never mix", async () => {
   const start = (env: NodeJS.ProcessEnv) =>
     spawnSync(process.execPath, ["scripts/serve.mjs"], {
       encoding: "utf8",

@@ -480,7 +480,7 @@ const startsNot = (env: Record<string, string>) =>
     timeout: 120_000,
   });
 
-test("@long stopped and started again everything is there; a port in use is one sentence", async ({
+test("@whole stopped and started again everything is there; a port in use is one sentence", async ({
   browser,
 }) => {
   const busy = startsNot({ SPREZZA_DATA: home, PORT: String(PORT) });
@@ -500,7 +500,7 @@ test("@long stopped and started again everything is there; a port in use is one 
   await page.context().close();
 });
 
-test("@long data of another PostgreSQL, without its passwords, or in a place nobody may write, is left as it is", async () => {
+test("@whole data of another PostgreSQL, without its passwords, or in a place nobody may write, is left as it is", async () => {
   await npmStop(home, started);
   const version = path.join(home, "own", "data", "PG_VERSION");
   const before = readFileSync(version, "utf8");

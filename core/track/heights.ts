@@ -33,7 +33,7 @@ export const PLATE_DIAMETER_M = 0.45;
 /** What a plate's size is off by: wear, the rim's rounding, the lens (share). */
 const SD_SIZE = 0.003;
 /** What the scale is off by then (share). */
-const SD_UNCLEAR_RIM = 0.02;
+const SD_UNCLEAR_RIM = 0.03;
 /** The picture's own softness at the rim, px on the radius. */
 const SD_RIM_PX = 0.12;
 /** A place is no surer than this, px, however well its edges agree: pixels, compression. */

@@ -1,7 +1,6 @@
 import { brightnessAt, type GreyFrame, isFrame } from "./grey";
 import { type MarkFault, refineMark, type WhichRing } from "./mark";
 import {
-  CLEAR_RIM,
   findEdges,
   fitRim,
   type PlateMark,
@@ -50,6 +49,8 @@ const LEAST_ON_RIM_AGAIN = 0.55;
 /** How much a plate's size differs from the picture before: as read, and as it moves (shares). */
 const SIZE_SD = 0.003;
 const SIZE_SD_PER_S = 0.12;
+/** From this share of a rim on that stood out where it was marked its size holds for what follows. */
+const SURE_MARK = 0.85;
 /** Beyond so many of these it is another ring, or another plate. */
 const MOST_SIZE_SDS = 3;
 /** A size that the way before does not foretell is drawn back to it, and given up only this far off. */
@@ -91,7 +92,7 @@ export class RimTracker {
     this.onRim = onRim;
     this.radiusPx = radiusOf(rim);
     this.#shape = shapeOf(rim);
-    this.#sizes = new SizeAlong(onRim >= CLEAR_RIM);
+    this.#sizes = new SizeAlong(onRim >= SURE_MARK);
     this.#last = {
       timeS: frame.timeS,
       xPx: rim.xPx,
