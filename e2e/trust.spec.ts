@@ -1,5 +1,6 @@
 import { freePort, startCluster } from "../scripts/cluster.mjs";
 import { startServer } from "../scripts/run.mjs";
+import { openPart } from "./athlete-part";
 import { allSent, stateFile, typeSpeeds } from "./people";
 import { type Browser, expect, type Page, test } from "./test";
 
@@ -178,6 +179,8 @@ test("@long the database dies: a sentence, the typed text stays, and it goes on 
   }
   await form.getByLabel("Lift").selectOption("Bench press, straight bar");
   await form.getByRole("button", { name: "Keep this record" }).click();
+  await expect(page.getByText("Kept. Its lift's line opens")).toBeVisible();
+  await openPart(page, "Bench press, straight bar");
   await expect(page.getByRole("row").filter({ hasText: "typed before the crash" })).toBeVisible();
   await allSent(rack);
   await context.close();

@@ -16,7 +16,7 @@ export function Shelf({ items }: { items: readonly Kept[] }) {
       {weights.length > 0 ? (
         <div>
           <h2>Hand weights, in their rack</h2>
-          <ul className="flex items-end border-b-2 border-iron">
+          <ul className="flex flex-wrap items-end border-b-2 border-iron">
             {weights.map((one) => {
               const size = 10 + 5 * Math.cbrt(massKg(one.values.mass));
               return (
