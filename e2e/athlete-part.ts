@@ -15,3 +15,15 @@ export async function openPart(page: Page, name: string): Promise<void> {
   await heading.click();
   await expect(heading).toHaveAttribute("aria-expanded", "true");
 }
+
+/** Begins a profile test of a lift from its athlete's page; gives the athlete's number. */
+export async function openProfileTest(page: Page, athlete: string, lift: string): Promise<string> {
+  const id = await openAthlete(page, athlete);
+  await openPart(page, lift);
+  await page
+    .getByRole("region", { name: lift })
+    .getByRole("link", { name: "Test", exact: true })
+    .click();
+  await page.waitForURL(/\/lab\/profile\?athlete=/);
+  return id;
+}

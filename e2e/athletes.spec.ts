@@ -1,4 +1,4 @@
-import { openAthlete, openPart } from "./athlete-part";
+import { openAthlete, openPart, openProfileTest } from "./athlete-part";
 import { stateFile } from "./people";
 import { expect, type Locator, test } from "./test";
 
@@ -11,13 +11,7 @@ test.describe("a profile test", () => {
   test("with the simulated sensor, from the first load to the saved profile", async ({ page }) => {
     // The lifter lifts in real time.
     test.setTimeout(150_000);
-    const id = await openAthlete(page, "Joss Harrow");
-    await openPart(page, "Back squat, straight bar");
-    await page
-      .getByRole("region", { name: "Back squat, straight bar" })
-      .getByRole("link", { name: "Test", exact: true })
-      .click();
-    await page.waitForURL(/\/lab\/profile\?athlete=/);
+    const id = await openProfileTest(page, "Joss Harrow", "Back squat, straight bar");
     await expect(page.getByTestId("test-load")).toHaveText("45 kg");
     await expect(page.getByText("No rep yet.")).toBeVisible();
 

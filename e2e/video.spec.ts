@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
-import { openAthlete, openPart } from "./athlete-part";
+import { openProfileTest } from "./athlete-part";
 import { admin, endOwnSessions, makeSession } from "./floor-session";
 import { allSent, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
@@ -188,13 +188,7 @@ test("in a profile test a film's reps are of the load on the bar, and kept as vi
   page,
 }) => {
   test.setTimeout(150_000);
-  const id = await openAthlete(page, "Joss Harrow");
-  await openPart(page, "Back squat, straight bar");
-  await page
-    .getByRole("region", { name: "Back squat, straight bar" })
-    .getByRole("link", { name: "Test", exact: true })
-    .click();
-  await page.waitForURL(/\/lab\/profile\?athlete=/);
+  const id = await openProfileTest(page, "Joss Harrow", "Back squat, straight bar");
   const load = page.getByTestId("test-load");
   await expect(load).toHaveText("45 kg");
   await page.getByText("Measure a film of this load").click();

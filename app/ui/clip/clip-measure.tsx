@@ -186,7 +186,7 @@ function FilmForm({
         At the cut's beginning: pull the circle onto the plate, its edge onto the rim; a press
         elsewhere brings it there.
       </p>
-      <div className="grid grid-cols-3 gap-2">
+      <div className="grid grid-cols-3 items-end gap-2">
         {(
           [
             ["Across", "xPx"],

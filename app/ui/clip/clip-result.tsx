@@ -79,7 +79,10 @@ export function ClipReps({
                   </button>
                 </td>
                 <td className="text-right font-bold">{formatVelocity(rep.mcvMps)}</td>
-                <td className="text-right">± {formatVelocity(within90Mps)}</td>
+                {/* Rounded up: no reading is without error. */}
+                <td className="text-right">
+                  ± {formatVelocity(Math.ceil(100 * within90Mps) / 100)}
+                </td>
                 <td className="text-right">{formatVelocity(rep.pvMps)}</td>
                 <td className="text-right">{plainNumber(100 * rep.rangeM, 0)}</td>
                 <td className="text-right">
