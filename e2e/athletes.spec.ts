@@ -262,6 +262,35 @@ test.describe("the squad table", () => {
     ).toBeVisible();
   });
 
+  test("a view that is kept has what was chosen a moment before, though the page is not there yet", async ({
+    page,
+  }) => {
+    await page.goto("/athletes");
+    // All in one breath: the address cannot follow in between.
+    await page.getByLabel("Show").evaluate(async (show) => {
+      const set = (field: Element, value: string, kind: string) => {
+        const owner = field instanceof HTMLSelectElement ? HTMLSelectElement : HTMLInputElement;
+        Object.getOwnPropertyDescriptor(owner.prototype, "value")?.set?.call(field, value);
+        field.dispatchEvent(new Event(kind, { bubbles: true }));
+      };
+      const drawn = () => Promise.resolve().then(() => undefined);
+      set(show, "limited", "change");
+      await drawn();
+      [...document.querySelectorAll("button")]
+        .find((one) => one.textContent === "Keep this view")
+        ?.click();
+      await drawn();
+      const name = document.querySelector('input[maxlength="40"]');
+      if (!(name instanceof HTMLInputElement)) throw new Error("The view has no field for a name.");
+      set(name, "At once", "input");
+      await drawn();
+      name.form?.requestSubmit();
+    });
+    await page.goto("/athletes");
+    await page.getByLabel("View, of this browser").selectOption("At once");
+    await expect(page.getByLabel("Show")).toHaveValue("limited");
+  });
+
   test("a paste of thirty athletes is checked line by line and kept whole", async ({ page }) => {
     await page.goto("/athletes");
     for (const name of ["Orla Vint", "Per Skagen"]) {

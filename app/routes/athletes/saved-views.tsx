@@ -30,12 +30,12 @@ function readViews(): View[] {
 export function SavedViews() {
   const live = useIsLive();
   const { search } = useLocation();
-  const { setAll } = useAddress();
+  const { asked, setAll } = useAddress();
   const [, again] = useState(0);
   const [naming, setNaming] = useState<string>();
   const views = live ? readViews() : [];
-  const here = new URLSearchParams(search);
-  const now = views.find((view) => view.search === here.toString());
+  const here = new URLSearchParams(search).toString();
+  const now = views.find((view) => view.search === here);
   const write = (next: readonly View[]) => {
     try {
       localStorage.setItem(KEPT, JSON.stringify(next.slice(-MOST_VIEWS)));
@@ -47,7 +47,7 @@ export function SavedViews() {
   const open = (name: string) => {
     const view = views.find((one) => one.name === name);
     const to = new URLSearchParams(view?.search ?? "");
-    const values = Object.fromEntries([...here.keys()].map((key) => [key, ""]));
+    const values = Object.fromEntries([...asked().keys()].map((key) => [key, ""]));
     for (const [key, value] of to) values[key] = value;
     setAll(values);
   };
@@ -59,7 +59,9 @@ export function SavedViews() {
           event.preventDefault();
           const name = naming.trim();
           if (name === "") return;
-          write([...views.filter((view) => view.name !== name), { name, search: here.toString() }]);
+          // Not the address alone: what was chosen a moment before belongs to the view.
+          const chosen = { name, search: asked().toString() };
+          write([...views.filter((view) => view.name !== name), chosen]);
           setNaming(undefined);
         }}
       >
