@@ -281,6 +281,13 @@ test("a side that was left out stands in the ledger, at the rack and on the athl
     },
   );
   await page.getByLabel("Complex").selectOption("Rotation both ways");
+  // What was chosen stands there while its page is under way; what was there before does not come back.
+  const chosen = page.getByLabel("Complex").evaluate((one: HTMLSelectElement) => {
+    const name = () => one.selectedOptions[0]?.textContent;
+    const frame = () => new Promise(requestAnimationFrame);
+    return frame().then(frame).then(name);
+  });
+  expect(await chosen).toBe("Rotation both ways");
   await page.getByRole("button", { name: "Start the pairing" }).click();
   await expect(page.getByText("The page has what you chose now.")).toBeVisible();
   await expect(page.getByLabel("Complex").locator("option:checked")).toHaveText(

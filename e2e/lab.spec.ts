@@ -243,6 +243,16 @@ test("a tool is filled from an athlete without naming them, and its answer is se
   await fill.getByRole("button", { name: "Fill the fields" }).click();
   await expect(page.getByText(/Filled: profile of 2026/)).toBeVisible();
   await expect(page.getByLabel("Working max", { exact: true })).not.toHaveValue("120");
+  // Filled once more with the same: the fields start anew then, and not when one types next.
+  const max = page.getByLabel("Working max", { exact: true });
+  await max.evaluate((field) => field.setAttribute("data-before", ""));
+  await fill.getByRole("button", { name: "Fill the fields" }).click();
+  await expect(max).not.toHaveAttribute("data-before");
+  await max.fill("");
+  await max.pressSequentially("212.5");
+  await expect(max).toHaveValue("212.5");
+  await expect(max).toBeFocused();
+  await expect(page).toHaveURL(/max=212\.5/);
   const address = page.url();
   expect(decodeURIComponent(address)).not.toMatch(/Ansel|[0-9a-f]{8}-[0-9a-f]{4}-/);
   const send = page.getByRole("form", { name: "Send the answer" });

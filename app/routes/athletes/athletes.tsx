@@ -12,6 +12,7 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
 import { changeMany } from "../../workflows/athletes/athlete-list.server";
@@ -183,7 +184,7 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
           />
         </span>
         <span className="w-40">
-          <Select
+          <PageSelect
             label="Squad"
             value={squadId}
             onChange={(event) => set("squad", event.target.value)}
@@ -194,16 +195,20 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </span>
         <span className="w-52">
-          <Select label="Show" value={show} onChange={(event) => set("show", event.target.value)}>
+          <PageSelect
+            label="Show"
+            value={show}
+            onChange={(event) => set("show", event.target.value)}
+          >
             {SHOWS.map((one) => (
               <option key={one} value={one}>
                 {SHOW_NAMES[one as Show]}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </span>
         <ChooseColumns
           names={columnNames(variants)}

@@ -13,6 +13,7 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useAddress } from "../../ui/use-address";
 import {
   keepLadderGroup,
@@ -97,7 +98,7 @@ export default function BoxBoard({ loaderData, actionData }: Route.ComponentProp
       }
     >
       <div className="mb-3 w-56">
-        <Select
+        <PageSelect
           label="Squad"
           value={squad.id}
           onChange={(e) => address.set("squad", e.target.value)}
@@ -107,7 +108,7 @@ export default function BoxBoard({ loaderData, actionData }: Route.ComponentProp
               {one.name}
             </option>
           ))}
-        </Select>
+        </PageSelect>
       </div>
       {result && !result.ok ? <Notice kind="problem" title={result.message ?? ""} /> : null}
       <LadderTable

@@ -1,5 +1,5 @@
 import { useMemo } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { NOT_COMPARABLE } from "../../../core/profile/compare";
 import { WAVE_RISE_MPS } from "../../../core/review/speed-trend";
 import { formatKg, plainNumber } from "../../../core/units/mass";
@@ -14,9 +14,11 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { ForcePowerChart, ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
 import { useUnit } from "../../ui/unit";
+import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import { changeExclusion, readProfileTest } from "../../workflows/athletes/profile-test.server";
 import type { Route } from "./+types/profile-test";
@@ -64,7 +66,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
     loaderData;
   const points = useMemo(() => days.flatMap((day) => day.loads), [days]);
   const unit = useUnit();
-  const [, setParams] = useSearchParams();
+  const address = useAddress();
   const { result, power } = test;
   return (
     <Page
@@ -134,14 +136,10 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
             {others.length > 0 ? (
               <section aria-labelledby="against-title" className="mt-4">
                 <h2 id="against-title">Set against another test</h2>
-                <Select
+                <PageSelect
                   label="The other test"
                   value={against?.id ?? ""}
-                  onChange={(event) =>
-                    setParams(event.target.value ? { against: event.target.value } : {}, {
-                      preventScrollReset: true,
-                    })
-                  }
+                  onChange={(event) => address.set("against", event.target.value)}
                 >
                   {against ? null : <option value="">choose</option>}
                   {others.map((one) => (
@@ -149,7 +147,7 @@ export default function ProfileTestPage({ loaderData, actionData }: Route.Compon
                       <Day of={one.date} />, {one.metric}, {one.source}
                     </option>
                   ))}
-                </Select>
+                </PageSelect>
                 {compared?.ok ? (
                   <>
                     <p className="mt-2 font-bold">

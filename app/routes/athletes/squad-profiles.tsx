@@ -5,8 +5,8 @@ import { formatVelocity } from "../../../core/units/velocity";
 import { principalOf } from "../../platform/guard.server";
 import { Chart, type ChartColors } from "../../ui/chart";
 import { Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
@@ -106,7 +106,7 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
     >
       <search className="mb-2 flex flex-wrap items-end gap-3">
         <span className="w-72">
-          <Select
+          <PageSelect
             label="Lift"
             value={variant?.id ?? ""}
             onChange={(event) => set("variant", event.target.value)}
@@ -116,10 +116,10 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
                 {one.name} ({one.tests} tests)
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </span>
         <span className="w-44">
-          <Select
+          <PageSelect
             label="Squad"
             value={params.get("squad") ?? ""}
             onChange={(event) => set("squad", event.target.value)}
@@ -130,7 +130,7 @@ export default function SquadProfiles({ loaderData }: Route.ComponentProps) {
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </span>
       </search>
       {tested.length === 0 ? (

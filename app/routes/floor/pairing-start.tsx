@@ -6,10 +6,10 @@ import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
 import { ComplexStave } from "../../ui/complex-stave";
 import { Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import {
@@ -136,7 +136,7 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
       {actionData?.message ? <Notice kind="problem" title={actionData.message} /> : null}
       <div className="mb-3 flex flex-wrap gap-4">
         <div className="w-64">
-          <Select
+          <PageSelect
             label="Complex"
             value={complexId}
             onChange={(e) => address.set("complex", e.target.value)}
@@ -146,10 +146,10 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
                 {one.complex.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         <div className="w-48">
-          <Select
+          <PageSelect
             label="Squad"
             value={groupId}
             onChange={(e) => address.set("squad", e.target.value)}
@@ -159,7 +159,7 @@ export default function PairingStart({ loaderData, actionData }: Route.Component
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
       </div>
       {chosen ? <ComplexStave complex={chosen.complex} /> : null}

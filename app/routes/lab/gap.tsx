@@ -15,10 +15,11 @@ import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { readForm } from "../../platform/submission.server";
 import { Day } from "../../ui/dates";
-import { Field, Select } from "../../ui/field";
+import { Field } from "../../ui/field";
 import { GapPicture } from "../../ui/gap-picture";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import { readGap, saveGapDay } from "../../workflows/lab/gap.server";
@@ -107,7 +108,7 @@ export default function Gap({ loaderData, actionData }: Route.ComponentProps) {
       }
     >
       <div className="grid max-w-5xl gap-3 sm:grid-cols-4">
-        <Select
+        <PageSelect
           label="Athlete"
           value={athlete?.id ?? ""}
           onChange={(e) => address.set("athlete", e.target.value)}
@@ -118,8 +119,8 @@ export default function Gap({ loaderData, actionData }: Route.ComponentProps) {
               {one.name}
             </option>
           ))}
-        </Select>
-        <Select
+        </PageSelect>
+        <PageSelect
           label="Trial"
           value={trial?.id}
           onChange={(e) => address.set("trial", e.target.value)}
@@ -129,7 +130,7 @@ export default function Gap({ loaderData, actionData }: Route.ComponentProps) {
               {one.name}, {one.unit}
             </option>
           ))}
-        </Select>
+        </PageSelect>
         <Field
           key={`gaps/${trial?.id}`}
           label="Gaps, min"

@@ -1,5 +1,5 @@
 import { type ComponentType, useCallback, useEffect, useRef, useState } from "react";
-import { Link } from "react-router";
+import { Link, useLocation } from "react-router";
 import { plainNumber } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { AnswerForm, type ToolId } from "../../forms/lab";
@@ -192,14 +192,15 @@ export default function Lab({ loaderData, actionData }: Route.ComponentProps) {
   const [fills, setFills] = useState(0);
   // Fields hold what is typed; after a fill they start anew, once the address has the numbers.
   const filling = useRef(false);
-  const { params } = address;
+  // The arrival, not the text: a fill may write what stands there already.
+  const { key } = useLocation();
   // biome-ignore lint/correctness/useExhaustiveDependencies: the address is what is waited for
   useEffect(() => {
     if (filling.current) {
       filling.current = false;
       setFills((n) => n + 1);
     }
-  }, [params]);
+  }, [key]);
   const tell = useCallback((next: string) => setAnswer(next), []);
   const chosen = TOOLS.find((one) => one.id === address.get("tool")) ?? (TOOLS[0] as Tool);
   const Tool = chosen.tool;

@@ -9,9 +9,9 @@ import { fieldProblems } from "../../forms/recipe";
 import { notThere } from "../../platform/answers.server";
 import { principalOf } from "../../platform/guard.server";
 import { readJson } from "../../platform/submission.server";
-import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { ProfileChart } from "../../ui/profile-chart";
 import { ProfileFigures } from "../../ui/profile-figures";
 import { useUnit } from "../../ui/unit";
@@ -129,7 +129,7 @@ function Bench({
         className="grid gap-3 sm:grid-cols-2 lg:grid-cols-4"
         onSubmit={(event) => event.preventDefault()}
       >
-        <Select
+        <PageSelect
           label="Athlete"
           value={person?.id ?? ""}
           onChange={(event) => set("athlete", event.target.value)}
@@ -140,8 +140,8 @@ function Bench({
               {one.name}
             </option>
           ))}
-        </Select>
-        <Select
+        </PageSelect>
+        <PageSelect
           label="Lift"
           value={variant.id}
           onChange={(event) => set("variant", event.target.value)}
@@ -151,8 +151,8 @@ function Bench({
               {one.name}
             </option>
           ))}
-        </Select>
-        <Select
+        </PageSelect>
+        <PageSelect
           label="Rack and bar"
           value={data.rack.id}
           onChange={(event) => set("rack", event.target.value)}
@@ -162,8 +162,8 @@ function Bench({
               {one.label}
             </option>
           ))}
-        </Select>
-        <Select
+        </PageSelect>
+        <PageSelect
           label="Velocity"
           value={metric}
           onChange={(event) => set("metric", event.target.value)}
@@ -171,7 +171,7 @@ function Bench({
           <option value="MCV">mean concentric (MCV)</option>
           <option value="MPV">mean propulsive (MPV)</option>
           <option value="PV">peak (PV)</option>
-        </Select>
+        </PageSelect>
       </form>
       {data.refused.map((text) => (
         <Notice key={text} kind="warning" title={`Refused by default. ${text}`}>

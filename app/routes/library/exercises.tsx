@@ -21,6 +21,7 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
 import {
   type ExerciseOnPage,
@@ -106,7 +107,7 @@ export default function Exercises({ loaderData, actionData }: Route.ComponentPro
           />
         </span>
         <span className="w-44">
-          <Select
+          <PageSelect
             label="Pattern"
             value={get("pattern")}
             onChange={(event) => set("pattern", event.target.value)}
@@ -117,10 +118,10 @@ export default function Exercises({ loaderData, actionData }: Route.ComponentPro
                 {PATTERN_NAMES[one]}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </span>
         <span className="w-44">
-          <Select
+          <PageSelect
             label="Speed class"
             value={get("class")}
             onChange={(event) => set("class", event.target.value)}
@@ -131,10 +132,10 @@ export default function Exercises({ loaderData, actionData }: Route.ComponentPro
                 {SPEED_CLASS_NAMES[one]}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </span>
         <span className="w-40">
-          <Select
+          <PageSelect
             label="Safe with"
             value={get("without")}
             onChange={(event) => set("without", event.target.value)}
@@ -145,7 +146,7 @@ export default function Exercises({ loaderData, actionData }: Route.ComponentPro
                 a limit: {one}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </span>
         <label className="flex min-h-9 items-center gap-1">
           <input

@@ -30,6 +30,7 @@ import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { SchoolDifferences } from "../../ui/school-differences";
 import { keepOnFilter, useAddress } from "../../ui/use-address";
 import { keepSchool, readSchools } from "../../workflows/library/plan-library.server";
@@ -124,7 +125,7 @@ export default function Schools({ loaderData, actionData }: Route.ComponentProps
             ) : null}
             <h2 id="against">{chosen.school.name} against another</h2>
             <div className="w-64">
-              <Select
+              <PageSelect
                 label="Against"
                 value={other?.id ?? ""}
                 onChange={(event) => address.set("against", event.target.value)}
@@ -137,7 +138,7 @@ export default function Schools({ loaderData, actionData }: Route.ComponentProps
                       {one.school.name}
                     </option>
                   ))}
-              </Select>
+              </PageSelect>
             </div>
             {other ? <SchoolDifferences a={chosen.school} b={other.school} /> : null}
           </section>
@@ -172,7 +173,7 @@ function SecondDayChooser({
     inSeason: yes("season"),
   });
   const choice = (label: string, name: string, options: Array<[string, string]>) => (
-    <Select
+    <PageSelect
       label={label}
       inline
       value={address.get(name)}
@@ -183,7 +184,7 @@ function SecondDayChooser({
           {words}
         </option>
       ))}
-    </Select>
+    </PageSelect>
   );
   return (
     <section aria-labelledby="second-day" className="grid content-start gap-2">

@@ -1,7 +1,8 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { answerCheck } from "../../../core/plan/edits";
-import { Field, Select } from "../../ui/field";
+import { Field } from "../../ui/field";
+import { PageSelect } from "../../ui/page-select";
 import { SchoolDifferences } from "../../ui/school-differences";
 import type { useAddress } from "../../ui/use-address";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
@@ -30,7 +31,7 @@ export function ChecksView({
     <>
       <div className="mb-2 flex flex-wrap items-end gap-4">
         <div className="w-72">
-          <Select
+          <PageSelect
             label="Beside it, the same plan under"
             value={address.get("against")}
             onChange={(event) => address.set("against", event.target.value)}
@@ -43,7 +44,7 @@ export function ChecksView({
                   {one.name}
                 </option>
               ))}
-          </Select>
+          </PageSelect>
         </div>
         <p className="text-muted">
           {own

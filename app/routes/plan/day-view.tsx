@@ -5,8 +5,8 @@ import { type BlockEdit, moveSlot, orderSlots } from "../../../core/plan/edits";
 import { describeBasis } from "../../../core/recipe/basis";
 import { formatClock } from "../../../core/units/time";
 import { Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { Empty } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import type { useAddress } from "../../ui/use-address";
 import type { PlanPage } from "../../workflows/plan/read-plan.server";
@@ -38,7 +38,7 @@ export function DayView({
     <>
       <div className="mb-2 flex flex-wrap items-end gap-4">
         <div className="w-40">
-          <Select
+          <PageSelect
             label="Week"
             value={String(week)}
             onChange={(event) =>
@@ -51,7 +51,7 @@ export function DayView({
                 week {i + 1}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         <p className="text-sm text-muted">
           A block a set, gaps are rests to scale, one lifter without waiting for others.

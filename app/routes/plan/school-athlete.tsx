@@ -6,7 +6,7 @@ import { atLift, basisFacts } from "../../../core/prescribe/lifter";
 import { type Lift, MVT_DEFAULTS_MPS } from "../../../core/profile/threshold";
 import { describeBasis } from "../../../core/recipe/basis";
 import { formatKg } from "../../../core/units/mass";
-import { Select } from "../../ui/field";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import type { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
@@ -73,7 +73,7 @@ export function SchoolAthlete({
       <h2 id="schools-athlete">On one athlete</h2>
       <div className="my-2 flex flex-wrap gap-4">
         <div className="w-60">
-          <Select
+          <PageSelect
             label="Athlete"
             value={athlete.id}
             onChange={(event) => address.set("athlete", event.target.value)}
@@ -83,10 +83,10 @@ export function SchoolAthlete({
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         <div className="w-32">
-          <Select
+          <PageSelect
             label="Week"
             value={String(week)}
             onChange={(event) =>
@@ -99,7 +99,7 @@ export function SchoolAthlete({
                 week {i + 1}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
       </div>
       {rows.length === 0 ? (

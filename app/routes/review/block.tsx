@@ -7,10 +7,10 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { giveToParent } from "../../workflows/review/for-parent.server";
@@ -95,7 +95,7 @@ export default function BlockReview({ loaderData }: Route.ComponentProps) {
       <ReviewNav />
       <div className="no-print mb-3 flex flex-wrap gap-4">
         <div className="w-[28rem] max-w-full">
-          <Select
+          <PageSelect
             label="Block"
             value={block.planId}
             onChange={(event) => address.setAll({ plan: event.target.value, athlete: "" })}
@@ -105,10 +105,10 @@ export default function BlockReview({ loaderData }: Route.ComponentProps) {
                 <Day of={one.from} /> {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         <div className="w-56">
-          <Select
+          <PageSelect
             label="Athlete"
             value={opened?.id ?? ""}
             onChange={(event) =>
@@ -120,7 +120,7 @@ export default function BlockReview({ loaderData }: Route.ComponentProps) {
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
       </div>
       {opened?.given && address.get("for") === "parent" ? (

@@ -8,9 +8,9 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
@@ -115,7 +115,7 @@ export default function BoxCycle({ loaderData, actionData }: Route.ComponentProp
     >
       <div className="no-print mb-3 flex flex-wrap items-end gap-4">
         <div className="w-[26rem]">
-          <Select
+          <PageSelect
             label="Cycle"
             value={`${cycle.planId}/${cycle.slotId}`}
             onChange={(event) => {
@@ -128,10 +128,10 @@ export default function BoxCycle({ loaderData, actionData }: Route.ComponentProp
                 {one.name}, from {one.starts}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         <div className="w-56">
-          <Select
+          <PageSelect
             label="Athlete"
             value={athlete?.id ?? ""}
             onChange={(event) =>
@@ -147,7 +147,7 @@ export default function BoxCycle({ loaderData, actionData }: Route.ComponentProp
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
       </div>
       {athlete ? <OneCycle athlete={athlete} cycle={cycle} /> : null}

@@ -10,6 +10,7 @@ import { Field, Select } from "../../ui/field";
 import { Form, useOnce } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useAddress } from "../../ui/use-address";
 import { type NotesPage, readNotes, saveNote } from "../../workflows/review/notes.server";
 import type { Route } from "./+types/notes";
@@ -71,7 +72,7 @@ export default function Notes({ loaderData, actionData }: Route.ComponentProps) 
           <Field label="With these words" name="words" type="search" defaultValue={page.words} />
         </div>
         <div className="w-56">
-          <Select
+          <PageSelect
             label="About"
             name="about"
             value={page.aboutId}
@@ -79,7 +80,7 @@ export default function Notes({ loaderData, actionData }: Route.ComponentProps) 
           >
             <option value="">everything</option>
             <Everything page={page} />
-          </Select>
+          </PageSelect>
         </div>
         <button type="submit" className="btn">
           Find

@@ -2,8 +2,9 @@ import { signedMps } from "../../../core/review/equal-load";
 import { plainNumber } from "../../../core/units/mass";
 import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
-import { Field, Select } from "../../ui/field";
+import { Field } from "../../ui/field";
 import { Empty, Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
 import { type PaysPage, readPays } from "../../workflows/review/read-pays.server";
@@ -63,7 +64,7 @@ export default function Pays({ loaderData }: Route.ComponentProps) {
       <ReviewNav />
       <div className="no-print mb-3 flex flex-wrap gap-4">
         <div className="w-56">
-          <Select
+          <PageSelect
             label="Squad"
             value={page.group.id}
             onChange={(event) => address.setAll({ group: event.target.value, lift: "" })}
@@ -73,11 +74,11 @@ export default function Pays({ loaderData }: Route.ComponentProps) {
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         {page.lifts.length > 0 ? (
           <div className="w-72">
-            <Select
+            <PageSelect
               label="Lift"
               value={page.liftId}
               onChange={(event) => address.set("lift", event.target.value)}
@@ -87,7 +88,7 @@ export default function Pays({ loaderData }: Route.ComponentProps) {
                   {one.name}
                 </option>
               ))}
-            </Select>
+            </PageSelect>
           </div>
         ) : null}
       </div>

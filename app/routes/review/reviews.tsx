@@ -13,9 +13,9 @@ import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { arrows, CallKeys, CallWords, DECISION_WORDS, DecidedLine } from "../../ui/call-keys";
 import { Dated, Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { useKeys } from "../../ui/use-keys";
@@ -92,7 +92,7 @@ export default function Reviews({ loaderData, actionData }: Route.ComponentProps
     >
       <ReviewNav />
       <div className="no-print mb-2 w-64">
-        <Select
+        <PageSelect
           label="Squad"
           value={page.groupId}
           onChange={(event) => address.setAll({ group: event.target.value, call: "" })}
@@ -102,7 +102,7 @@ export default function Reviews({ loaderData, actionData }: Route.ComponentProps
               {group.name}
             </option>
           ))}
-        </Select>
+        </PageSelect>
       </div>
       {page.moreBehind ? (
         <p className="text-sm text-muted">

@@ -5,8 +5,8 @@ import { filmedWords, formatVelocity } from "../../../core/units/velocity";
 import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { Figure, Figures } from "../../ui/working";
@@ -63,7 +63,7 @@ export default function Trends({ loaderData }: Route.ComponentProps) {
       <ReviewNav />
       <div className="no-print mb-3 flex flex-wrap items-end gap-4">
         <div className="w-48">
-          <Select
+          <PageSelect
             label="Squad"
             value={groupId}
             onChange={(event) =>
@@ -75,10 +75,10 @@ export default function Trends({ loaderData }: Route.ComponentProps) {
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         <div className="w-56">
-          <Select
+          <PageSelect
             label="Athlete"
             value={athlete.id}
             onChange={(event) => address.setAll({ athlete: event.target.value, lift: "" })}
@@ -88,11 +88,11 @@ export default function Trends({ loaderData }: Route.ComponentProps) {
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         {athlete.lifts.length > 0 ? (
           <div className="w-72">
-            <Select
+            <PageSelect
               label="Lift"
               value={athlete.lift?.variantId ?? ""}
               onChange={(event) =>
@@ -104,7 +104,7 @@ export default function Trends({ loaderData }: Route.ComponentProps) {
                   {one.name}
                 </option>
               ))}
-            </Select>
+            </PageSelect>
           </div>
         ) : null}
       </div>

@@ -9,9 +9,9 @@ import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { arrows, CallKeys, CallWords, DecidedLine } from "../../ui/call-keys";
 import { Day } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Empty, Notice, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { useKeys } from "../../ui/use-keys";
@@ -256,7 +256,7 @@ function Choosers({ page, wave, sort }: { page: WavePage; wave: Wave; sort: Sort
   return (
     <div className="no-print mb-2 flex flex-wrap items-end gap-4">
       <div className="w-[28rem] max-w-full">
-        <Select
+        <PageSelect
           label="Wave"
           value={key(wave)}
           onChange={(event) => {
@@ -269,10 +269,10 @@ function Choosers({ page, wave, sort }: { page: WavePage; wave: Wave; sort: Sort
               <Day of={one.from} /> {one.name}
             </option>
           ))}
-        </Select>
+        </PageSelect>
       </div>
       <div className="w-40">
-        <Select
+        <PageSelect
           label="Order"
           value={sort}
           onChange={(event) =>
@@ -288,7 +288,7 @@ function Choosers({ page, wave, sort }: { page: WavePage; wave: Wave; sort: Sort
               {name}
             </option>
           ))}
-        </Select>
+        </PageSelect>
       </div>
     </div>
   );

@@ -4,8 +4,8 @@ import { addDays } from "../../../core/units/time";
 import { idFrom } from "../../forms/primitives/id";
 import { principalOf } from "../../platform/guard.server";
 import { Dated } from "../../ui/dates";
-import { Select } from "../../ui/field";
 import { Empty, Page } from "../../ui/page";
+import { PageSelect } from "../../ui/page-select";
 import { useUnit } from "../../ui/unit";
 import { useAddress } from "../../ui/use-address";
 import { readWeek, type WeekPage } from "../../workflows/review/read-week.server";
@@ -59,7 +59,7 @@ export default function Week({ loaderData }: Route.ComponentProps) {
       <ReviewNav />
       <div className="no-print mb-3 flex flex-wrap items-end gap-4">
         <div className="w-56">
-          <Select
+          <PageSelect
             label="Squad"
             value={groupId}
             onChange={(event) => address.setAll({ group: event.target.value, on: digest.from })}
@@ -69,7 +69,7 @@ export default function Week({ loaderData }: Route.ComponentProps) {
                 {one.name}
               </option>
             ))}
-          </Select>
+          </PageSelect>
         </div>
         <Link className="btn" to={at(-7)}>
           The week before

@@ -9,7 +9,8 @@ import { Notice } from "../../../ui/page";
 import { type Mark, PhotoMarks } from "../../../ui/photo-marks";
 import { Figure, Figures } from "../../../ui/working";
 import { useAnswer } from "./fields";
-import { numbersOf, type ToolProps } from "./tool";
+import { photoMarks } from "./marks";
+import type { ToolProps } from "./tool";
 
 const NAMES = [
   "left ankle in the picture",
@@ -24,12 +25,7 @@ const NAMES = [
 
 /** A front photo marked in the browser: tilt of the shins, and the knees' line. */
 export function FrontPhoto({ address }: ToolProps) {
-  const { get, set } = address;
-  const flat = numbersOf(get("marks")).values;
-  const marks = NAMES.map((_, i): Mark | undefined => {
-    const [x, y] = [flat[2 * i], flat[2 * i + 1]];
-    return x === undefined || y === undefined ? undefined : { x, y };
-  });
+  const { marks, move, clear } = photoMarks(address, NAMES.length);
   const [a, b, c, d, e, f, one, other] = marks;
   const whole = a && b && c && d && e && f;
   const level: [Mark, Mark] | undefined = one && other ? [one, other] : undefined;
@@ -47,15 +43,10 @@ export function FrontPhoto({ address }: ToolProps) {
       ? `knees ${kneeWords(legs[0])} and ${kneeWords(legs[1])} of hip to ankle, shins ${shinWords(legs[0])} and ${shinWords(legs[1])}`
       : undefined,
   );
-  const move = (index: number, mark: Mark) => {
-    const next = [...marks];
-    next[index] = mark;
-    set("marks", next.flatMap((m) => (m ? [m.x, m.y] : [])).join(" "));
-  };
   return (
     <>
       <p className="mb-3">
-        <button type="button" className="btn" onClick={() => set("marks", "")}>
+        <button type="button" className="btn" onClick={clear}>
           Clear the marks
         </button>
       </p>

@@ -2,21 +2,17 @@ import { sidePhotoWorking, thighFromPhoto } from "../../../../core/boxsquat/phot
 import { boxHeightFromTrial } from "../../../../core/boxsquat/stack";
 import { plainNumber } from "../../../../core/units/mass";
 import { Notice } from "../../../ui/page";
-import { type Mark, PhotoMarks } from "../../../ui/photo-marks";
+import { PhotoMarks } from "../../../ui/photo-marks";
 import { Figure, Figures } from "../../../ui/working";
 import { ToolField, useAnswer } from "./fields";
-import { numbersOf, type ToolProps, valueAt } from "./tool";
+import { photoMarks } from "./marks";
+import { type ToolProps, valueAt } from "./tool";
 
 const NAMES = ["knee, top", "hip crease", "level, one end", "level, other end"];
 
 /** A side photo marked in the browser: angle of the thigh, height of the crease, next box. */
 export function SidePhoto({ address, unit }: ToolProps) {
-  const { get, set } = address;
-  const flat = numbersOf(get("marks")).values;
-  const marks = NAMES.map((_, i): Mark | undefined => {
-    const [x, y] = [flat[2 * i], flat[2 * i + 1]];
-    return x === undefined || y === undefined ? undefined : { x, y };
-  });
+  const { marks, move, clear } = photoMarks(address, NAMES.length);
   const thighCm = valueAt(address, "thigh", 43, "cm") ?? Number.NaN;
   const seatCm = valueAt(address, "seat", 40, "cm") ?? Number.NaN;
   const [knee, crease, one, other] = marks;
@@ -32,11 +28,6 @@ export function SidePhoto({ address, unit }: ToolProps) {
       ? `thigh ${plainNumber(found.angleDeg, 1)}°, crease ${plainNumber(found.creaseOverKneeCm, 1)} cm over the knee, next box ${plainNumber(height, 1)} cm`
       : undefined,
   );
-  const move = (index: number, mark: Mark) => {
-    const next = [...marks];
-    next[index] = mark;
-    set("marks", next.flatMap((m) => (m ? [m.x, m.y] : [])).join(" "));
-  };
   return (
     <>
       <form
@@ -59,7 +50,7 @@ export function SidePhoto({ address, unit }: ToolProps) {
           kind="cm"
           start={40}
         />
-        <button type="button" className="btn self-end" onClick={() => set("marks", "")}>
+        <button type="button" className="btn self-end" onClick={clear}>
           Clear the marks
         </button>
       </form>

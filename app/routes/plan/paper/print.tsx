@@ -5,10 +5,10 @@ import { principalOf } from "../../../platform/guard.server";
 import { mayWrite } from "../../../platform/rights";
 import { readForm } from "../../../platform/submission.server";
 import { Day } from "../../../ui/dates";
-import { Select } from "../../../ui/field";
 import { Form } from "../../../ui/form";
 import { keepForm } from "../../../ui/keep-form";
 import { Notice, Page } from "../../../ui/page";
+import { PageSelect } from "../../../ui/page-select";
 import { useUnit } from "../../../ui/unit";
 import { useAddress } from "../../../ui/use-address";
 import { readPaper } from "../../../workflows/floor/paper-day.server";
@@ -73,7 +73,7 @@ export default function Print({ loaderData, actionData }: Route.ComponentProps) 
       margin={
         <div className="grid gap-5">
           <section className="grid gap-2" aria-label="What to print">
-            <Select
+            <PageSelect
               label="What"
               inline
               value={what}
@@ -81,8 +81,8 @@ export default function Print({ loaderData, actionData }: Route.ComponentProps) 
             >
               <option value="wall">wall sheet of a day</option>
               <option value="cards">a card for each athlete</option>
-            </Select>
-            <Select
+            </PageSelect>
+            <PageSelect
               label="Week"
               inline
               value={String(week)}
@@ -94,8 +94,8 @@ export default function Print({ loaderData, actionData }: Route.ComponentProps) 
                   week {i + 1}
                 </option>
               ))}
-            </Select>
-            <Select
+            </PageSelect>
+            <PageSelect
               label="Day"
               inline
               value={dayId}
@@ -106,7 +106,7 @@ export default function Print({ loaderData, actionData }: Route.ComponentProps) 
                   {one.name}
                 </option>
               ))}
-            </Select>
+            </PageSelect>
             <p className="text-sm text-muted">
               A4 and letter, on their side
               {what === "cards" ? "; two cards a page, cut in the middle" : ""}. No reasons of
