@@ -10,7 +10,7 @@ import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { Dated, Day } from "../../ui/dates";
-import { Field, Select } from "../../ui/field";
+import { Field } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Notice, Page } from "../../ui/page";
