@@ -66,7 +66,7 @@ import { coachFloor, withCoachFloor } from "./recipe/coach-floor";
 import { readPercentTable } from "./recipe/percent-table";
 import * as recipes from "./recipe/recipe";
 import * as speeds from "./recipe/speeds";
-import { heightsFromStature } from "./resistance/heights";
+import { heightsFromStature, heightsKnown, wayBetween } from "./resistance/heights";
 import * as rig from "./resistance/rig";
 import { checkResistance, proposeSetups } from "./resistance/rig-checks";
 import * as setup from "./resistance/setup";
@@ -477,6 +477,8 @@ const EXAMPLES: Example[] = [
   example(movesWorking, made(planSequence(testGear([20, 10, 5]), [60, 80]) as never)),
   // resistance
   example(heightsFromStature, "squat", 175),
+  example(heightsKnown, { bottomM: 0.5, lockoutM: 0.9 }, "squat", 175),
+  example(wayBetween, { ...heights, measured: true }),
   example(checkResistance, {
     pieces: [chain, band],
     heights: { ...heights, measured: true },

@@ -17,6 +17,7 @@ import { GROUP_CURVES } from "../profile/target-speed";
 import { LIFTS } from "../profile/threshold";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
 import { stopOf } from "../recipe/speeds";
+import { wayBetween } from "../resistance/heights";
 import type { HangStock, Rig } from "../resistance/rig";
 import type { CoachValues } from "../settings/coach-values";
 import { teamDefault } from "../settings/usual";
@@ -291,6 +292,7 @@ export function settleLifter(
     hooksCm: rack.hooksCm ?? [],
     safetiesCm: rack.safetiesCm ?? [],
   });
+  const way = heights && wayBetween(heights);
   const firstKg = own.sets.find((set) => set.loadKg !== undefined)?.loadKg;
   const lifter: FrozenLifter = {
     athleteId: athlete.id,
@@ -305,7 +307,8 @@ export function settleLifter(
       ? { hang: addedBy(own.rigging.rig), hangs: piecesOf(own.rigging.rig) }
       : {}),
     ...(pins ? { pins } : {}),
-    ...(heights ? { travelM: heights.lockoutM - heights.bottomM } : {}),
+    ...(way ? { travelM: way.m } : {}),
+    ...(way?.measured ? { travelMeasured: true } : {}),
     ...setup,
     ...(lines.length > 0 ? { setup: lines } : {}),
     sets: own.sets,

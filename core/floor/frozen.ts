@@ -12,6 +12,7 @@ import type { ClassBorders } from "../liverules/speed-class";
 import type { SectionKind } from "../plan/block";
 import type { SetPrescription } from "../prescribe/prescribe";
 import type { LoadVelocityLine } from "../profile/line";
+import type { OwnWay } from "../resistance/heights";
 import type { Mass, MassUnit } from "../units/mass";
 import type { LocalDate } from "../units/time";
 import type { VelocityMetric } from "../units/velocity";
@@ -59,11 +60,17 @@ export interface FrozenLifter {
   hangs?: Array<{ name: string; perSide: number }>;
   /** The bar's way, m, by the athlete's heights; absent where they are not known. */
   travelM?: number;
+  /** That way was taken by a tape, not from stature; absent in older sessions too. */
+  travelMeasured?: true;
   /** Where the rack's pins go; absent where heights or holes are not known. */
   pins?: Pins;
   /** The heaviest ever lifted in it, kg: above it is asked first. Absent where nobody knows. */
   bestKg?: number | undefined;
 }
+
+/** A lifter's way of the bar, where it is known. */
+export const ownWay = ({ travelM, travelMeasured }: FrozenLifter): OwnWay | undefined =>
+  travelM === undefined ? undefined : { m: travelM, measured: travelMeasured ?? false };
 
 /** Plates put on or off over a rack's whole rotation, both sides. */
 export interface RotationMoves {

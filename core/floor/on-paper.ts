@@ -12,7 +12,16 @@ import type { FrozenLift, FrozenLifter, FrozenSession, FrozenSlot } from "./froz
 /** A settled day without what only a screen asks for: workings, tested lines, what hangs by the kilogram. */
 export function forPaper(session: FrozenSession): FrozenSession {
   const lifter = (one: FrozenLifter): FrozenLifter => {
-    const { tested: _t, hang: _h, travelM: _m, pins: _p, rampKg: _r, plates: _l, ...kept } = one;
+    const {
+      tested: _t,
+      hang: _h,
+      travelM: _m,
+      travelMeasured: _t2,
+      pins: _p,
+      rampKg: _r,
+      plates: _l,
+      ...kept
+    } = one;
     return {
       ...kept,
       line: undefined,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { heightsFromStature } from "./heights";
+import { heightsFromStature, heightsKnown, wayBetween } from "./heights";
 
 describe("bar heights from stature", () => {
   it.each([
@@ -8,6 +8,15 @@ describe("bar heights from stature", () => {
     ["press", 180, { bottomM: 1.47, lockoutM: 2.17 }],
   ] as const)("%s at %d cm", (lift, cm, heights) => {
     expect(heightsFromStature(lift, cm)).toEqual({ ...heights, measured: false });
+  });
+
+  it("are the measured ones where somebody measured both, and say so", () => {
+    const tape = { bottomM: 0.5, lockoutM: 0.9 };
+    expect(heightsKnown(tape, "squat", 180)).toEqual({ ...tape, measured: true });
+    expect(heightsKnown({ ...tape, lockoutM: null }, "squat", 180)?.measured).toBe(false);
+    expect(heightsKnown(undefined, "bench", 180)).toBeUndefined();
+    expect(heightsKnown(undefined, "squat", null)).toBeUndefined();
+    expect(wayBetween({ ...tape, measured: true })).toEqual({ m: 0.4, measured: true });
   });
 
   it("gives nothing for a bench, nor for a stature that is none", () => {

@@ -37,3 +37,29 @@ export function heightsFromStature(lift: string, statureCm: number): BarHeights 
       return undefined;
   }
 }
+
+/** Bar heights as measured at the athlete's set-up, else by stature and marked so. */
+export function heightsKnown(
+  setup: { bottomM: number | null; lockoutM: number | null } | undefined,
+  lift: string | undefined,
+  statureCm: number | null,
+): BarHeights | undefined {
+  const { bottomM, lockoutM } = setup ?? {};
+  if (bottomM != null && lockoutM != null && Number.isFinite(lockoutM - bottomM)) {
+    return { bottomM, lockoutM, measured: true };
+  }
+  return lift === undefined || statureCm === null ? undefined : heightsFromStature(lift, statureCm);
+}
+
+/** How far the bar goes in a lifter's lift. */
+export interface OwnWay {
+  m: number;
+  /** By a tape at the lifter's own heights; by stature otherwise. */
+  measured: boolean;
+}
+
+/** The way between two heights; undefined where they are none. */
+export function wayBetween({ bottomM, lockoutM, measured }: BarHeights): OwnWay | undefined {
+  const m = lockoutM - bottomM;
+  return Number.isFinite(m) ? { m, measured } : undefined;
+}

@@ -14,6 +14,7 @@ import { SizeAlong } from "./size-along";
 import { rateErrorMps } from "./speeds";
 import { SteadyCheck } from "./steady";
 import { RimTracker, type Sighting } from "./tracker";
+import { wayThatDiffers } from "./way";
 
 const SMALL = { ...PLAIN_SCENE, widthPx: 360, heightPx: 480, viewM: 2 };
 const HARD = {
@@ -201,6 +202,27 @@ describe("heights", () => {
   it("a seat is reached within a hand's give", () => {
     expect(reachesSeat(0.01)).toBe(true);
     expect(reachesSeat(0.03)).toBe(false);
+  });
+
+  it("a way that is not the lifter's own is told, with the plate that would fit", () => {
+    const rep = (rangeM: number, more: object = {}) =>
+      ({ rep: { rangeM, outcome: "counted", short: false, ...more } }) as never;
+    const tape = { m: 0.46, measured: true };
+    const found = wayThatDiffers([rep(0.22), rep(0.23), rep(0.24)], tape, 0.225);
+    expect(found?.plateM).toBeCloseTo(0.45, 9);
+    expect(found?.filmedM).toBe(0.23);
+    // A failed and a short rep say nothing of the whole way.
+    const others = [rep(0.2, { outcome: "failed" }), rep(0.2, { short: true })];
+    expect(wayThatDiffers([...others, rep(0.46)], tape, 0.45)).toBeUndefined();
+    expect(wayThatDiffers(others, tape, 0.45)).toBeUndefined();
+    // A tape is held to 15 %, what comes from stature to 40 %.
+    const stature = { ...tape, measured: false };
+    expect(wayThatDiffers([rep(0.4)], tape, 0.45)).toBeUndefined();
+    expect(wayThatDiffers([rep(0.38)], tape, 0.45)).toBeDefined();
+    expect(wayThatDiffers([rep(0.3)], stature, 0.45)).toBeUndefined();
+    expect(wayThatDiffers([rep(0.25)], stature, 0.45)).toBeDefined();
+    expect(wayThatDiffers([rep(0.2)], undefined, 0.45)).toBeUndefined();
+    expect(wayThatDiffers([rep(0.2)], tape, Number.NaN)).toBeUndefined();
   });
 
   it("fewer pictures are a larger error, and none is the largest", () => {

@@ -183,6 +183,7 @@ export function Step({
                   startsAt={data.variant.start}
                   bar={{
                     rim: rimOnBar(loading?.ok ? loading.side.plates : [], data.rack.gear.plates),
+                    way: data.way,
                   }}
                   keep={{
                     label: "These reps are of this load",

@@ -22,7 +22,6 @@ const Measure = filmPart(async () => (await import("../../workers/clip")).clip);
 
 /** A rep's speed from frames that somebody counted in a phone's film; the film stays on the phone. */
 export function FilmFrames({
-  travelM,
   repsLeft,
   onClose,
   enter,
@@ -30,8 +29,6 @@ export function FilmFrames({
   bar,
   onFilm,
 }: {
-  /** The lifter's own way of the bar, where heights are known. */
-  travelM: number | undefined;
   repsLeft: number;
   onClose: () => void;
   enter: (mps: number) => void;
@@ -44,7 +41,7 @@ export function FilmFrames({
   const [whole, setWhole] = useState(false);
   const [rate, setRate] = useState(keptRate);
   const [frames, setFrames] = useState("");
-  const [travel, setTravel] = useState(travelM === undefined ? "" : (100 * travelM).toFixed(0));
+  const [travel, setTravel] = useState(bar.way ? (100 * bar.way.m).toFixed(0) : "");
   const [problem, setProblem] = useState<string>();
   const number = (text: string) => {
     const read = readDecimal(text);

@@ -4,6 +4,7 @@ import type { SetAddress } from "../../../core/floor/entries";
 import { rampNumber } from "../../../core/floor/entries";
 import type { SetState } from "../../../core/floor/set-state";
 import type { RackState } from "../../../core/floor/state";
+import type { OwnWay } from "../../../core/resistance/heights";
 import { type MassUnit, massKg, readMass } from "../../../core/units/mass";
 import type { LiftStart } from "../../../core/velocity/stream";
 import { readSpeed } from "../../forms/speed";
@@ -23,7 +24,7 @@ export type Panel = "type" | "fault" | "load" | "film";
 export function Sheets({
   panel,
   typed,
-  travelM,
+  way,
   runner,
   at,
   set,
@@ -37,7 +38,7 @@ export function Sheets({
   panel: Panel;
   /** Digits that opened the sheet. */
   typed: string;
-  travelM: number | undefined;
+  way: OwnWay | undefined;
   runner: ReturnType<typeof useSetRunner>;
   at: SetAddress;
   set: SetState;
@@ -77,7 +78,6 @@ export function Sheets({
       <Later
         part={filmFrames}
         of={{
-          travelM,
           repsLeft: left,
           onClose: close,
           enter: (mps) => {
@@ -85,7 +85,7 @@ export function Sheets({
             if (runner.typeRep(at, mps, "video") === "ended" || left <= 1) close();
           },
           startsAt,
-          bar: { rim: rimOnBar(set.side, stock) },
+          bar: { rim: rimOnBar(set.side, stock), way },
           onFilm: (reps) => {
             hold();
             runner.takeFilm(at, reps);

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import type { SetAddress } from "../../../core/floor/entries";
-import { stopFor } from "../../../core/floor/frozen";
+import { ownWay, stopFor } from "../../../core/floor/frozen";
 import { decidedCall, type LifterState, type WaitingCall } from "../../../core/floor/lifter-state";
 import type { RackState } from "../../../core/floor/state";
 import type { Eye } from "../../../core/liverules/eye";
@@ -341,7 +341,7 @@ export function LiftWork({
         <Sheets
           panel={lift.panel}
           typed={lift.typed}
-          travelM={lifter?.lifter.travelM}
+          way={lifter && ownWay(lifter.lifter)}
           runner={runner}
           at={at}
           set={set}

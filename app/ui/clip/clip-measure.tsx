@@ -1,5 +1,6 @@
 import { useEffect, useRef } from "react";
 import { USUAL_SLOWED } from "../../../core/track/retime";
+import { wayThatDiffers } from "../../../core/track/way";
 import { plainNumber } from "../../../core/units/mass";
 import type { LiftStart, MeasuredRep } from "../../../core/velocity/stream";
 import { Field, Select } from "../field";
@@ -7,7 +8,7 @@ import { Notice } from "../page";
 import { ClipPicture } from "./clip-picture";
 import { ClipReps } from "./clip-result";
 import { formatClipTime } from "./clip-time";
-import { noteWords, RESULT_WORDS } from "./clip-words";
+import { noteWords, RESULT_WORDS, wayWords } from "./clip-words";
 import { type FilmedBar, plateWords } from "./filmed-bar";
 import type { ClipPort } from "./port";
 import { type Clip, numberOr, useClip } from "./use-clip";
@@ -92,7 +93,7 @@ export function ClipMeasure({
           <FilmForm clip={clip} film={clip.film} bar={bar} stop={() => port.stop()} />
         </div>
       ) : null}
-      <Found clip={clip} keep={keep} />
+      <Found clip={clip} bar={bar} keep={keep} />
     </div>
   );
 }
@@ -275,8 +276,17 @@ function FilmForm({
 }
 
 /** What the run gave: what is said of it, the reps, and what is done with them. */
-function Found({ clip, keep }: { clip: Clip; keep: Keep | undefined }) {
-  const { drift, otherRing, reps, result, said } = clip;
+function Found({
+  clip,
+  bar,
+  keep,
+}: {
+  clip: Clip;
+  bar: FilmedBar | undefined;
+  keep: Keep | undefined;
+}) {
+  const { drift, how, otherRing, reps, result, said } = clip;
+  const other = wayThatDiffers(reps, bar?.way, numberOr(how.plate, Number.NaN) / 100);
   return (
     <div role="status">
       {said.map((words) => (
@@ -301,6 +311,7 @@ function Found({ clip, keep }: { clip: Clip; keep: Keep | undefined }) {
           </button>
         </Notice>
       ) : null}
+      {other && result?.ok ? <Notice kind="warning" title={wayWords(other)} /> : null}
       {result?.ok ? (
         <section aria-label="From video" className="grid gap-2">
           <h2 className="text-lg font-semibold">

@@ -1,5 +1,6 @@
 import type { ClipNote, ClipResult } from "../../../core/track/clip";
 import type { ClipHead, ClipRunResult } from "../../../core/track/clip-run";
+import type { wayThatDiffers } from "../../../core/track/way";
 import { formatClipTime } from "./clip-time";
 
 type HeadReason = Extract<ClipHead, { ok: false }>["reason"];
@@ -46,6 +47,13 @@ export function noteWords(note: ClipNote): string {
     case "few-pictures":
       return `${note.rateHz.toFixed(0)} pictures a second: coarser than 60. Good for slow reps, wide for fast ones.`;
   }
+}
+
+/** How far a film's way of the bar is from the lifter's own, and which plate would fit. */
+export function wayWords(found: NonNullable<ReturnType<typeof wayThatDiffers>>): string {
+  const cm = (m: number) => `${(100 * m).toFixed(0)} cm`;
+  const { filmedM, own, plateM } = found;
+  return `The bar goes ${cm(filmedM)} in this film; this lifter's own way is ${cm(own.m)}${own.measured ? "" : " by stature"}. A plate ${cm(plateM)} across would fit it: see that the size, the circle and the cut are right, for every speed is wrong by the same share.`;
 }
 
 export const LOST_WORDS = {

@@ -1,9 +1,11 @@
 import type { RimOnBar } from "../../../core/barload/plate-rim";
+import type { OwnWay } from "../../../core/resistance/heights";
 import { PLATE_DIAMETER_M } from "../../../core/track/heights";
 
-/** What Gear knows of the plates on the bar that is filmed. */
+/** What is known of the bar that is filmed: its plates by Gear, and its way by the lifter's heights. */
 export interface FilmedBar {
   rim: RimOnBar | undefined;
+  way: OwnWay | undefined;
 }
 
 /** What stands in the field before anybody types, cm. */

@@ -4,6 +4,7 @@ import { lifetimeBestKg, TRUSTED_TRAINING_YEARS, trainingYears } from "../../../
 import { competitionMark, describeMark } from "../../../core/maxes/season";
 import { usualPowerBand } from "../../../core/profile/power-band";
 import { testSteps } from "../../../core/profile/steps";
+import { heightsKnown, wayBetween } from "../../../core/resistance/heights";
 import { massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import type { VelocityMetric } from "../../../core/units/velocity";
@@ -11,7 +12,7 @@ import { addedMassKg, SYSTEM_MASS_NAMES } from "../../../core/velocity/force";
 import { earlierLoads } from "../../../db/queries/earlier.server";
 import { racksOf } from "../../../db/queries/gear.server";
 import { listVariants, recordsOf, singlesOf } from "../../../db/queries/maxes.server";
-import { bodyMasses, competitions, limitsOf } from "../../../db/queries/person.server";
+import { bodyMasses, competitions, limitsOf, setupsOf } from "../../../db/queries/person.server";
 import { coachValues } from "../../../db/queries/plan-library.server";
 import { addProfile, type NewProfile } from "../../../db/queries/profiles.server";
 import { simulatedLifters } from "../../../db/queries/sessions.server";
@@ -80,6 +81,9 @@ export function readProfileBench(
       lifter: simulated.truth,
       dayShiftMps: 0,
     };
+    const setups = person ? await setupsOf(tx, person.id) : [];
+    const setup = setups.find((one) => one.variantId === variant.id);
+    const heights = person && heightsKnown(setup, variant.lift, person.statureCm);
     const added = addedMassKg(variant.systemMass, bodyMassKg);
     return done({
       today,
@@ -97,6 +101,8 @@ export function readProfileBench(
         start: variant.start,
         caution: variant.caution,
       },
+      /** The bar's way in this athlete's lift, m: a film is checked by it. */
+      way: heights && wayBetween(heights),
       rack: { id: rack.rackId, gear: rack.gear },
       max: max && { kg: max.kg, working: max.working, stale: max.stale },
       trusted,

@@ -1,5 +1,5 @@
 import { racksOfItems, resistanceStock, seatStock } from "../../../core/gear/room";
-import { heightsFromStature } from "../../../core/resistance/heights";
+import { heightsKnown } from "../../../core/resistance/heights";
 import { plainNumber } from "../../../core/units/mass";
 import { addDays } from "../../../core/units/time";
 import { itemsOf } from "../../../db/queries/gear.server";
@@ -75,9 +75,7 @@ export function readBenchFacts(principal: Principal, athleteId: string, variantI
       .find((one) => one.result.ok);
     const used = test?.result.ok ? test.result.used : [];
     const setup = (await setupsOf(tx, athleteId)).find((one) => one.variantId === variantId);
-    const estimated =
-      person.statureCm === null ? undefined : heightsFromStature(variant.lift, person.statureCm);
-    const measured = setup?.bottomM != null && setup.lockoutM != null;
+    const heights = heightsKnown(setup, variant.lift, person.statureCm);
     const jumped = new Set(
       (await physicalTests(tx))
         .filter((one) => one.unit === "cm" && /jump/.test(one.family))
@@ -108,9 +106,9 @@ export function readBenchFacts(principal: Principal, athleteId: string, variantI
       peakForceMps: test?.power?.peakForce && Number(test.power.peakForce.velocityMps.toFixed(3)),
       peakPowerKg: test?.power && Number(plainNumber(test.power.peakPower.loadKg, 1)),
       thresholdMps: test?.threshold && Number(test.threshold.mps.toFixed(3)),
-      bottomM: measured ? (setup.bottomM as number) : estimated?.bottomM,
-      lockoutM: measured ? (setup.lockoutM as number) : estimated?.lockoutM,
-      heightsMeasured: measured,
+      bottomM: heights?.bottomM,
+      lockoutM: heights?.lockoutM,
+      heightsMeasured: heights?.measured ?? false,
       boxSeatCm: setup?.boxSeatCm ?? undefined,
       boxCreaseCm: setup?.boxCreaseCm ?? undefined,
       bodyMass: mass?.mass,

@@ -1,7 +1,6 @@
 import { lifetimeBestKg, plainMax, trainingYears } from "../../../core/maxes/records";
 import type { Lifter, LiftFacts } from "../../../core/prescribe/lifter";
-import { heightsFromStature } from "../../../core/resistance/heights";
-import type { BarHeights } from "../../../core/resistance/setup";
+import { heightsKnown } from "../../../core/resistance/heights";
 import { type Mass, massKg } from "../../../core/units/mass";
 import type { LocalDate } from "../../../core/units/time";
 import { foundWeights } from "../../../db/queries/box.server";
@@ -116,25 +115,13 @@ export async function readLifters(
                   ? { share: form.decidedKg / form.plannedKg, by: form.by }
                   : undefined,
               found: found && { kg: massKg(found.load), on: found.date },
-              heights: heightsOf(setupOf.get(key), liftOf.get(variantId), person.statureCm),
+              heights: heightsKnown(setupOf.get(key), liftOf.get(variantId), person.statureCm),
             },
           ];
         }),
       ),
     };
   });
-}
-
-/** Bar heights as measured, else by stature and marked so. */
-function heightsOf(
-  setup: { bottomM: number | null; lockoutM: number | null } | undefined,
-  lift: string | undefined,
-  statureCm: number | null,
-): BarHeights | undefined {
-  if (setup?.bottomM != null && setup.lockoutM != null) {
-    return { bottomM: setup.bottomM, lockoutM: setup.lockoutM, measured: true };
-  }
-  return lift === undefined || statureCm === null ? undefined : heightsFromStature(lift, statureCm);
 }
 
 type Peaks = Pick<
