@@ -191,6 +191,16 @@ test("the room is drawn: a pair taken off by a tap is what the rack builds, by k
   await page.keyboard.press("u");
   await page.keyboard.press("u");
   await expect(racks).toContainText("5, 6");
+  // Pressed while answers come back: each press counts, whenever it falls.
+  const one = rack.getByRole("button", { name: /^1\.25 kg, \d pairs? at rack 6/ });
+  for (let round = 0; round < 12; round++) {
+    await one.press("+");
+    await page.waitForTimeout(20 + 9 * round);
+    await page.keyboard.press("u");
+    await expect(rack.getByRole("button", { name: /^1\.25 kg, 1 pair at/ })).toBeVisible();
+  }
+  await page.reload();
+  await expect(one).toHaveAccessibleName(/^1\.25 kg, 1 pair at/);
   await expect(racks).not.toContainText("1.25x3@12");
   await expect.poll(builds).toBe(before);
 

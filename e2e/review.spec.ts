@@ -207,6 +207,16 @@ test("notes are found by their words, but those on health are not, nor in the we
   await expect(page.getByText("Review test: blade entry first")).toBeVisible();
   await write("On health", "Review test: sore elbow.");
   await expect(page.getByLabel("Words", { exact: true })).toHaveValue("");
+  // What is being written stays when another note goes.
+  await write("Note", "Review test: to be taken away.");
+  const gone = page.getByRole("listitem").filter({ hasText: "to be taken away" });
+  await expect(gone).toBeVisible();
+  await page.getByLabel("Words", { exact: true }).fill("Review test: half a sentence");
+  await gone.getByRole("button", { name: "Take away" }).click();
+  await expect(gone).toHaveCount(0);
+  await expect(page.getByLabel("Words", { exact: true })).toHaveValue(
+    "Review test: half a sentence",
+  );
   await page.getByLabel("With these words").fill("review test");
   await page.getByRole("button", { name: "Find", exact: true }).click();
   await expect(page.getByText("Review test: blade entry first")).toBeVisible();

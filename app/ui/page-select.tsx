@@ -10,8 +10,10 @@ export function PageSelect({ value, onChange, ...select }: ComponentProps<typeof
   const { key } = useLocation();
   const idle = useNavigation().state === "idle";
   const [picked, setPicked] = useState<{ value: string; at: string }>();
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a page that came, or never comes
   useEffect(() => {
-    if (idle) setPicked(undefined);
+    // What is picked at this very moment is not what came.
+    if (idle) setPicked((now) => (now === picked ? undefined : now));
   }, [idle]);
   return (
     <Select

@@ -16,7 +16,7 @@ import { DEFAULT_CHANGE_S, DEFAULT_SET_S } from "../prescribe/turns";
 import { GROUP_CURVES } from "../profile/target-speed";
 import { LIFTS } from "../profile/threshold";
 import type { Recipe, WaveWeek } from "../recipe/recipe";
-import { stopOf } from "../recipe/speeds";
+import { stopOf, targetOf } from "../recipe/speeds";
 import { wayBetween } from "../resistance/heights";
 import type { HangStock, Rig } from "../resistance/rig";
 import type { CoachValues } from "../settings/coach-values";
@@ -101,6 +101,7 @@ export function prescribeWeek(input: {
     loadsKg: sets.map((set) => set.loadKg),
     facts,
     basis: plan.recipe.basis,
+    coachSpeed: targetOf(plan.recipe) !== undefined,
     unit: athlete.unit,
     addRestS: input.own.rests.get(athlete.id) ?? 0,
     floorMps: input.own.floors.get(athlete.id),
@@ -282,10 +283,7 @@ export function settleLifter(
   const floorMps = input.own.floors.get(athlete.id);
   const own = prescribeWeek({ ...input, gear });
   const lines = [...input.how, ...own.words, ...(setup?.setup ?? [])];
-  const { profile, profileReps, profileSource, lifetimeBestKg, heights } = atLift(
-    athlete,
-    plan.variant.id,
-  );
+  const { profile, profileReps, lifetimeBestKg, heights } = atLift(athlete, plan.variant.id);
   const pins = pinsFor({
     heights,
     start: plan.variant.start,
@@ -300,7 +298,7 @@ export function settleLifter(
     unit: athlete.unit,
     line: profile?.line,
     ...(profile && profileReps.length > 0
-      ? { tested: { metric: profile.line.metric, reps: [...profileReps], source: profileSource } }
+      ? { tested: { metric: profile.line.metric, reps: [...profileReps], source: profile.source } }
       : {}),
     instructions: [...athlete.instructions],
     ...(own.rigging.kind === "rigged"

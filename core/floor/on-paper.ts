@@ -158,6 +158,7 @@ function lifterOnPaper(
         loadsKg: lifter.sets.map((set) => set.loadKg),
         facts: { ...NOTHING_OPEN, lifetimeBestKg: lifter.bestKg },
         basis: "percent",
+        coachSpeed: true,
         unit,
         addRestS: lifter.addRestS ?? 0,
         floorMps: lifter.floorMps,
@@ -173,6 +174,7 @@ const NOTHING_OPEN = {
   today: undefined,
   peakForceReached: undefined,
   peakPowerReached: undefined,
+  profile: undefined,
 };
 
 /** A lifter's sets, those with the same load and reps together. */

@@ -19,8 +19,6 @@ export interface LiftFacts {
   profile: DatedLine | undefined;
   /** Every counted rep of that profile's test, in order at each load. */
   profileReps: readonly ProfilePoint[];
-  /** Where that test's speeds are from; undefined without one. */
-  profileSource: string | undefined;
   /** Speed of peak force (m/s) and load of peak power (kg) in the newest test that has them. */
   peakForceMps: number | undefined;
   peakPowerKg: number | undefined;
@@ -44,7 +42,6 @@ export const NO_LIFT_FACTS: LiftFacts = {
   workingMax: undefined,
   profile: undefined,
   profileReps: [],
-  profileSource: undefined,
   peakForceMps: undefined,
   peakPowerKg: undefined,
   peakForceReached: undefined,

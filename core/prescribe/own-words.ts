@@ -1,7 +1,7 @@
 import { isFirstTime } from "../maxes/records";
 import type { BasisKind } from "../recipe/basis";
 import { formatKg, type MassUnit, plainNumber } from "../units/mass";
-import { formatVelocity } from "../units/velocity";
+import { formatVelocity, isFilmed } from "../units/velocity";
 import type { LiftFacts } from "./lifter";
 import { type Rigging, riggingWords } from "./rigging";
 
@@ -12,8 +12,13 @@ import { type Rigging, riggingWords } from "./rigging";
  */
 export function guardWords(input: {
   loadsKg: ReadonlyArray<number | undefined>;
-  facts: Pick<LiftFacts, "lifetimeBestKg" | "peakForceReached" | "peakPowerReached" | "today">;
+  facts: Pick<
+    LiftFacts,
+    "lifetimeBestKg" | "peakForceReached" | "peakPowerReached" | "today" | "profile"
+  >;
   basis: BasisKind;
+  /** The recipe has a range of speeds of its own: no profile is asked for one. */
+  coachSpeed: boolean;
   unit: MassUnit;
   /** More rest than the slot gives, s. */
   addRestS: number;
@@ -21,12 +26,18 @@ export function guardWords(input: {
   floorMps: number | undefined;
 }): string[] {
   const { facts, unit } = input;
-  const heaviest = Math.max(0, ...input.loadsKg.flatMap((kg) => (kg === undefined ? [] : [kg])));
+  const heaviest = Math.max(0, ...input.loadsKg.map((kg) => kg ?? 0));
   const best = facts.lifetimeBestKg;
   const words: string[] = [];
   if (input.addRestS > 0) words.push(`${input.addRestS} s more rest than the slot gives`);
   if (input.floorMps !== undefined)
     words.push(`A floor of their own: ${formatVelocity(input.floorMps)} m/s`);
+  const bySpeed = SPEED_BASES.has(input.basis);
+  if (isFilmed(facts.profile?.source ?? "") && (bySpeed || !input.coachSpeed)) {
+    words.push(
+      `${bySpeed ? "Loads by speed" : "Wanted speeds"} are from a film's test: a device may read beside it`,
+    );
+  }
   if (facts.today) {
     words.push(
       `Today's form: ${plainNumber(100 * facts.today.share, 0)} % of the plan, decided by ${facts.today.by}`,
@@ -44,6 +55,9 @@ export function guardWords(input: {
   }
   return words;
 }
+
+/** Bases whose loads are read off a profile's line. */
+const SPEED_BASES: ReadonlySet<BasisKind> = new Set(["speed", "peak-force", "peak-power"]);
 
 /** Whether a basis stands on a peak that was still rising at the test's heaviest load. */
 export const isPeakOpen = (

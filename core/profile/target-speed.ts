@@ -1,6 +1,6 @@
 import { plainNumber } from "../units/mass";
 import type { LocalDate } from "../units/time";
-import { formatVelocity, type VelocityMetric } from "../units/velocity";
+import { filmedWords, formatVelocity, isFilmed, type VelocityMetric } from "../units/velocity";
 import type { Working } from "../units/working";
 import { say, written } from "../units/written";
 import { type LoadVelocityLine, velocityAt } from "./line";
@@ -27,6 +27,8 @@ export interface DatedLine {
   line: LoadVelocityLine;
   variantId: string;
   testedOn: LocalDate;
+  /** Where its speeds are from; see `VelocitySource`. */
+  source?: string | undefined;
 }
 
 /**
@@ -82,7 +84,7 @@ export function targetSpeed(input: {
             {
               label: `Own profile, ${profile.testedOn}`,
               value: `v = ${profile.line.interceptMps.toFixed(3)} − ${Math.abs(profile.line.slopeMpsPerKg).toFixed(5)} × load`,
-              detail: `n ${profile.line.n}, R² ${profile.line.rSquared.toFixed(3)}, ${metric}`,
+              detail: `n ${profile.line.n}, R² ${profile.line.rSquared.toFixed(3)}, ${metric}${filmedWords({ filmed: isFilmed(profile.source ?? "") })}`,
             },
             { label: say`At ${written(loadKg)}`, value: `${formatVelocity(centre)} m/s` },
             {

@@ -7,7 +7,7 @@ import { fieldProblems } from "../../forms/recipe";
 import { principalOf } from "../../platform/guard.server";
 import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
-import { Adder, resultOf } from "../../ui/adder";
+import { Adder, type FormResult, resultOf } from "../../ui/adder";
 import { Field, Select } from "../../ui/field";
 import { Form } from "../../ui/form";
 import { keepForm } from "../../ui/keep-form";
@@ -107,7 +107,6 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
     () => new Set(hide === null ? HIDDEN_AT_FIRST : hide === NONE_HIDDEN ? [] : hide.split(" ")),
     [hide],
   );
-  const added = resultOf(actionData, "person");
   const [marked, setMarked] = useState<ReadonlySet<string>>();
   const mark = (ids: readonly string[], on: boolean) => {
     const next = new Set(marked);
@@ -240,51 +239,58 @@ export default function Athletes({ loaderData, actionData }: Route.ComponentProp
         </p>
       ) : null}
       {mayEdit ? (
-        <Adder title="Add an athlete" open={added?.ok === false}>
-          <Form method="post" className="flex flex-wrap items-end gap-2" noValidate>
-            <Field label="Name" name="name" problem={added?.problems?.name} />
-            <Select label="Squad" name="squadId">
-              {squads.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-              <option value="">none: trains alone</option>
-            </Select>
-            <Select label="Usual room" name="roomId" problem={added?.problems?.roomId}>
-              <option value="">the squad's</option>
-              {rooms.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-            </Select>
-            <span className="w-24">
-              <Field
-                label="Birth year"
-                name="birthYear"
-                inputMode="numeric"
-                problem={added?.problems?.birthYear}
-              />
-            </span>
-            <button type="submit" name="intent" value="person" className="btn btn-primary">
-              Add
-            </button>
-            {added?.code === "same-name" ? (
-              <label className="flex min-h-8 basis-full items-center gap-2">
-                <input
-                  type="checkbox"
-                  name="another"
-                  value="yes"
-                  className="checkbox checkbox-sm"
-                />
-                Another person of the same name
-              </label>
-            ) : null}
-            {added?.message ? <Notice kind="problem" title={added.message} /> : null}
-          </Form>
-        </Adder>
+        <AddAthlete squads={squads} rooms={rooms} added={resultOf(actionData, "person")} />
       ) : null}
     </Page>
+  );
+}
+
+function AddAthlete({
+  squads,
+  rooms,
+  added,
+}: Pick<Route.ComponentProps["loaderData"], "squads" | "rooms"> & {
+  added: FormResult | undefined;
+}) {
+  return (
+    <Adder title="Add an athlete" open={added?.ok === false}>
+      <Form method="post" className="flex flex-wrap items-end gap-2" noValidate>
+        <Field label="Name" name="name" problem={added?.problems?.name} />
+        <Select label="Squad" name="squadId">
+          {squads.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+          <option value="">none: trains alone</option>
+        </Select>
+        <Select label="Usual room" name="roomId" problem={added?.problems?.roomId}>
+          <option value="">the squad's</option>
+          {rooms.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </Select>
+        <span className="w-24">
+          <Field
+            label="Birth year"
+            name="birthYear"
+            inputMode="numeric"
+            problem={added?.problems?.birthYear}
+          />
+        </span>
+        <button type="submit" name="intent" value="person" className="btn btn-primary">
+          Add
+        </button>
+        {added?.code === "same-name" ? (
+          <label className="flex min-h-8 basis-full items-center gap-2">
+            <input type="checkbox" name="another" value="yes" className="checkbox checkbox-sm" />
+            Another person of the same name
+          </label>
+        ) : null}
+        {added?.message ? <Notice kind="problem" title={added.message} /> : null}
+      </Form>
+    </Adder>
   );
 }

@@ -21,7 +21,6 @@ export function QuickCell({
   choices?: ReadonlyArray<readonly [string, string]>;
   mayEdit: boolean;
 }) {
-  const once = useOnce();
   const fetcher = useFetcher<{ ok: boolean; message?: string }>();
   const [open, setOpen] = useState(false);
   const opener = useRef<HTMLButtonElement>(null);
@@ -40,9 +39,10 @@ export function QuickCell({
   if (!mayEdit) return <span>{words || <span className="text-muted">not set</span>}</span>;
   const keep = (next: string) => {
     setOpen(false);
-    if (next !== value) {
+    if (next !== current) {
       void fetcher.submit(
-        { intent: "quick", once, field, athleteId: athlete.id, value: next },
+        // Not once: a value and back again is two changes, and set twice is set.
+        { intent: "quick", field, athleteId: athlete.id, value: next },
         { method: "post" },
       );
     }

@@ -58,9 +58,13 @@ export function SquadTable({
   onMark: (ids: readonly string[], on: boolean) => void;
 }) {
   const unit = useUnit();
+  // Of the same lifts the same columns, though the page was loaded anew: others would take every
+  // cell's field from the hand that is typing in it.
+  const lifts = JSON.stringify(variants);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the lifts by what they say
   const columns = useMemo(
     () => squadColumns(variants, mayEdit, unit).filter((one) => !hidden.has(one.id ?? "")),
-    [variants, mayEdit, unit, hidden],
+    [lifts, mayEdit, unit, hidden],
   );
   const state = useMemo(() => ({ globalFilter: find }), [find]);
   const table = useTable({

@@ -1,3 +1,4 @@
+import { useState } from "react";
 import { formObject } from "../../forms/athlete";
 import { NoteForm } from "../../forms/note";
 import { idFrom } from "../../forms/primitives/id";
@@ -7,7 +8,7 @@ import { mayWrite } from "../../platform/rights";
 import { readForm } from "../../platform/submission.server";
 import { Day } from "../../ui/dates";
 import { Field, Select } from "../../ui/field";
-import { Form, useOnce } from "../../ui/form";
+import { Form } from "../../ui/form";
 import { keepForm, revalidateUnlessFailed } from "../../ui/keep-form";
 import { Page } from "../../ui/page";
 import { PageSelect } from "../../ui/page-select";
@@ -55,14 +56,22 @@ const KINDS = { note: "Note", "hand-over": "Hand-over to a skill coach", health:
 export default function Notes({ loaderData, actionData }: Route.ComponentProps) {
   const { page } = loaderData;
   const address = useAddress();
-  const result = actionData as { ok: boolean; message?: string } | undefined;
+  const result = actionData;
+  // A form of its own for each note that is kept: empty again then, and as it stands after all else.
+  const noteId = result?.ok && "value" in result ? result.value.noteId : undefined;
+  const [kept, setKept] = useState<string>();
+  if (noteId !== undefined && noteId !== kept) setKept(noteId);
   return (
     <Page
       title="Notes"
       facts={`${page.notes.length} ${page.notes.length === 1 ? "note" : "notes"}`}
       margin={
         loaderData.mayWrite ? (
-          <Write page={page} problem={result && !result.ok ? result.message : undefined} />
+          <Write
+            key={kept}
+            page={page}
+            problem={result && !result.ok ? result.message : undefined}
+          />
         ) : undefined
       }
     >
@@ -160,12 +169,10 @@ function List({ notes, mayWrite }: { notes: NotesPage["notes"]; mayWrite: boolea
 }
 
 function Write({ page, problem }: { page: NotesPage; problem: string | undefined }) {
-  // Empty again after what was taken, and as it stood after what was not.
-  const once = useOnce();
   return (
     <section aria-labelledby="write-note" className="no-print">
       <h2 id="write-note">Write a note</h2>
-      <Form method="post" className="mt-2 grid gap-2" key={once}>
+      <Form method="post" className="mt-2 grid gap-2">
         <Select label="About" name="aboutId" defaultValue={page.aboutId} required>
           <option value="">choose</option>
           <Everything page={page} />

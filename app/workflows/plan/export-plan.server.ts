@@ -9,6 +9,7 @@ import { methodWords } from "../../../core/prescribe/method";
 import { ownWords } from "../../../core/prescribe/own-words";
 import { FREE } from "../../../core/prescribe/rigging";
 import { describeBasis } from "../../../core/recipe/basis";
+import { targetOf } from "../../../core/recipe/speeds";
 import { instantAt } from "../../../core/units/time";
 import { addFeed, feedByToken, feedsOf, revokeFeed } from "../../../db/queries/feeds.server";
 import { coachValues, listSchools } from "../../../db/queries/plan-library.server";
@@ -119,6 +120,7 @@ export function exportPlan(
                   loadsKg: runs.map((run) => run.loadKg),
                   facts: atLift(athlete, variantIn(slot, cell.wave) ?? ""),
                   basis: slot.recipe.basis,
+                  coachSpeed: targetOf(slot.recipe) !== undefined,
                   unit: "kg",
                   addRestS: theirs.rests.get(athlete.id) ?? 0,
                   floorMps: theirs.floors.get(athlete.id),

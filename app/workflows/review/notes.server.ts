@@ -77,15 +77,15 @@ export function readNotes(principal: Principal, asked: { words: string; aboutId:
 
 export type NotesPage = Awaited<ReturnType<typeof readNotes>>;
 
-/** Writes a note, or takes one away. */
+/** Writes a note and gives its identifier back, or takes one away. */
 export function saveNote(
   principal: Principal,
   input: z.output<typeof NoteForm>,
-): Promise<Outcome<null>> {
-  return inTeamOnce(principal, async (tx) => {
+): Promise<Outcome<{ noteId: string | undefined }>> {
+  return inTeamOnce<{ noteId: string | undefined }>(principal, async (tx) => {
     if (input.intent === "remove")
       return (await removeNote(tx, input.noteId))
-        ? done(null)
+        ? done({ noteId: undefined })
         : failed("no-note", "This note is not there any more.");
     const about = (await notedAbout(tx, [input.aboutId])).get(input.aboutId);
     if (!about) return failed("no-about", "Choose what it is about.");
@@ -96,8 +96,9 @@ export function saveNote(
         ? (await listAthletes(tx)).find((one) => one.id === input.aboutId)
         : undefined;
     const places = await readPlaces(tx);
+    const noteId = uuidv7();
     await addNote(tx, {
-      id: uuidv7(),
+      id: noteId,
       about: about.about,
       aboutId: input.aboutId,
       athleteId: about.athleteId ?? null,
@@ -107,6 +108,6 @@ export function saveNote(
       enteredBy: principal.name,
       enteredAt: now(),
     });
-    return done(null);
+    return done({ noteId });
   });
 }

@@ -37,12 +37,11 @@ export function useRackPlates(rack: RackItem, unit: MassUnit) {
         },
         { method: "post" },
       );
-    } else if (fetcher.data?.ok) {
-      // The page has it now.
-      setWanted(undefined);
     } else if (fetcher.data) {
-      say(`Not kept: ${fetcher.data.message ?? "the server did not take it"}`);
-      setWanted(undefined);
+      if (!fetcher.data.ok)
+        say(`Not kept: ${fetcher.data.message ?? "the server did not take it"}`);
+      // The page has what was sent; what was pressed at this very moment is still wanted.
+      setWanted((now) => (now === wanted ? undefined : now));
     }
   }, [fetcher, wanted, rack, unit]);
 
