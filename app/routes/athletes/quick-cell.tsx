@@ -1,6 +1,5 @@
 import { type KeyboardEvent, useEffect, useRef, useState } from "react";
 import { useFetcher } from "react-router";
-import { useOnce } from "../../ui/form";
 
 /**
  * A cell that is edited where it stands: Enter or a click opens it, Enter keeps, Escape leaves it
