@@ -1,4 +1,5 @@
 import { Link, useSearchParams } from "react-router";
+import type { PlateStock } from "../../../core/barload/loading-gear";
 import { writeGearItem } from "../../../core/gear/fields";
 import {
   GEAR,
@@ -7,7 +8,7 @@ import {
   type GearKind,
   isGearKind,
 } from "../../../core/gear/kinds";
-import { formatKg } from "../../../core/units/mass";
+import { formatKg, formatMass } from "../../../core/units/mass";
 import { formObject } from "../../forms/athlete";
 import { InspectionForm, ItemForm, RoomForm } from "../../forms/gear";
 import { idFrom } from "../../forms/primitives/id";
@@ -298,6 +299,8 @@ function KindTable({
                       <td key={field.name}>
                         {field.type === "date" ? (
                           <Day of={fields[field.name]} />
+                        ) : field.type === "plates" && item.kind === "rack" ? (
+                          <PlatesInWords plates={item.values.plates} />
                         ) : (
                           fields[field.name]
                         )}
@@ -318,6 +321,25 @@ function KindTable({
         </div>
       ) : null}
     </section>
+  );
+}
+
+/** A rack's pairs, the heaviest first; where a size is not known a film has to assume it. */
+function PlatesInWords({ plates }: { plates: readonly PlateStock[] }) {
+  const sizeless = plates.filter((one) => one.pairs > 0 && one.diameterMm === undefined);
+  return (
+    <>
+      {plates.map((one) => (
+        <span key={formatMass(one.mass)} className="mr-2 inline-block whitespace-nowrap">
+          {one.pairs} × {formatMass(one.mass)}
+        </span>
+      ))}
+      {sizeless.length > 0 ? (
+        <span className="block text-sm text-muted">
+          size not known: {sizeless.map((one) => formatMass(one.mass)).join(", ")}
+        </span>
+      ) : null}
+    </>
   );
 }
 

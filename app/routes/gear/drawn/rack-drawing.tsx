@@ -5,6 +5,7 @@ import type { PlateStock } from "../../../../core/barload/loading-gear";
 import { stepsInZone } from "../../../../core/barload/zone";
 import { type GearItem, ofKind } from "../../../../core/gear/kinds";
 import { racksOfItems } from "../../../../core/gear/room";
+import { PLATE_DIAMETER_M } from "../../../../core/track/heights";
 import {
   formatMass,
   grains,
@@ -124,8 +125,14 @@ const THICK = 0.13;
 const TALLEST = 30;
 const LARGE_KG = 20;
 
-/** A plate is as tall as its mass lets one guess: diameters are nobody's to enter. */
-const plateHeight = (kg: number) => TALLEST * Math.min(1, Math.cbrt(kg / LARGE_KG));
+/** A plate is as tall as Gear says it is across, else as its mass lets one guess. */
+function plateHeight({ mass, diameterMm }: PlateStock): number {
+  const share =
+    diameterMm === undefined
+      ? Math.cbrt(grainsToKg(grains(mass)) / LARGE_KG)
+      : diameterMm / 1000 / PLATE_DIAMETER_M;
+  return TALLEST * Math.min(1, share);
+}
 
 /** How many pairs a key asks for: plus, minus, a digit, or none at all. */
 function pairsByKey(key: string, now: number): number | undefined {
@@ -165,7 +172,6 @@ function Pegs({
   return (
     <ul ref={list} className="min-w-0 flex-1">
       {plates.map((one, i) => {
-        const kg = grainsToKg(grains(one.mass));
         const name = formatMass(one.mass);
         return (
           <li key={name} className="flex items-center border-b border-faint">
@@ -185,7 +191,7 @@ function Pegs({
                 {one.mass.unit === "lb" ? " lb" : ""}{" "}
                 <span className={one.pairs === 0 ? "" : "text-muted"}>×{one.pairs}</span>
               </span>
-              <PlatePairs pairs={one.pairs} kg={kg} thicknessMm={one.thicknessMm} />
+              <PlatePairs plate={one} />
             </button>
             {mayEdit ? (
               <button
@@ -206,18 +212,10 @@ function Pegs({
   );
 }
 
-function PlatePairs({
-  pairs,
-  kg,
-  thicknessMm,
-}: {
-  pairs: number;
-  kg: number;
-  thicknessMm: number;
-}) {
-  const shown = Math.min(5, pairs);
-  const width = Math.max(2, thicknessMm * THICK);
-  const height = plateHeight(kg);
+function PlatePairs({ plate }: { plate: PlateStock }) {
+  const shown = Math.min(5, plate.pairs);
+  const width = Math.max(2, plate.thicknessMm * THICK);
+  const height = plateHeight(plate);
   const pairWidth = 2 * width + 3;
   return (
     <svg aria-hidden="true" width={shown * pairWidth + 2} height={height} className="shrink-0">
