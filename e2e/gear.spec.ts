@@ -203,6 +203,27 @@ test("the room is drawn: a pair taken off by a tap is what the rack builds, by k
   await expect(racks).not.toContainText("3 × 1.25 kg");
   await expect.poll(builds).toBe(before);
 
+  // Shared plates: what is tapped off hangs there, what is hung comes from there, and no more.
+  await page.getByRole("link", { name: "Add a tree of shared plates" }).click();
+  const tree = page.getByRole("form", { name: "Piece of gear" });
+  await expect(tree.getByRole("heading", { name: "New tree of shared plates" })).toBeVisible();
+  await tree.getByLabel("Name", { exact: true }).fill("By the wall");
+  await tree.getByLabel("Plates, pairs").fill("1.25x1");
+  await tree.getByRole("button", { name: "Add the tree of shared plates" }).click();
+  const shared = page.getByRole("region", { name: "By the wall, drawn" });
+  await expect(shared).toContainText("1.25 kg ×1");
+  await one.press("+");
+  await expect(shared).toContainText("1.25 kg ×0");
+  await one.press("+");
+  await expect(page.getByText("By the wall has no more pairs of 1.25 kg.")).toBeVisible();
+  await expect(one).toHaveAccessibleName(/^1\.25 kg, 2 pairs at/);
+  await page.keyboard.press("u");
+  await expect(shared).toContainText("1.25 kg ×1");
+  await expect(racks).toContainText("5, 6");
+  await shared.getByRole("link", { name: "By the wall" }).click();
+  await page.getByRole("button", { name: "Put away" }).click();
+  await expect(shared).toHaveCount(0);
+
   // Every drawing says in words what it shows.
   const drawn = page.getByRole("region", { name: "The room, drawn" });
   await expect(

@@ -28,6 +28,7 @@ const WRITTEN: Record<GearKind, { name: string; fields: Record<string, string> }
       hooks: "90 100 110",
     },
   },
+  store: { name: "By the wall", fields: { plates: "2.5x2 1.25x3@12/160" } },
   band: {
     name: "Narrow",
     fields: { rest: "55 cm", readings: "0.6 1.5, 1.0 9", retire: "2027-02-01" },

@@ -8,6 +8,7 @@ import type { LocalDate } from "../units/time";
 export const GEAR_KINDS = [
   "bar",
   "rack",
+  "store",
   "band",
   "chain",
   "box",
@@ -135,6 +136,19 @@ const SPECS = {
         high: 180,
         unit: "cm",
         optional: true,
+      },
+    ],
+  },
+  store: {
+    one: "tree of shared plates",
+    many: "Shared plates",
+    fields: [
+      {
+        name: "plates",
+        label: "Plates, pairs",
+        type: "plates",
+        hint: "as at a rack; pairs that are hung on a rack come from here, and go back",
+        start: "2.5x2 1.25x2",
       },
     ],
   },

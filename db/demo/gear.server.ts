@@ -85,6 +85,7 @@ const PIECES: Record<"Boathouse" | "Dojo gym", Row[]> = {
     ["jump", "Throwing ball", 4, { what: "throwing ball", mass: "6 lb" }],
     ["station", "Tatami", 1, { type: "open floor" }],
     ...sensors(3),
+    ["store", "By the mirror", 1, { plates: "2.5lbx2 1.25lbx1" }],
   ],
 };
 

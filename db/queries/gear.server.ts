@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, isNull } from "drizzle-orm";
-import type { LoadingGear } from "../../core/barload/loading-gear";
+import type { LoadingGear, PlateStock } from "../../core/barload/loading-gear";
 import type { BarKind } from "../../core/gear/bars";
 import type { GearItem, ValuesOf } from "../../core/gear/kinds";
 import { DEFAULT_PEG_M, hangStock, type RackHold } from "../../core/gear/room";
@@ -72,6 +72,12 @@ export async function saveRoom(
 }
 
 /** A piece of a room, with its identity and the day it was put away. */
+/** Holds a room's gear until the transaction ends: who changes two pieces of it together. */
+export async function lockRoom(tx: TeamTransaction, roomId: string): Promise<boolean> {
+  const held = await tx.select({ id: room.id }).from(room).where(eq(room.id, roomId)).for("update");
+  return held.length > 0;
+}
+
 export type StoredItem = GearItem & { id: string; awayOn: LocalDate | null };
 
 /** An empty list is a fact nobody wrote. */
@@ -180,6 +186,15 @@ export async function saveItem(
       .values({ ...key, ...row })
       .onConflictDoUpdate({ target: [gearPiece.teamId, gearPiece.id], set: row });
   }
+}
+
+/** A rack's plates alone: whoever hangs a pair on changes nothing else of it. */
+export async function savePlates(
+  tx: TeamTransaction,
+  rackId: string,
+  plates: PlateStock[],
+): Promise<void> {
+  await tx.update(rack).set({ plates }).where(eq(rack.id, rackId));
 }
 
 /** Out of use from a day, or back in use. */

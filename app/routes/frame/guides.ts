@@ -214,7 +214,7 @@ export const GUIDES: readonly Guide[] = [
     shows: "A rack's plates on their pegs, and the totals that they build.",
     steps: [
       "Tap a peg to take a pair off, the plus to hang one on; by keys plus, minus, digits and arrows. u takes it back.",
-      "Ticks under a rack are the totals it builds; where steps are rough it says which pair would help.",
+      "Ticks under a rack are the totals it builds; where steps are rough it says which pair would help. Shared plates hang on their own tree: a pair that is hung on a rack comes from there.",
       "Bands are measured with a hanging scale at two lengths or more: a shop's label is no measurement.",
       "Press a piece for its form; every drawing has its table below.",
     ],

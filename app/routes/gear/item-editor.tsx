@@ -193,9 +193,12 @@ export function ItemEditor({ kind, chosen, room, result, asked }: Props) {
                 Put away
               </button>
             ) : null}
-            <Link to={`?kind=${kind}`} replace className="underline">
-              Describe another {spec.one}
-            </Link>
+            {/* A room has one tree that its racks share. */}
+            {kind === "store" ? null : (
+              <Link to={`?kind=${kind}`} replace className="underline">
+                Describe another {spec.one}
+              </Link>
+            )}
           </Form>
           {kind === "band" ? (
             <Inspections

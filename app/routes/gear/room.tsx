@@ -26,6 +26,7 @@ import { Notice, Page } from "../../ui/page";
 import { useUnit } from "../../ui/unit";
 import { keepOnFilter } from "../../ui/use-address";
 import {
+  hangPlates,
   inspectBand,
   keepItem,
   readRoom,
@@ -73,6 +74,14 @@ export async function action({ request, context, params }: Route.ActionArgs) {
       }
       return { intent, ...(await renameRoom(principal, params.roomId, parsed.data)) };
     }
+    case "hang":
+      return {
+        intent,
+        ...(await hangPlates(principal, params.roomId, {
+          id: idFrom(form.id),
+          plates: String(form.plates ?? ""),
+        })),
+      };
     default: {
       const parsed = ItemForm.safeParse(form);
       if (!parsed.success) {
@@ -236,7 +245,7 @@ function KindTable({
     <section aria-labelledby={`kind-${kind}`} className="mb-4">
       <div className="flex items-baseline gap-3">
         <h2 id={`kind-${kind}`}>{spec.many}</h2>
-        {mayEdit ? (
+        {mayEdit && !(kind === "store" && items.length > 0) ? (
           <Link
             to={`?kind=${kind}`}
             replace
@@ -299,7 +308,7 @@ function KindTable({
                       <td key={field.name}>
                         {field.type === "date" ? (
                           <Day of={fields[field.name]} />
-                        ) : field.type === "plates" && item.kind === "rack" ? (
+                        ) : field.type === "plates" && "plates" in item.values ? (
                           <PlatesInWords plates={item.values.plates} />
                         ) : (
                           fields[field.name]

@@ -7,6 +7,7 @@ import type { Principal } from "../../platform/rights";
 import {
   addRoom,
   exportRoom,
+  hangPlates,
   importRoom,
   inspectBand,
   keepItem,
@@ -146,6 +147,61 @@ describe("a room and what stands in it", () => {
         note: "",
       }),
     ).toMatchObject({ ok: false, code: "no-piece" });
+  });
+});
+
+describe("plates that hang now", () => {
+  const hang = async (number: string, plates: string) =>
+    hangPlates(coach, team.roomId, { id: (await piece("rack", number))?.id ?? "", plates });
+  const platesOf = async (kind: "rack" | "store", name: string) => {
+    const found = await piece(kind, name);
+    return found && writeGearItem(found).fields.plates?.replace(/@\d+/g, "");
+  };
+
+  it("change nothing else of a rack, though its page is old", async () => {
+    const rack = await piece("rack", "1");
+    if (rack?.kind !== "rack") throw new Error("No rack 1.");
+    const before = writeGearItem(rack).fields;
+    const hooks = { ...before, hooks: "91 101" };
+    const written = { kind: "rack" as const, name: "1", count: "1", fields: hooks };
+    expect((await keepItem(coach, team.roomId, { id: rack.id, written })).ok).toBe(true);
+    expect((await hang("1", "10x3")).ok).toBe(true);
+    const after = await piece("rack", "1");
+    expect(after && writeGearItem(after).fields).toEqual({ ...hooks, plates: "10x3" });
+    expect(await hang("1", "heavy")).toMatchObject({ ok: false, code: "plates" });
+    expect(await hang("77", "10x3")).toMatchObject({ ok: false, code: "no-piece" });
+    // Back again, as the other tests have it.
+    const back = { ...written, fields: before };
+    expect((await keepItem(coach, team.roomId, { id: rack.id, written: back })).ok).toBe(true);
+  });
+
+  it("come from the shared ones and go back to them, two racks at one moment too", async () => {
+    const store = { kind: "store" as const, count: "1", fields: { plates: "10x1" } };
+    const kept = await keepItem(coach, team.roomId, {
+      id: "",
+      written: { ...store, name: "By the wall" },
+    });
+    expect(kept.ok).toBe(true);
+    expect(
+      await keepItem(coach, team.roomId, { id: "", written: { ...store, name: "Another" } }),
+    ).toMatchObject({ ok: false, code: "same-name" });
+    expect(await platesOf("rack", "1")).toBe("10x4");
+    expect(await platesOf("rack", "3")).toBe("10x4");
+    // One pair is shared and two racks want it: one has it.
+    const both = await Promise.all([hang("1", "10x5"), hang("3", "10x5")]);
+    expect(both.filter((one) => one.ok).length).toBe(1);
+    expect(both.find((one) => !one.ok)).toMatchObject({ code: "too-few" });
+    expect(await platesOf("store", "By the wall")).toBe("10x0");
+    expect((await hang("1", "10x2")).ok).toBe(true);
+    expect((await hang("3", "10x4")).ok).toBe(true);
+    expect(await platesOf("store", "By the wall")).toBe("10x3");
+    expect((await hang("1", "10x4")).ok).toBe(true);
+    expect(await platesOf("store", "By the wall")).toBe("10x1");
+    expect(
+      await hangPlates(theirs, team.roomId, { id: randomUUID(), plates: "10x1" }),
+    ).toMatchObject({ ok: false, code: "no-room" });
+    const id = (await piece("store", "By the wall"))?.id ?? "";
+    expect((await shelveItem(coach, team.roomId, { id, away: true })).ok).toBe(true);
   });
 });
 

@@ -1,19 +1,22 @@
 import { uuidv7 } from "uuidv7";
 import { loadableTable } from "../../../core/barload/loadable";
 import { styleById } from "../../../core/boxsquat/styles";
-import { readGearItem, type WrittenItem } from "../../../core/gear/fields";
-import { GEAR, type GearItem } from "../../../core/gear/kinds";
+import { readGearItem, readPlates, type WrittenItem } from "../../../core/gear/fields";
+import { GEAR, type GearItem, ofKind } from "../../../core/gear/kinds";
 import { checkRoom, rackLine, racksOfItems } from "../../../core/gear/room";
-import { grainsToKg, type MassUnit } from "../../../core/units/mass";
+import { sharedAfter } from "../../../core/gear/shared-plates";
+import { formatMass, grainsToKg, type MassUnit } from "../../../core/units/mass";
 import { boxSetups } from "../../../db/queries/box.server";
 import {
   addInspection,
   inspectionsOf,
   itemsOf,
+  lockRoom,
   putItemAway,
   roomById,
   type StoredItem,
   saveItem,
+  savePlates,
   saveRoom,
 } from "../../../db/queries/gear.server";
 import { setupsOf } from "../../../db/queries/person.server";
@@ -236,6 +239,11 @@ export function keepItem(
         problems: { bar: "Choose a bar of this room, or describe the bar first." },
       };
     }
+    const store = inUse(items).find((one) => one.kind === "store" && one.id !== input.id);
+    if (first?.kind === "store" && store) {
+      const text = `${store.name} is there already: a room has one tree that its racks share.`;
+      return { ...failed("same-name", text), problems: { name: text } };
+    }
     for (const item of kept) {
       const same = items.find(
         (one) =>
@@ -262,6 +270,40 @@ export function keepItem(
       });
     }
     return done({ names });
+  });
+}
+
+/**
+ * A rack's plates as they hang now. Where the room has shared plates, what is hung on comes from
+ * them and what comes off goes to them: both are kept, or neither.
+ */
+export function hangPlates(
+  principal: Principal,
+  roomId: string,
+  input: { id: string; plates: string },
+): Promise<Outcome<null>> {
+  return inTeam(principal, async (tx) => {
+    if (!(await lockRoom(tx, roomId))) return failed("no-room", "There is no such room.");
+    const items = inUse(await itemsOf(tx, roomId));
+    const rack = ofKind(items, "rack").find((one) => one.id === input.id);
+    if (!rack) return failed("no-piece", "This rack is not in the room any more.");
+    const [store] = ofKind(items, "store");
+    const read = readPlates(input.plates, await readerUnit(tx, principal));
+    if (!read.ok) return failed("plates", read.text);
+    if (store) {
+      const left = sharedAfter(rack.values.plates, read.plates, store.values.plates);
+      if (!left.ok) {
+        return failed(
+          "too-few",
+          `${store.name} has no more pairs of ${formatMass(left.lacks.mass)}. New ones are added there first.`,
+        );
+      }
+      const item = { ...store, values: { plates: left.shared } };
+      const by = { enteredBy: principal.name, enteredAt: now() };
+      await saveItem(tx, { id: store.id, roomId, item, ...by });
+    }
+    await savePlates(tx, rack.id, read.plates);
+    return done(null);
   });
 }
 

@@ -5,6 +5,7 @@ import type { PlateStock } from "../../../../core/barload/loading-gear";
 import { stepsInZone } from "../../../../core/barload/zone";
 import { type GearItem, ofKind } from "../../../../core/gear/kinds";
 import { racksOfItems } from "../../../../core/gear/room";
+import { pairsOf, sameSize } from "../../../../core/gear/shared-plates";
 import { PLATE_DIAMETER_M } from "../../../../core/track/heights";
 import {
   formatMass,
@@ -38,15 +39,21 @@ export function RackDrawing({
   onTouched: (undo: () => boolean) => void;
 }) {
   const unit = useUnit();
-  const { plates, hang, undo } = useRackPlates(rack, unit);
+  const [store] = ofKind(items, "store");
+  const { plates, hang, undo } = useRackPlates(rack, unit, store);
   const latest = useRef(undo);
   latest.current = undo;
   const change = (of: PlateStock, pairs: number) => {
-    hang(of, pairs);
-    onTouched(() => latest.current());
+    if (hang(of, pairs)) onTouched(() => latest.current());
   };
   const bar = ofKind(items, "bar").find((one) => one.name === rack.values.bar);
-  const ordered = [...plates].sort((a, b) => grains(a.mass) - grains(b.mass));
+  // A size that is only among the shared has its peg here too.
+  const shared = (store?.values.plates ?? []).filter(
+    (one) => !plates.some((own) => sameSize(own, one)),
+  );
+  const ordered = [...plates, ...shared.map((one) => ({ ...one, pairs: 0 }))].sort(
+    (a, b) => grains(a.mass) - grains(b.mass),
+  );
   return (
     <section
       aria-label={`Rack ${rack.name}, drawn`}
@@ -69,7 +76,7 @@ export function RackDrawing({
         <Upright rack={rack} />
         <Pegs plates={ordered} rackName={rack.name} mayEdit={mayEdit} onChange={change} />
       </div>
-      <Steps rack={rack} plates={plates} items={items} />
+      <Steps rack={rack} plates={ordered} items={items} />
     </section>
   );
 }
@@ -169,6 +176,7 @@ function Pegs({
     if (pairs === undefined) step(event.currentTarget, by);
     else onChange(of, pairs);
   };
+  const pounds = plates.some((one) => one.mass.unit === "lb");
   return (
     <ul ref={list} className="min-w-0 flex-1">
       {plates.map((one, i) => {
@@ -186,7 +194,9 @@ function Pegs({
               title={mayEdit ? `${name}: take a pair off` : undefined}
               className={`flex min-h-8 min-w-0 flex-1 items-center gap-1.5 text-left hover:bg-base-200 pointer-coarse:min-h-11 ${one.pairs === 0 ? "text-accent" : ""}`}
             >
-              <span className="w-[3rem] shrink-0 text-sm whitespace-nowrap">
+              <span
+                className={`${pounds ? "w-[4.2rem]" : "w-[3rem]"} shrink-0 text-sm whitespace-nowrap`}
+              >
                 <b>{plainNumber(one.mass.amount, 2)}</b>
                 {one.mass.unit === "lb" ? " lb" : ""}{" "}
                 <span className={one.pairs === 0 ? "" : "text-muted"}>×{one.pairs}</span>
@@ -212,7 +222,8 @@ function Pegs({
   );
 }
 
-function PlatePairs({ plate }: { plate: PlateStock }) {
+/** Pairs of one size, side by side. */
+export function PlatePairs({ plate }: { plate: PlateStock }) {
   const shown = Math.min(5, plate.pairs);
   const width = Math.max(2, plate.thicknessMm * THICK);
   const height = plateHeight(plate);
@@ -282,12 +293,15 @@ function Steps({
       <p className={rough ? "font-medium text-secondary" : "text-muted"}>
         {rough ? "▲ " : ""}steps of {show(built.widestKg)} {unit}
         {better
-          ? `; one ${formatMass(better.one.mass)} pair more: ${show(better.found.widestKg)}`
+          ? `; one ${formatMass(better.one.mass)} pair more${isShared(items, better.one) ? ", which is among the shared" : ""}: ${show(better.found.widestKg)}`
           : ""}
       </p>
     </div>
   );
 }
+
+const isShared = (items: readonly GearItem[], size: PlateStock) =>
+  ofKind(items, "store").some((one) => pairsOf(one.values.plates, size) > 0);
 
 function totalsOf(rack: RackItem, plates: readonly PlateStock[], items: readonly GearItem[]) {
   const withPlates = items.map((one) =>

@@ -4,6 +4,7 @@ import { useKeys } from "../../../ui/use-keys";
 import { BandCurves } from "./band-curves";
 import { RackDrawing } from "./rack-drawing";
 import { type SeatOf, SeatStacks } from "./seat-stacks";
+import { SharedPlates } from "./shared-plates";
 import { Shelf } from "./shelf";
 
 /** The room as it is seen: racks with their plates, bands, the seats that are built, the shelf. */
@@ -55,6 +56,9 @@ export function RoomPicture({
           </div>
         </>
       ) : null}
+      {ofKind(items, "store").map((store) => (
+        <SharedPlates key={store.id} store={store} />
+      ))}
       <div className="grid gap-x-6 gap-y-3 py-2 lg:grid-cols-[minmax(280px,2fr)_3fr]">
         {bands.length > 0 ? <BandCurves bands={bands} /> : null}
         <SeatStacks seats={seats} />
