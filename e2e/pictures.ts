@@ -317,6 +317,8 @@ const SHOTS: Shot[] = [
     size: DESK,
     go: async (page) => {
       await openStation(page, "Open rack 2");
+      // Keys are heard once the station's scripts are there.
+      await page.getByText("saved here and sent").waitFor();
       for (const key of ["=", "-", "="]) {
         await page.keyboard.press(key);
         await page.getByTestId("verdict").filter({ hasText: "By eye" }).waitFor();
