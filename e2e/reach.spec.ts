@@ -1,6 +1,7 @@
 import { ROUTE_RIGHTS } from "../app/platform/rights";
 import { lookAt } from "./axe";
-import { stateFile } from "./people";
+import { endOwnSessions, makeSession } from "./floor-session";
+import { allSent, stateFile } from "./people";
 import { expect, type Page, test } from "./test";
 
 /** axe on every page, in both themes; keyboard, phone and 200 % zoom. */
@@ -277,6 +278,62 @@ test.describe("a call on the floor", () => {
     await expect(calls).toHaveCount(before);
     // The browser of this test goes, and what it had not sent yet with it.
     await expect(margin.getByText("All saved")).toBeVisible();
+  });
+
+  test("is taken alone by a double press; one that comes in above takes the keys from nobody", async ({
+    page,
+    browser,
+  }) => {
+    const { id, rackId, otherRackId } = await makeSession("Calls", {
+      lifters: 3,
+      secondRack: true,
+    });
+    const looksSlow = async (rack: string, sets: number) => {
+      const context = await browser.newContext({ storageState: stateFile("coach") });
+      const station = await context.newPage();
+      await station.goto(`/rack/${id}/${rack}`);
+      await station.getByText("saved here and sent").waitFor();
+      for (let set = 0; set < sets; set++) {
+        await station.keyboard.press("-");
+        await station
+          .getByText(/looked slow/)
+          .first()
+          .waitFor();
+        if (set === sets - 1) break;
+        await station.getByRole("button", { name: /^Next/ }).click();
+        await station.getByTestId("verdict").filter({ hasText: "Ready" }).waitFor();
+      }
+      await allSent(station);
+      await context.close();
+    };
+    try {
+      await looksSlow(otherRackId, 1);
+      await page.goto(`/floor/${id}`);
+      const calls = page.getByRole("region", { name: /^Call for/ });
+      const names = () => calls.evaluateAll((all) => all.map((one) => one.ariaLabel));
+      await expect(calls).toHaveCount(1);
+      const [first] = await names();
+      await looksSlow(rackId, 2);
+      await expect(calls).toHaveCount(3);
+      expect((await names()).indexOf(first ?? "")).toBe(2);
+      // The keys are still those of the call that was there before, now the last.
+      await page.keyboard.press("t");
+      await expect(calls).toHaveCount(2);
+      expect(await names()).not.toContain(first);
+      await page.waitForTimeout(700);
+      // Both presses of a double one fall on a Take, and one call is taken.
+      const [second, third] = await names();
+      await calls.first().getByRole("button", { name: /^Take/ }).dblclick();
+      await expect(calls).toHaveCount(1);
+      expect(await names()).toEqual([third]);
+      expect(second).not.toBe(third);
+      await expect(page.getByText("The calls have changed.")).toBeVisible();
+      await page.waitForTimeout(700);
+      await page.keyboard.press("t");
+      await expect(calls).toHaveCount(0);
+    } finally {
+      await endOwnSessions();
+    }
   });
 });
 

@@ -6,6 +6,7 @@ import { Dated, Day } from "./dates";
 import { Field } from "./field";
 import { Form } from "./form";
 import { MassInput } from "./mass-input";
+import { useReadFirst } from "./read-first";
 import { useUnit } from "./unit";
 import { useKeys } from "./use-keys";
 
@@ -51,6 +52,7 @@ export function CallKeys({
   const [asking, setAsking] = useState<"changed" | "declined">();
   const take = useRef<HTMLButtonElement>(null);
   const { action, about } = call;
+  const mayTake = useReadFirst(about);
   const changeable = action.type === "base" || action.type === "rest" || action.type === "floor";
   useKeys(
     {
@@ -109,7 +111,14 @@ export function CallKeys({
           <Form method="post" preventScrollReset>
             {hidden}
             <input type="hidden" name="decision" value="taken" />
-            <button ref={take} type="submit" className="btn btn-primary">
+            <button
+              ref={take}
+              type="submit"
+              className="btn btn-primary"
+              onClick={(event) => {
+                if (!mayTake()) event.preventDefault();
+              }}
+            >
               Take <Hint on={keys} of="t" />
             </button>
           </Form>

@@ -1,9 +1,10 @@
 import { useState } from "react";
-import type { WaitingCall } from "../../core/floor/lifter-state";
+import { callKey, type WaitingCall } from "../../core/floor/lifter-state";
 import type { CallAction } from "../../core/liverules/set";
 import { type MassUnit, massKg, readMass } from "../../core/units/mass";
 import { readIn } from "../../core/units/written";
 import { useDated } from "./dates";
+import { useReadFirst } from "./read-first";
 import { SpeedStrip, stripWords } from "./speed-strip";
 import { useKeys } from "./use-keys";
 
@@ -36,9 +37,13 @@ export function CallCard({
   const dated = useDated();
   const [asking, setAsking] = useState<"change" | "decline">();
   const changeable = call.action.type === "load" || call.action.type === "rest";
+  const mayTake = useReadFirst(callKey(call));
+  const take = () => {
+    if (mayTake()) decide(call, "take", call.action, "");
+  };
   useKeys(
     {
-      t: () => decide(call, "take", call.action, ""),
+      t: take,
       c: () => changeable && setAsking("change"),
       d: () => setAsking("decline"),
     },
@@ -84,11 +89,7 @@ export function CallCard({
         />
       ) : (
         <div className="flex flex-wrap gap-2">
-          <button
-            type="button"
-            className={`btn btn-primary ${size}`}
-            onClick={() => decide(call, "take", call.action, "")}
-          >
+          <button type="button" className={`btn btn-primary ${size}`} onClick={take}>
             Take <KeyHint on={keys} of="t" />
           </button>
           {changeable ? (

@@ -42,6 +42,14 @@ export interface WaitingCall extends Call {
   effect: Text[];
 }
 
+/** What tells one waiting call of a session from another. */
+export const callKey = ({
+  athleteId,
+  slotId,
+  setKey,
+}: Pick<WaitingCall, "athleteId" | "slotId" | "setKey">): string =>
+  `${athleteId} ${slotId} ${setKey}`;
+
 export interface DecidedCall {
   entryId: string;
   athleteId: string;

@@ -1,7 +1,7 @@
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { useHotkeys } from "react-hotkeys-hook";
 import type { EntryBody, LogEntry } from "../../../core/floor/entries";
-import { decidedCall } from "../../../core/floor/lifter-state";
+import { callKey, decidedCall } from "../../../core/floor/lifter-state";
 import type { FloorState } from "../../../core/floor/state";
 import { readIn } from "../../../core/units/written";
 import { CallCard, type Decide } from "../../ui/calls";
@@ -25,9 +25,18 @@ export function FloorCalls({
       run: () => append({ kind: "void" }, [entry.id]),
     });
   };
-  const [at, setAt] = useState(0);
-  const chosen = Math.min(at, floor.calls.length - 1);
-  const step = (by: number) => setAt(Math.max(0, Math.min(floor.calls.length - 1, chosen + by)));
+  // By what it is, not by its place: a call that comes in above takes the keys from nobody.
+  const [at, setAt] = useState({ key: "", place: 0 });
+  const found = floor.calls.findIndex((call) => callKey(call) === at.key);
+  const chosen = found >= 0 ? found : Math.min(at.place, floor.calls.length - 1);
+  const open = floor.calls[chosen];
+  const openKey = open ? callKey(open) : "";
+  useEffect(() => setAt({ key: openKey, place: Math.max(0, chosen) }), [openKey, chosen]);
+  const step = (by: number) => {
+    const place = Math.max(0, Math.min(floor.calls.length - 1, chosen + by));
+    const next = floor.calls[place];
+    if (next) setAt({ key: callKey(next), place });
+  };
   const inFigures = () => document.activeElement?.closest("[data-figures]") != null;
   useHotkeys("ArrowDown,ArrowUp", (event) => {
     if (floor.calls.length > 1 && !inFigures()) {
@@ -46,7 +55,7 @@ export function FloorCalls({
     <ol className="mt-2">
       {floor.calls.map((call, i) => (
         <li
-          key={`${call.athleteId}${call.slotId}${call.setKey}`}
+          key={callKey(call)}
           aria-current={i === chosen ? "true" : undefined}
           className={`border-t border-rule py-2 ${i === chosen && floor.calls.length > 1 ? "border-l-[3px] border-l-accent pl-2" : ""}`}
         >

@@ -1,0 +1,41 @@
+import { useEffect, useRef } from "react";
+import { say } from "./said";
+
+/**
+ * A call that slid under the finger, or took the keys over, within so long is read by nobody, ms:
+ * whoever pressed then meant another. Longer than a second press of a double one, shorter than it
+ * takes to read a line.
+ */
+const READ_MS = 600;
+/** Calls that come into view within so long are of one drawing, ms. */
+const ONE_DRAWING_MS = 100;
+
+/** The calls in view, each with when it came. */
+const inView = new Map<symbol, number>();
+let wentAt = Number.NEGATIVE_INFINITY;
+
+/**
+ * Whether a call may be taken at this moment: not right after another one went, nor right after it
+ * came among others. Says so where it may not.
+ * @param id of the call that is shown
+ */
+export function useReadFirst(id: string): () => boolean {
+  const cameAt = useRef(Number.NEGATIVE_INFINITY);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another call in the same card is another
+  useEffect(() => {
+    const own = Symbol();
+    const now = performance.now();
+    const others = [...inView.values()].some((at) => at < now - ONE_DRAWING_MS);
+    cameAt.current = others ? now : Number.NEGATIVE_INFINITY;
+    inView.set(own, now);
+    return () => {
+      inView.delete(own);
+      wentAt = performance.now();
+    };
+  }, [id]);
+  return () => {
+    if (performance.now() - Math.max(wentAt, cameAt.current) >= READ_MS) return true;
+    say("The calls have changed. Look at this one, then press again.");
+    return false;
+  };
+}
