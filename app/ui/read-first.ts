@@ -16,7 +16,7 @@ let wentAt = Number.NEGATIVE_INFINITY;
 
 /**
  * Whether a call may be taken at this moment: not right after another one went, nor right after it
- * came among others. Says so where it may not.
+ * came among others, which is said.
  * @param id of the call that is shown
  */
 export function useReadFirst(id: string): () => boolean {
@@ -34,8 +34,11 @@ export function useReadFirst(id: string): () => boolean {
     };
   }, [id]);
   return () => {
-    if (performance.now() - Math.max(wentAt, cameAt.current) >= READ_MS) return true;
-    say("The calls have changed. Look at this one, then press again.");
+    const now = performance.now();
+    // What was decided stands at the page's foot with its way back: nothing is said over it.
+    if (now - wentAt < READ_MS) return false;
+    if (now - cameAt.current >= READ_MS) return true;
+    say("This call has just come. Look at it, then press again.");
     return false;
   };
 }
