@@ -212,6 +212,23 @@ test("the room is drawn: a pair taken off by a tap is what the rack builds, by k
   await tree.getByRole("button", { name: "Add the tree of shared plates" }).click();
   const shared = page.getByRole("region", { name: "By the wall, drawn" });
   await expect(shared).toContainText("1.25 kg ×1");
+  // On another screen somebody has the last pair a moment before: it is said, and shown.
+  const other = await page.context().newPage();
+  await other.goto(page.url());
+  await other
+    .getByRole("region", { name: "Rack 5, drawn" })
+    .getByRole("button", { name: /^1\.25 kg, 1 pair/ })
+    .press("+");
+  const there = other.getByRole("region", { name: "By the wall, drawn" });
+  await expect(there).toContainText("1.25 kg ×0");
+  await one.press("+");
+  await expect(page.getByText(/^Not kept: By the wall has no more pairs/)).toBeVisible();
+  await expect(one).toHaveAccessibleName(/^1\.25 kg, 1 pair at/);
+  await expect(shared).toContainText("1.25 kg ×0");
+  await other.keyboard.press("u");
+  await expect(there).toContainText("1.25 kg ×1");
+  await other.close();
+  await page.reload();
   await one.press("+");
   await expect(shared).toContainText("1.25 kg ×0");
   await one.press("+");

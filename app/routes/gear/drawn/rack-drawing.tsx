@@ -48,12 +48,14 @@ export function RackDrawing({
   };
   const bar = ofKind(items, "bar").find((one) => one.name === rack.values.bar);
   // A size that is only among the shared has its peg here too.
-  const shared = (store?.values.plates ?? []).filter(
-    (one) => !plates.some((own) => sameSize(own, one)),
-  );
-  const ordered = [...plates, ...shared.map((one) => ({ ...one, pairs: 0 }))].sort(
-    (a, b) => grains(a.mass) - grains(b.mass),
-  );
+  const ordered = useMemo(() => {
+    const shared = (store?.values.plates ?? []).filter(
+      (one) => !plates.some((own) => sameSize(own, one)),
+    );
+    return [...plates, ...shared.map((one) => ({ ...one, pairs: 0 }))].sort(
+      (a, b) => grains(a.mass) - grains(b.mass),
+    );
+  }, [plates, store]);
   return (
     <section
       aria-label={`Rack ${rack.name}, drawn`}

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import { useFetcher } from "react-router";
+import { useFetcher, useRevalidator } from "react-router";
 import type { PlateStock } from "../../../../core/barload/loading-gear";
 import { MOST_PIECES, writeGearItem } from "../../../../core/gear/fields";
 import type { ItemOf } from "../../../../core/gear/kinds";
@@ -20,6 +20,7 @@ export function useRackPlates(
   store: ItemOf<"store"> | undefined,
 ) {
   const fetcher = useFetcher<{ ok: boolean; message?: string }>();
+  const { revalidate } = useRevalidator();
   const [wanted, setWanted] = useState<PlateStock[]>();
   const before = useRef<PlateStock[][]>([]);
   const sent = useRef<PlateStock[]>(undefined);
@@ -38,12 +39,15 @@ export function useRackPlates(
         { method: "post" },
       );
     } else if (fetcher.data) {
-      if (!fetcher.data.ok)
+      if (!fetcher.data.ok) {
         say(`Not kept: ${fetcher.data.message ?? "the server did not take it"}`);
+        // Somebody else has hung something: what is there now is read.
+        void revalidate();
+      }
       // The page has what was sent; what was pressed at this very moment is still wanted.
       setWanted((now) => (now === wanted ? undefined : now));
     }
-  }, [fetcher, wanted, rack, unit]);
+  }, [fetcher, wanted, rack, unit, revalidate]);
 
   const set = (next: PlateStock[], words: string) => {
     before.current.push(plates);
