@@ -52,7 +52,7 @@ export function CallKeys({
   const [asking, setAsking] = useState<"changed" | "declined">();
   const take = useRef<HTMLButtonElement>(null);
   const { action, about } = call;
-  const mayTake = useReadFirst(about);
+  const mayTake = useReadFirst(about, false);
   const changeable = action.type === "base" || action.type === "rest" || action.type === "floor";
   useKeys(
     {

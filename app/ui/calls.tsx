@@ -37,7 +37,7 @@ export function CallCard({
   const dated = useDated();
   const [asking, setAsking] = useState<"change" | "decline">();
   const changeable = call.action.type === "load" || call.action.type === "rest";
-  const mayTake = useReadFirst(callKey(call));
+  const mayTake = useReadFirst(callKey(call), true);
   const take = () => {
     if (mayTake()) decide(call, "take", call.action, "");
   };

@@ -18,21 +18,23 @@ let wentAt = Number.NEGATIVE_INFINITY;
  * Whether a call may be taken at this moment: not right after another one went, nor right after it
  * came among others, which is said.
  * @param id of the call that is shown
+ * @param comesByItself calls come in while somebody looks, as on a floor; where they come only after
+ *   an act of the reader's own (an undo), that one is expected
  */
-export function useReadFirst(id: string): () => boolean {
+export function useReadFirst(id: string, comesByItself: boolean): () => boolean {
   const cameAt = useRef(Number.NEGATIVE_INFINITY);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another call in the same card is another
   useEffect(() => {
     const own = Symbol();
     const now = performance.now();
     const others = [...inView.values()].some((at) => at < now - ONE_DRAWING_MS);
-    cameAt.current = others ? now : Number.NEGATIVE_INFINITY;
+    cameAt.current = comesByItself && others ? now : Number.NEGATIVE_INFINITY;
     inView.set(own, now);
     return () => {
       inView.delete(own);
       wentAt = performance.now();
     };
-  }, [id]);
+  }, [id, comesByItself]);
   return () => {
     const now = performance.now();
     // What was decided stands at the page's foot with its way back: nothing is said over it.
