@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { say } from "./said";
+import { isSaid, say } from "./said";
 
 /**
  * A call that slid under the finger, or took the keys over, within so long is read by nobody, ms:
@@ -16,7 +16,7 @@ let wentAt = Number.NEGATIVE_INFINITY;
 
 /**
  * Whether a call may be taken at this moment: not right after another one went, nor right after it
- * came among others, which is said.
+ * came among others. A press that is not heeded is told why.
  * @param id of the call that is shown
  * @param comesByItself calls come in while somebody looks, as on a floor; where they come only after
  *   an act of the reader's own (an undo), that one is expected
@@ -37,10 +37,10 @@ export function useReadFirst(id: string, comesByItself: boolean): () => boolean 
   }, [id, comesByItself]);
   return () => {
     const now = performance.now();
-    // What was decided stands at the page's foot with its way back: nothing is said over it.
-    if (now - wentAt < READ_MS) return false;
-    if (now - cameAt.current >= READ_MS) return true;
-    say("This call has just come. Look at it, then press again.");
+    const justCame = now - cameAt.current < READ_MS;
+    if (!justCame && now - wentAt >= READ_MS) return true;
+    // What this reader decided stands at the page's foot with its way back: nothing is said over it.
+    if (justCame || !isSaid()) say("The calls have changed. Look at this one, then press again.");
     return false;
   };
 }

@@ -29,6 +29,9 @@ export function say(text: string, action?: Said["action"]): void {
   start();
 }
 
+/** Whether something stands at the foot of the page now. */
+export const isSaid = (): boolean => said !== undefined;
+
 const subscribe = (tell: () => void) => {
   listeners.add(tell);
   return () => listeners.delete(tell);
